@@ -1,0 +1,138 @@
+//! The card in the panel's own layout.
+
+use crate::{BreakerId, Half, Home, Panel, Post, Side, State, Verdict, overview::Progress, post, verdicts};
+
+/// What a cell stands for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum CellKind {
+    /// Worded from proven points.
+    Proven,
+    /// No point is proven on it yet.
+    NotProven,
+    /// Every point known has been ruled out for it.
+    NothingFound,
+    /// A space without a breaker.
+    Open,
+}
+
+/// One cell of the card.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct CardCell {
+    /// The breaker, unless the space is open.
+    pub breaker: Option<BreakerId>,
+    /// `5-7`.
+    pub number: String,
+    /// The column.
+    pub side: Side,
+    /// The first row, from 0.
+    pub row: u8,
+    /// Rows spanned.
+    pub rows: u8,
+    /// Half of the row, for a tandem handle.
+    pub half: Option<Half>,
+    /// `20`, or empty.
+    pub amps: String,
+    /// What stands there.
+    pub text: String,
+    /// What it stands for.
+    pub kind: CellKind,
+}
+
+/// The lines around the cells.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct CardText {
+    /// `Juniper Lane Schoolhouse`.
+    pub title: String,
+    /// `Main panel, back hall · main 125 A`.
+    pub subtitle: String,
+    /// Share proven, revision, caution.
+    pub foot: Vec<String>,
+}
+
+/// The door card.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Card {
+    /// The panel.
+    pub panel: Panel,
+    /// Rows of the panel.
+    pub rows: u8,
+    /// The lines around the cells.
+    pub text: CardText,
+    /// Left column from the top, then the right.
+    pub cells: Vec<CardCell>,
+    /// How far the trace is.
+    pub progress: Progress,
+}
+
+/// Words the card. `seq` is the logbook's last line, printed as the revision; `printed` is today's date as
+/// it shall stand on the card. `None` before a panel is described.
+pub fn card(home: &Home, seq: u64, printed: &str) -> Option<Card> {
+    let Post { panel, rows, blades, open } = post(home)?;
+    let known = verdicts(home);
+    let progress = Progress::of(&known);
+    let mut cells: Vec<CardCell> = blades
+        .iter()
+        .map(|blade| {
+            let claim = blade.claim.as_deref().map(|claim| format!(" (old card: {claim})")).unwrap_or_default();
+            let state = if blade.state == State::Tripped { ", tripped" } else { "" };
+            let nothing = blade.possible == 0
+                && progress.points > 0
+                && known.iter().all(|(_, v)| !matches!(v, Verdict::Contradictory { .. }));
+            let (kind, text) = if blade.proven > 0 {
+                (CellKind::Proven, blade.wording.clone())
+            } else if nothing {
+                (CellKind::NothingFound, format!("Nothing found on it{state}{claim}"))
+            } else {
+                (CellKind::NotProven, format!("Not proven{state}{claim}"))
+            };
+            CardCell {
+                breaker: Some(blade.breaker.clone()),
+                number: blade.number.clone(),
+                side: blade.side,
+                row: blade.row,
+                rows: blade.rows,
+                half: blade.half,
+                amps: blade.amps.value().to_string(),
+                text,
+                kind,
+            }
+        })
+        .collect();
+    cells.extend(open.iter().map(|space| CardCell {
+        breaker: None,
+        number: format!(
+            "{}{}",
+            space.space,
+            match space.half {
+                None => "",
+                Some(Half::Upper) => "a",
+                Some(Half::Lower) => "b",
+            }
+        ),
+        side: space.side,
+        row: space.row,
+        rows: 1,
+        half: space.half,
+        amps: String::new(),
+        text: "Open space".into(),
+        kind: CellKind::Open,
+    }));
+    cells.sort_by_key(|cell| (cell.side, cell.row, cell.half));
+    let place = if panel.place.is_empty() { String::new() } else { format!(", {}", panel.place) };
+    let main = panel.main.map(|amps| format!(" - main {amps}")).unwrap_or_default();
+    Some(Card {
+        rows: rows.len() as u8,
+        text: CardText {
+            title: home.name().unwrap_or_default().to_owned(),
+            subtitle: format!("{}{place}{main}", panel.name),
+            foot: vec![
+                format!("{} of {} points proven. Revision {seq}, {printed}.", progress.proven, progress.points),
+                "Prove dead with a meter before touching. Line-side lugs stay live with the main off.".into(),
+            ],
+        },
+        panel,
+        cells,
+        progress,
+    })
+}

@@ -1,0 +1,245 @@
+//! Fits the card's text into its cells by arithmetic: the largest type at which every cell holds its
+//! wording, found by bisection; below the smallest readable type a cell's wording is cut with an
+//! ellipsis and said to be cut.
+//!
+//! All lengths are millimetres. How wide a text runs is asked of the caller, who has the fonts.
+
+use super::{Card, CardCell};
+use crate::{Columns, Half, Side};
+
+/// What the card is fitted into, in millimetres.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct FitRequest {
+    /// Blank border of the card.
+    pub margin: f64,
+    /// Height of title and subtitle.
+    pub head: f64,
+    /// Height of the foot.
+    pub foot: f64,
+    /// Width of the number at the post side of a cell, in multiples of the type size.
+    pub number_ems: f64,
+    /// Width of the amps at the outer side, in multiples of the type size.
+    pub amps_ems: f64,
+    /// Width of the post between the columns.
+    pub post: f64,
+    /// Blank space around the text of a cell.
+    pub pad: f64,
+    /// Smallest and largest type size.
+    pub type_mm: (f64, f64),
+    /// Distance of base lines in multiples of the type size.
+    pub leading: f64,
+}
+
+impl Default for FitRequest {
+    fn default() -> Self {
+        Self {
+            margin: 4.0,
+            head: 13.0,
+            foot: 8.0,
+            number_ems: 3.4,
+            amps_ems: 1.7,
+            post: 4.0,
+            pad: 0.9,
+            type_mm: (1.5, 4.2),
+            leading: 1.16,
+        }
+    }
+}
+
+/// A cell with its place and broken lines.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FittedCell {
+    /// What it shows.
+    pub cell: CardCell,
+    /// Left edge, from the left of the card.
+    pub x: f64,
+    /// Top edge, from the top of the card.
+    pub y: f64,
+    /// Width.
+    pub width: f64,
+    /// Height.
+    pub height: f64,
+    /// Left edge of the text within the card.
+    pub text_x: f64,
+    /// Width of the text.
+    pub text_width: f64,
+    /// The text, broken.
+    pub lines: Vec<String>,
+    /// The wording did not fit and was cut.
+    pub cut: bool,
+}
+
+/// The whole card, fitted.
+#[derive(Debug, Clone, PartialEq)]
+pub struct FittedCard {
+    /// Type size.
+    pub type_mm: f64,
+    /// Distance of base lines.
+    pub leading_mm: f64,
+    /// Its cells.
+    pub cells: Vec<FittedCell>,
+}
+
+/// Fits the card. `width_of` gives the width in mm of a text at a type size of 1 mm.
+pub fn fit_card(card: &Card, request: &FitRequest, width_of: &dyn Fn(&str) -> f64) -> FittedCard {
+    let (least, most) = request.type_mm;
+    let all_fit = |size: f64| place(card, request, size, width_of).is_some();
+    let size = if all_fit(most) {
+        most
+    } else if !all_fit(least) {
+        least
+    } else {
+        let (mut fits, mut fails) = (least, most);
+        while fails - fits > 0.01 {
+            let middle = f64::midpoint(fits, fails);
+            if all_fit(middle) { fits = middle } else { fails = middle }
+        }
+        fits
+    };
+    let cells = place(card, request, size, width_of)
+        .unwrap_or_else(|| boxes(card, request, size).into_iter().map(|b| cut(b, request, size, width_of)).collect());
+    FittedCard { type_mm: size, leading_mm: size * request.leading, cells }
+}
+
+fn boxes(card: &Card, request: &FitRequest, size: f64) -> Vec<FittedCell> {
+    let inner = card.panel.card.width_mm - 2.0 * request.margin;
+    let one = card.panel.columns == Columns::One;
+    let width = if one { inner } else { (inner - request.post) / 2.0 };
+    let row = (card.panel.card.height_mm - 2.0 * request.margin - request.head - request.foot) / f64::from(card.rows.max(1));
+    card.cells
+        .iter()
+        .map(|cell| {
+            let left = cell.side == Side::Left;
+            let x = if left { request.margin } else { request.margin + width + request.post };
+            let (number, amps) = (request.number_ems * size, request.amps_ems * size);
+            let mut y = request.margin + request.head + row * f64::from(cell.row);
+            let mut height = row * f64::from(cell.rows);
+            if let Some(half) = cell.half {
+                height /= 2.0;
+                if half == Half::Lower {
+                    y += height;
+                }
+            }
+            let text_x = x + request.pad + if left && !one { amps } else { number };
+            FittedCell {
+                cell: cell.clone(),
+                x,
+                y,
+                width,
+                height,
+                text_x,
+                text_width: width - number - amps - 2.0 * request.pad,
+                lines: Vec::new(),
+                cut: false,
+            }
+        })
+        .collect()
+}
+
+/// Every cell with its text broken, or `None` when one does not hold.
+fn place(card: &Card, request: &FitRequest, size: f64, width_of: &dyn Fn(&str) -> f64) -> Option<Vec<FittedCell>> {
+    let mut cells = boxes(card, request, size);
+    for cell in &mut cells {
+        cell.lines = broken(&cell.cell.text, cell.text_width / size, width_of)?;
+        if lines_that_fit(cell.height, request, size) < cell.lines.len() {
+            return None;
+        }
+    }
+    Some(cells)
+}
+
+fn lines_that_fit(height: f64, request: &FitRequest, size: f64) -> usize {
+    (((height - request.pad.min(height * 0.1)) / (size * request.leading)).floor().max(0.0)) as usize
+}
+
+/// Breaks between words; `None` when a word alone is too long.
+fn broken(text: &str, ems: f64, width_of: &dyn Fn(&str) -> f64) -> Option<Vec<String>> {
+    let mut lines: Vec<String> = Vec::new();
+    for word in text.split_whitespace() {
+        if width_of(word) > ems {
+            return None;
+        }
+        match lines.last_mut() {
+            Some(line) if width_of(&format!("{line} {word}")) <= ems => {
+                line.push(' ');
+                line.push_str(word);
+            }
+            _ => lines.push(word.to_owned()),
+        }
+    }
+    Some(lines)
+}
+
+fn cut(mut cell: FittedCell, request: &FitRequest, size: f64, width_of: &dyn Fn(&str) -> f64) -> FittedCell {
+    let ems = cell.text_width / size;
+    let room = lines_that_fit(cell.height, request, size).max(1);
+    if let Some(lines) = broken(&cell.cell.text, ems, width_of).filter(|lines| lines.len() <= room) {
+        cell.lines = lines;
+        return cell;
+    }
+    cell.cut = true;
+    let chars: Vec<char> = cell.cell.text.chars().collect();
+    for keep in (0..chars.len()).rev() {
+        let text = format!("{}...", chars[..keep].iter().collect::<String>().trim_end());
+        if let Some(lines) = broken(&text, ems, width_of).filter(|lines| lines.len() <= room) {
+            cell.lines = lines;
+            break;
+        }
+    }
+    cell
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::{card, logbook::fixture::written};
+
+    /// Every letter half as wide as the type is high.
+    fn half(text: &str) -> f64 {
+        text.chars().count() as f64 * 0.5
+    }
+
+    fn card_of(text: &str) -> Card {
+        card(&written(text).home, 7, "2026-11-24").unwrap()
+    }
+
+    #[test]
+    fn every_text_stays_within_its_cell_and_the_type_is_the_largest_that_does() {
+        let card = card_of(
+            "panel 24\n1 20 kitchen counter north and south\n5-7 50/2 range\n14a 15 bell\n14b 15 cellar lights and the well pump",
+        );
+        let request = FitRequest::default();
+        let fitted = fit_card(&card, &request, &half);
+        for cell in &fitted.cells {
+            assert!(!cell.cut);
+            assert!(cell.lines.len() as f64 * fitted.leading_mm <= cell.height + 1e-9, "{cell:?}");
+            assert!(cell.lines.iter().all(|line| half(line) * fitted.type_mm <= cell.text_width + 1e-9), "{cell:?}");
+        }
+        assert!(place(&card, &request, fitted.type_mm + 0.02, &half).is_none(), "a larger type would fit too");
+    }
+
+    #[test]
+    fn what_cannot_fit_is_cut_and_says_so() {
+        let long = "x".repeat(100);
+        let card = card_of(&format!("panel 84\n1 20 {long}\n3 20 attic"));
+        let fitted = fit_card(&card, &FitRequest::default(), &half);
+        let cell = &fitted.cells[0];
+        assert!(cell.cut && cell.lines.last().unwrap().ends_with("..."), "{cell:?}");
+        assert!(fitted.cells.iter().filter(|c| c.cut).count() == 1);
+    }
+
+    #[test]
+    fn cells_tile_the_card_without_overlap() {
+        let card = card_of("panel 42\n5-7 50/2 range\n14a 15 bell");
+        let fitted = fit_card(&card, &FitRequest::default(), &half);
+        for (n, a) in fitted.cells.iter().enumerate() {
+            for b in &fitted.cells[n + 1..] {
+                let apart = a.x + a.width <= b.x + 1e-9
+                    || b.x + b.width <= a.x + 1e-9
+                    || a.y + a.height <= b.y + 1e-9
+                    || b.y + b.height <= a.y + 1e-9;
+                assert!(apart, "{} and {}", a.cell.number, b.cell.number);
+            }
+        }
+    }
+}

@@ -1,0 +1,78 @@
+//! Ids are made by whoever writes a fact down (a client makes UUIDs), so a resend is harmless.
+//! Each kind is a type of its own: a point's id cannot be passed where a breaker's is meant.
+
+use std::fmt;
+
+/// Why a string is no id.
+#[derive(Debug, thiserror::Error, PartialEq, Eq)]
+#[error("an id has 1 to 64 letters, digits, hyphens or underscores; “{0}” has not")]
+pub struct BadId(String);
+
+macro_rules! ids {
+    ($($(#[$doc:meta])* $name:ident)*) => {$(
+        $(#[$doc])*
+        #[derive(Clone, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+        #[serde(try_from = "String", into = "String")]
+        #[schema(value_type = String)]
+        pub struct $name(String);
+
+        impl $name {
+            /// The id as text.
+            pub fn as_str(&self) -> &str { &self.0 }
+        }
+
+        impl TryFrom<String> for $name {
+            type Error = BadId;
+            fn try_from(text: String) -> Result<Self, BadId> {
+                let fits = (1..=64).contains(&text.len())
+                    && text.bytes().all(|b| b.is_ascii_alphanumeric() || b == b'-' || b == b'_');
+                if fits { Ok(Self(text)) } else { Err(BadId(text.chars().take(80).collect())) }
+            }
+        }
+
+        impl std::str::FromStr for $name {
+            type Err = BadId;
+            fn from_str(text: &str) -> Result<Self, BadId> { Self::try_from(text.to_owned()) }
+        }
+
+        impl From<$name> for String {
+            fn from(id: $name) -> Self { id.0 }
+        }
+
+        impl fmt::Display for $name {
+            fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result { f.write_str(&self.0) }
+        }
+
+        impl fmt::Debug for $name {
+            fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result { f.write_str(&self.0) }
+        }
+    )*};
+}
+
+ids! {
+    /// One home: one logbook.
+    HomeId
+    /// One line of a logbook.
+    EntryId
+    /// One panel.
+    PanelId
+    /// One breaker (of a tandem: one of its handles).
+    BreakerId
+    /// One room.
+    RoomId
+    /// One point: a receptacle, light, switch, appliance or alarm.
+    PointId
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn ids_take_letters_digits_and_hyphens_only() {
+        assert!("kitchen-1_a".parse::<RoomId>().is_ok());
+        for bad in ["", "a b", "../etc", "é", &"x".repeat(65)] {
+            assert!(bad.parse::<RoomId>().is_err(), "{bad}");
+        }
+    }
+}

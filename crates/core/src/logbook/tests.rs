@@ -1,0 +1,129 @@
+use super::fixture::{Written, line, written};
+use super::*;
+use crate::{Verdict, verdict};
+
+const HOUSE: &str = "panel 24
+    1 20 kitchen
+    3 15 rec
+    5-7 50/2 range
+    room Kitchen
+    point Kitchen receptacle counter
+    point Kitchen light ceiling";
+
+fn refused(written: &mut Written, act: &str) -> Refusal {
+    let before = written.book.lines().count();
+    let home = written.home.clone();
+    let refusal = written.act(act).expect_err(act);
+    assert_eq!(written.book.lines().count(), before, "a refused act wrote a line");
+    assert_eq!(written.home, home, "a refused act changed the home");
+    refusal
+}
+
+#[test]
+fn what_cannot_be_is_refused_with_what_would_be_accepted() {
+    let mut w = written(HOUSE);
+    for (act, code, says) in [
+        ("dark attic", RefusalCode::Unknown, "no such point"),
+        ("off 9", RefusalCode::Unknown, "no such breaker"),
+        ("panel 85", RefusalCode::OutOfRange, "2 to 84"),
+        ("panel 4", RefusalCode::DoesNotFit, "Breaker 5-7 would not fit"),
+        ("room kitchen!\u{7}", RefusalCode::BadText, "cannot be shown"),
+        ("no-room Kitchen", RefusalCode::StillNeeded, "2 points"),
+        ("strike 99", RefusalCode::Unknown, "no such line"),
+    ] {
+        let refusal = refused(&mut w, act);
+        assert_eq!(refusal.code, code, "{act}: {refusal}");
+        assert!(refusal.to_string().contains(says), "{act}: {refusal}");
+        assert!(refusal.entry.is_some() || code == RefusalCode::LinesDepend, "{act}");
+    }
+}
+
+#[test]
+fn a_breaker_that_is_off_is_not_taken_out_and_one_that_must_stay_on_is_not_off() {
+    let mut w = written(HOUSE);
+    w.act("off 1").unwrap();
+    assert!(refused(&mut w, "take-out 1").to_string().contains("Record it as on first"));
+    assert!(refused(&mut w, "must-stay-on 1").to_string().contains("Switch it on first"));
+}
+
+#[test]
+fn striking_out_names_every_line_that_depends_and_takes_them_together() {
+    let mut w = written(HOUSE);
+    w.act("off 1").unwrap();
+    w.act("dark counter").unwrap();
+    let placed = w.book.lines().find(|l| matches!(&l.entry.fact, Fact::BreakerPlaced(f) if f.at.len() == 1)).unwrap().seq;
+    let refusal = refused(&mut w, &format!("strike {placed}"));
+    assert_eq!(refusal.code, RefusalCode::LinesDepend);
+    assert_eq!(refusal.lines.len(), 2, "the claim and the switching: {refusal:?}");
+    let mut all = vec![placed.to_string()];
+    all.extend(refusal.lines.iter().map(|id| w.book.line(id).unwrap().seq.to_string()));
+    w.act(&format!("strike {}", all.join(" "))).unwrap();
+    assert_eq!(w.home.breakers().count(), 2);
+    assert!(w.home.off().is_empty());
+    w.act(&format!("restore {}", all.join(" "))).unwrap();
+    assert_eq!(w.home.breakers().count(), 3);
+    assert_eq!(w.home.off().len(), 1);
+}
+
+#[test]
+fn answers_follow_a_line_struck_out_and_back_in() {
+    let mut w = written(HOUSE);
+    for act in ["lit counter", "off 1", "dark counter", "on 1"] {
+        w.act(act).unwrap();
+    }
+    let before = w.home.clone();
+    let counter = "counter".parse().unwrap();
+    assert!(matches!(verdict(&w.home, &counter), Verdict::Proven { .. }));
+    let dark = w.book.lines().find(|l| matches!(&l.entry.fact, Fact::PointSeen(f) if f.seen == Seen::Dark)).unwrap().seq;
+    w.act(&format!("strike {dark}")).unwrap();
+    assert!(matches!(verdict(&w.home, &counter), Verdict::Open { .. }));
+    w.act(&format!("restore {dark}")).unwrap();
+    assert_eq!(w.home, before);
+    assert!(w.act(&format!("strike {}", w.book.seq())).is_err(), "a strike is not struck out");
+}
+
+#[test]
+fn a_resend_is_harmless_and_a_reused_id_is_refused() {
+    let mut w = written(HOUSE);
+    let last = w.book.lines().last().unwrap().entry.clone();
+    let again = w.book.admit(std::slice::from_ref(&last), None).unwrap();
+    assert!(again.new.is_empty());
+    let mut other = last;
+    other.by = "somebody else".into();
+    assert_eq!(w.book.admit(&[other], None).unwrap_err().code, RefusalCode::IdTaken);
+    assert!(w.act("off 1").is_ok());
+}
+
+#[test]
+fn a_look_under_other_breakers_than_the_screen_showed_is_refused() {
+    let mut w = written(HOUSE);
+    w.act("off 1").unwrap();
+    let look = Draft {
+        id: line(900),
+        at: crate::Moment::from_unix_ms(0),
+        by: "walker".into(),
+        instrument: None,
+        version: 1,
+        fact: Fact::PointSeen(PointSeen { point: "counter".parse().unwrap(), seen: Seen::Dark }),
+    };
+    let refusal = w.book.admit(std::slice::from_ref(&look), Some(&Default::default())).unwrap_err();
+    assert_eq!(refusal.code, RefusalCode::OffSetChanged);
+    let off = w.home.off().as_ref().clone();
+    assert!(w.book.admit(&[look], Some(&off)).is_ok());
+}
+
+#[test]
+fn a_newer_entry_is_refused_not_guessed_at() {
+    let w = written(HOUSE);
+    let mut draft = w.book.lines().last().unwrap().entry.clone();
+    draft.id = line(901);
+    draft.version = 2;
+    assert_eq!(w.book.admit(&[draft], None).unwrap_err().code, RefusalCode::NewerVersion);
+}
+
+#[test]
+fn the_first_line_names_the_home() {
+    let mut w = Written { home: Home::default(), book: Logbook::default() };
+    let refusal = w.act("panel 24").unwrap_err();
+    assert!(refusal.to_string().contains("no such home"));
+}

@@ -1,0 +1,100 @@
+//! The home at a glance, as every screen needs it.
+
+use crate::{BreakerId, Finding, Home, HomeId, Point, PointId, Post, Room, State, Verdict, findings, post, verdicts};
+
+/// A breaker that is off now.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct OffNow {
+    /// Which.
+    pub breaker: BreakerId,
+    /// `5-7`.
+    pub number: String,
+    /// Off or tripped.
+    pub state: State,
+    /// Off for good, not for this round.
+    pub left_off: bool,
+}
+
+/// How far the trace is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct Progress {
+    /// All points.
+    pub points: usize,
+    /// Proven.
+    pub proven: usize,
+    /// Looks disagree.
+    pub contradictory: usize,
+    /// Dark with everything on.
+    pub out: usize,
+    /// Not known yet.
+    pub open: usize,
+}
+
+impl Progress {
+    pub(crate) fn of(known: &[(PointId, Verdict)]) -> Self {
+        let count = |want: fn(&Verdict) -> bool| known.iter().filter(|(_, v)| want(v)).count();
+        Self {
+            points: known.len(),
+            proven: count(|v| matches!(v, Verdict::Proven { .. })),
+            contradictory: count(|v| matches!(v, Verdict::Contradictory { .. })),
+            out: count(|v| matches!(v, Verdict::Out { .. })),
+            open: count(|v| matches!(v, Verdict::Open { .. })),
+        }
+    }
+}
+
+/// A point with what is known of it.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct KnownPoint {
+    /// The point.
+    #[serde(flatten)]
+    pub point: Point,
+    /// What is known.
+    pub known: Verdict,
+}
+
+/// The home as the screens draw it.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct HomeOverview {
+    /// Its id.
+    pub id: HomeId,
+    /// Its name.
+    pub name: String,
+    /// The last line this follows from.
+    pub seq: u64,
+    /// The panel as a fingerpost; `null` before one is described.
+    pub post: Option<Post>,
+    /// Its rooms, in the order of entry.
+    pub rooms: Vec<Room>,
+    /// Its points, in the order of entry.
+    pub points: Vec<KnownPoint>,
+    /// What is off now, in the order of the panel.
+    pub off_now: Vec<OffNow>,
+    /// How far the trace is.
+    pub progress: Progress,
+    /// What is worth a look.
+    pub findings: Vec<Finding>,
+}
+
+/// Works out the overview.
+pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
+    let known = verdicts(home);
+    let post = post(home);
+    let off_now = post.iter().flat_map(|post| &post.blades).filter(|blade| blade.state != State::On).map(|blade| OffNow {
+        breaker: blade.breaker.clone(),
+        number: blade.number.clone(),
+        state: blade.state,
+        left_off: home.breaker(&blade.breaker).is_some_and(crate::Breaker::is_left_off),
+    });
+    HomeOverview {
+        id: id.clone(),
+        name: home.name().unwrap_or_default().to_owned(),
+        seq,
+        off_now: off_now.collect(),
+        rooms: home.rooms().cloned().collect(),
+        progress: Progress::of(&known),
+        findings: findings(home),
+        points: home.points().cloned().zip(known).map(|(point, (_, known))| KnownPoint { point, known }).collect(),
+        post,
+    }
+}

@@ -1,0 +1,146 @@
+//! The fingerpost: the panel laid out as rows of a post with blades left and right.
+//! The web draws it; what goes where is worked out here.
+
+use super::{Breaker, Half, Leg, Panel, Protection, Side, State, legs_of, place_in_words, position, volts_between};
+use crate::{Amps, BreakerId, Home, Kept, Verdict, Volts, Wire, largest_breaker, verdicts, wording};
+
+/// One row of the post.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct PostRow {
+    /// From 0, top to bottom.
+    pub row: u8,
+    /// The leg that feeds it.
+    pub leg: Leg,
+}
+
+/// A breaker as a blade of the post.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Blade {
+    /// Which breaker.
+    pub breaker: BreakerId,
+    /// `5-7`, `14a`.
+    pub number: String,
+    /// The column it sits in.
+    pub side: Side,
+    /// Its first row, from 0.
+    pub row: u8,
+    /// How many rows it spans.
+    pub rows: u8,
+    /// Upper or lower half of its row, for a tandem handle.
+    pub half: Option<Half>,
+    /// The leg of each pole.
+    pub legs: Vec<Leg>,
+    /// Volts between its poles, or to neutral for one pole.
+    pub volts: Volts,
+    /// Its rating.
+    pub amps: Amps,
+    /// Its kind.
+    pub protection: Protection,
+    /// The wire on it, where read.
+    pub wire: Option<Wire>,
+    /// The largest breaker for that wire.
+    pub wire_allows: Option<Amps>,
+    /// Where its handle stands.
+    pub state: State,
+    /// What the old card claims.
+    pub claim: Option<String>,
+    /// Must stay on, or is left off.
+    pub kept: Option<Kept>,
+    /// Why it is kept so.
+    pub kept_reason: Option<String>,
+    /// `left column, 6th down`.
+    pub place: String,
+    /// What it feeds as far as proven, worded for the card; empty when nothing is.
+    pub wording: String,
+    /// Points proven on it.
+    pub proven: usize,
+    /// Unproven points that nothing seen so far rules out for it.
+    pub possible: usize,
+}
+
+/// A space without a breaker.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct OpenSpace {
+    /// Its number.
+    pub space: u8,
+    /// Its column.
+    pub side: Side,
+    /// Its row, from 0.
+    pub row: u8,
+    /// Only this half is open: the other holds a tandem handle.
+    pub half: Option<Half>,
+}
+
+/// The whole post.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Post {
+    /// The panel.
+    pub panel: Panel,
+    /// Its rows, top to bottom.
+    pub rows: Vec<PostRow>,
+    /// Its breakers, left column first, each column from the top.
+    pub blades: Vec<Blade>,
+    /// Its open spaces, in the same order.
+    pub open: Vec<OpenSpace>,
+}
+
+/// Lays out the home's panel; `None` before one is described.
+pub fn post(home: &Home) -> Option<Post> {
+    let panel = home.panel()?;
+    let known = verdicts(home);
+    let mut blades: Vec<Blade> = home.breakers_of(&panel.id).map(|b| blade(home, panel, b, &known)).collect();
+    blades.sort_by_key(|b| (b.side, b.row, b.half));
+    let mut open = Vec::new();
+    for side in [Side::Left, Side::Right] {
+        for row in 0..panel.rows() {
+            let Some(space) = panel.space_at(side, row) else { continue };
+            let here: Vec<Option<Half>> = home
+                .breakers_of(&panel.id)
+                .flat_map(|b| b.at.iter())
+                .filter(|slot| slot.space == space)
+                .map(|slot| slot.half)
+                .collect();
+            match here.as_slice() {
+                [] => open.push(OpenSpace { space, side, row, half: None }),
+                [Some(Half::Upper)] => open.push(OpenSpace { space, side, row, half: Some(Half::Lower) }),
+                [Some(Half::Lower)] => open.push(OpenSpace { space, side, row, half: Some(Half::Upper) }),
+                _ => {}
+            }
+        }
+    }
+    let rows = (0..panel.rows()).map(|row| PostRow { row, leg: panel.leg_of_row(row) }).collect();
+    Some(Post { panel: panel.clone(), rows, blades, open })
+}
+
+fn blade(home: &Home, panel: &Panel, breaker: &Breaker, known: &[(crate::PointId, Verdict)]) -> Blade {
+    let (side, row) = breaker
+        .at
+        .first()
+        .and_then(|slot| position(panel, slot.space))
+        .unwrap_or_else(|| panic!("breaker {} sits outside its panel; this is a bug", breaker.id));
+    let legs = legs_of(panel, &breaker.at);
+    let proven = known.iter().filter(|(_, v)| v.proven_on() == Some(&breaker.id)).count();
+    let possible = known.iter().filter(|(_, v)| matches!(v, Verdict::Open { possible, .. } if possible.contains(&breaker.id)));
+    Blade {
+        breaker: breaker.id.clone(),
+        number: breaker.number(),
+        side,
+        row,
+        rows: breaker.at.len() as u8,
+        half: breaker.at[0].half,
+        volts: volts_between(panel.service, &legs),
+        legs,
+        amps: breaker.amps,
+        protection: breaker.protection,
+        wire: breaker.wire,
+        wire_allows: breaker.wire.map(largest_breaker),
+        state: breaker.state,
+        claim: breaker.claim.clone(),
+        kept: breaker.kept.as_ref().map(|(kept, _)| *kept),
+        kept_reason: breaker.kept.as_ref().map(|(_, reason)| reason.clone()),
+        place: place_in_words(panel, breaker),
+        wording: wording(home, &breaker.id, known),
+        proven,
+        possible: possible.count(),
+    }
+}

@@ -1,0 +1,106 @@
+//! The lines that speak for and against what is known of a point, so that a doubting user can follow.
+
+use super::verdict::{agrees, counted, verdict};
+use crate::{EntryId, Home, Instrument, Look, Moment, PointId, Seen, Verdict};
+
+/// What part a look plays.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LineRole {
+    /// One of the two looks that prove it.
+    Proves,
+    /// Fits what is known.
+    Agrees,
+    /// Disagrees with other looks.
+    Disagrees,
+    /// From before the point was found dark with everything on and mended; no longer counted.
+    SetAside,
+}
+
+/// One look.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct EvidenceLine {
+    /// The line of the logbook.
+    pub line: EntryId,
+    /// When.
+    pub at: Moment,
+    /// By whom.
+    pub by: String,
+    /// With what.
+    pub instrument: Option<Instrument>,
+    /// What it showed.
+    pub seen: Seen,
+    /// The numbers of the breakers that were off.
+    pub off: Vec<String>,
+    /// Its part.
+    pub role: LineRole,
+}
+
+/// Everything seen at a point, and what follows.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Evidence {
+    /// What is known.
+    pub verdict: Verdict,
+    /// Why, in a sentence or two.
+    pub because: String,
+    /// Every look, oldest first.
+    pub lines: Vec<EvidenceLine>,
+}
+
+/// The evidence on a point; `None` when there is no such point.
+pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
+    home.point(point)?;
+    let looks: Vec<&Look> = home.looks().iter().filter(|look| &look.point == point).collect();
+    let known = verdict(home, point);
+    let counted = counted(&looks);
+    let lines = looks
+        .iter()
+        .map(|look| EvidenceLine {
+            line: look.line.clone(),
+            at: look.at,
+            by: look.by.clone(),
+            instrument: look.instrument,
+            seen: look.seen,
+            off: look.off.iter().map(|b| home.number(b)).collect(),
+            role: role(look, &known, counted.iter().any(|l| l.line == look.line)),
+        })
+        .collect();
+    Some(Evidence { because: because(home, &known), verdict: known, lines })
+}
+
+fn role(look: &Look, known: &Verdict, is_counted: bool) -> LineRole {
+    if !is_counted {
+        return LineRole::SetAside;
+    }
+    match known {
+        Verdict::Proven { lit, dark, .. } if [lit, dark].contains(&&look.line) => LineRole::Proves,
+        Verdict::Proven { breaker, .. } if !agrees(look, breaker) => LineRole::Disagrees,
+        Verdict::Contradictory { lines, .. } if lines.contains(&look.line) => LineRole::Disagrees,
+        _ => LineRole::Agrees,
+    }
+}
+
+fn because(home: &Home, known: &Verdict) -> String {
+    match known {
+        Verdict::Proven { breaker, .. } => {
+            let number = home.number(breaker);
+            format!("Seen lit, and dark with breaker {number} off and nothing else changed. No look speaks against it.")
+        }
+        Verdict::Contradictory { because, .. } => format!("{because} Look again, or strike out the line that is wrong."),
+        Verdict::Out { .. } => "Dark with everything on. Try its switch, another lamp, and every GFCI reset button; \
+                                then look again. Until it is seen lit, switching breakers tells nothing about it."
+            .into(),
+        Verdict::Open { possible, .. } if possible.is_empty() => {
+            "Every breaker has been ruled out: it stayed lit with each of them off. It may be fed from elsewhere; treat it as live.".into()
+        }
+        Verdict::Open { possible, seen_lit } => {
+            let numbers: Vec<_> = possible.iter().map(|b| home.number(b)).collect();
+            let seen = if *seen_lit { "Seen lit with everything on." } else { "Not yet seen lit with everything on." };
+            match numbers.as_slice() {
+                [one] => format!("{seen} Only breaker {one} is left, but it has not been seen dark with {one} off: not proven."),
+                few if few.len() <= 6 => format!("{seen} It may be on {}.", few.join(", ")),
+                many => format!("{seen} {} breakers are possible.", many.len()),
+            }
+        }
+    }
+}

@@ -1,0 +1,20 @@
+//! Tracing: which breaker feeds which point, from looks alone.
+//!
+//! In: the folded home. Out: what is known of each point ([`verdict`]), the lines behind it
+//! ([`evidence`]), and what to do next ([`next_step`]).
+//!
+//! **Proven** is a single-cause experiment, nothing less: one look lit and one look dark at the same
+//! point, whose breakers that were off differ by exactly one breaker, while every other breaker that
+//! was off in both stayed off from the one look to the other. With nothing else off that reads: seen
+//! lit with everything on and dark with exactly that one breaker off. And no look may speak against it.
+//! An old label, a rating, a neighbour prove nothing.
+
+mod evidence;
+mod next_step;
+#[cfg(test)]
+mod tests;
+mod verdict;
+
+pub use evidence::{Evidence, EvidenceLine, LineRole, evidence};
+pub use next_step::{NextStep, PointToSee, RoomToWalk, TraceView, next_step, trace_view};
+pub use verdict::{Verdict, verdict, verdicts};

@@ -1,0 +1,395 @@
+//! The next step of a trace, one breaker at a time.
+//!
+//! The round: everything on and every point seen lit once; then a breaker off, the points that may be on
+//! it looked at by room, the breaker on again, one of its points seen lit again; then the next.
+//! The step follows from the logbook alone, so a trace can be left and taken up, from any screen, and
+//! a person who does another thing than told is simply met where they are.
+
+use std::collections::BTreeSet;
+
+use super::verdict::{Verdict, verdicts};
+use crate::{Breaker, BreakerId, Home, Look, PointId, PointKind, RoomId, Seen, State, Volts, overview::Progress};
+
+/// A point to look at.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct PointToSee {
+    /// Which.
+    pub point: PointId,
+    /// Where in its room.
+    pub name: String,
+    /// What it is.
+    pub kind: PointKind,
+    /// 120 or 240.
+    pub volts: Volts,
+    /// What was seen since the last handle moved.
+    pub seen: Option<Seen>,
+    /// The line that says so, to strike it out.
+    pub line: Option<crate::EntryId>,
+    /// Passed over since the last handle moved.
+    pub skipped: bool,
+}
+
+/// A room to walk, with its points.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct RoomToWalk {
+    /// Which.
+    pub room: RoomId,
+    /// Its name.
+    pub name: String,
+    /// The old card's words for the breaker name this room.
+    pub on_card: bool,
+    /// Its points.
+    pub points: Vec<PointToSee>,
+}
+
+/// What to do next.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+#[serde(tag = "step", rename_all = "snake_case")]
+pub enum NextStep {
+    /// Something has to be entered first: a panel, breakers, points.
+    SetUp {
+        /// `panel`, `breakers` or `points`.
+        missing: String,
+    },
+    /// With everything on: see that each point is lit.
+    SeeAllLit {
+        /// Where to walk.
+        rooms: Vec<RoomToWalk>,
+        /// Points left to look at.
+        left: usize,
+        /// Breakers that are left off or tripped meanwhile, by number.
+        left_off: Vec<String>,
+    },
+    /// Switch this breaker off, leave the rest on.
+    SwitchOff {
+        /// Which.
+        breaker: BreakerId,
+        /// Why this one.
+        why: String,
+        /// How many points may be on it.
+        candidates: usize,
+    },
+    /// With this breaker off: look at these points.
+    Look {
+        /// Which breaker is off.
+        breaker: BreakerId,
+        /// Where to walk.
+        rooms: Vec<RoomToWalk>,
+        /// Points left to look at.
+        left: usize,
+    },
+    /// Switch these on again.
+    SwitchOn {
+        /// Which.
+        breakers: Vec<BreakerId>,
+        /// Why.
+        why: String,
+        /// What was looked at in this round, for another look.
+        rooms: Vec<RoomToWalk>,
+    },
+    /// See one of these lit again: the breaker has latched.
+    SeeOneLitAgain {
+        /// The breaker that was switched on.
+        breaker: BreakerId,
+        /// The points that went dark with it.
+        rooms: Vec<RoomToWalk>,
+    },
+    /// Nothing more to switch.
+    Done {
+        /// What is left, as a sentence.
+        summary: String,
+        /// Points that were passed over, to look at after all.
+        rooms: Vec<RoomToWalk>,
+    },
+}
+
+/// The trace as every screen shows it.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct TraceView {
+    /// What to do next.
+    pub next: NextStep,
+    /// How far it is.
+    pub progress: Progress,
+    /// Breakers that were walked with exactly that one off, by now.
+    pub rounds_done: usize,
+    /// Breakers that could still be switched off and would tell something, in the order proposed.
+    pub to_switch: Vec<BreakerId>,
+    /// Points whose looks disagree.
+    pub contradictory: Vec<PointId>,
+    /// Points that were dark with everything on.
+    pub out: Vec<PointId>,
+}
+
+/// What to do next.
+pub fn next_step(home: &Home) -> NextStep {
+    Rounds::of(home).next()
+}
+
+/// What to do next, and how far the trace is.
+pub fn trace_view(home: &Home) -> TraceView {
+    let rounds = Rounds::of(home);
+    let pick =
+        |want: fn(&Verdict) -> bool| rounds.known.iter().filter(|(_, v)| want(v)).map(|(p, _)| p.clone()).collect::<Vec<_>>();
+    let walked: BTreeSet<&BreakerId> = home.looks().iter().filter(|l| l.off.len() == 1).filter_map(|l| l.off.first()).collect();
+    TraceView {
+        progress: Progress::of(&rounds.known),
+        rounds_done: walked.len(),
+        to_switch: rounds.worth_switching().into_iter().map(|(b, _)| b.id.clone()).collect(),
+        contradictory: pick(|v| matches!(v, Verdict::Contradictory { .. })),
+        out: pick(|v| matches!(v, Verdict::Out { .. })),
+        next: rounds.next(),
+    }
+}
+
+struct Rounds<'a> {
+    home: &'a Home,
+    known: Vec<(PointId, Verdict)>,
+}
+
+impl<'a> Rounds<'a> {
+    fn of(home: &'a Home) -> Self {
+        Self { home, known: verdicts(home) }
+    }
+
+    fn next(&self) -> NextStep {
+        let home = self.home;
+        let missing = if home.panel().is_none() {
+            "panel"
+        } else if home.breakers().next().is_none() {
+            "breakers"
+        } else if home.points().next().is_none() {
+            "points"
+        } else {
+            ""
+        };
+        if !missing.is_empty() {
+            return NextStep::SetUp { missing: missing.into() };
+        }
+        let off: Vec<&Breaker> = home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).collect();
+        match off.as_slice() {
+            [] => self.with_all_on(),
+            [one] => self.with_one_off(one),
+            several => {
+                let last = home.switched().last();
+                let breakers: Vec<&Breaker> = several.iter().filter(|b| Some(&b.id) != last).copied().collect();
+                let numbers: Vec<_> = several.iter().map(|b| b.number()).collect();
+                NextStep::SwitchOn {
+                    breakers: breakers.iter().map(|b| b.id.clone()).collect(),
+                    why: format!(
+                        "{} are off together. A point is proven with one breaker off, so switch {} on again first.",
+                        numbers.join(" and "),
+                        breakers.iter().map(|b| b.number()).collect::<Vec<_>>().join(" and ")
+                    ),
+                    rooms: Vec::new(),
+                }
+            }
+        }
+    }
+
+    fn with_all_on(&self) -> NextStep {
+        let home = self.home;
+        if let Some(breaker) = home.switched().last().filter(|b| home.breaker(b).is_some_and(|b| b.state == State::On)) {
+            let dark = self.dark_in_last_round(breaker);
+            if !dark.is_empty() && !dark.iter().any(|p| self.seen_now(p).is_some() || self.skipped_now(p)) {
+                return NextStep::SeeOneLitAgain { breaker: breaker.clone(), rooms: self.rooms(&dark, None) };
+            }
+        }
+        let unlit: Vec<PointId> = self.known.iter().filter(|(p, v)| self.wants_lit_look(p, v)).map(|(p, _)| p.clone()).collect();
+        let left = unlit.iter().filter(|p| self.seen_now(p).is_none() && !self.skipped_under(p, home.off())).count();
+        if left > 0 {
+            let shown: Vec<PointId> = home
+                .points()
+                .map(|p| p.id.clone())
+                .filter(|p| unlit.contains(p) || self.seen_now(p).is_some() || self.skipped_now(p))
+                .collect();
+            let left_off = home.off().iter().map(|b| home.number(b)).collect();
+            return NextStep::SeeAllLit { rooms: self.rooms(&shown, None), left, left_off };
+        }
+        let worth = self.worth_switching();
+        if let Some((breaker, candidates)) = worth.first() {
+            return NextStep::SwitchOff {
+                breaker: breaker.id.clone(),
+                why: self.why(breaker, *candidates),
+                candidates: *candidates,
+            };
+        }
+        self.done()
+    }
+
+    fn with_one_off(&self, breaker: &Breaker) -> NextStep {
+        let looked: Vec<PointId> =
+            self.home.points().map(|p| p.id.clone()).filter(|p| self.seen_now(p).is_some() || self.skipped_now(p)).collect();
+        let asked: Vec<PointId> =
+            self.known.iter().filter(|(p, v)| !looked.contains(p) && may_be_on(v, &breaker.id)).map(|(p, _)| p.clone()).collect();
+        let shown: Vec<PointId> =
+            self.home.points().map(|p| p.id.clone()).filter(|p| looked.contains(p) || asked.contains(p)).collect();
+        let rooms = self.rooms(&shown, breaker.claim.as_deref());
+        if !asked.is_empty() {
+            return NextStep::Look { breaker: breaker.id.clone(), left: asked.len(), rooms };
+        }
+        let dark = looked.iter().filter(|p| self.seen_now(p).is_some_and(|l| l.seen == Seen::Dark)).count();
+        NextStep::SwitchOn {
+            breakers: vec![breaker.id.clone()],
+            why: match dark {
+                0 => format!("Every point that could be on {} has been looked at; none went dark.", breaker.number()),
+                1 => format!("Every point that could be on {} has been looked at; one went dark.", breaker.number()),
+                n => format!("Every point that could be on {} has been looked at; {n} went dark.", breaker.number()),
+            },
+            rooms,
+        }
+    }
+
+    /// Breakers that may be switched off and would tell something, with how many points may be on each,
+    /// in the order of the panel. A point that was passed over with that breaker off does not count.
+    fn worth_switching(&self) -> Vec<(&'a Breaker, usize)> {
+        let home = self.home;
+        let Some(panel) = home.panel() else { return Vec::new() };
+        let mut breakers: Vec<&Breaker> = home.breakers().filter(|b| b.state == State::On && b.kept.is_none()).collect();
+        breakers.sort_by_key(|b| crate::position(panel, b.at[0].space).map(|(side, row)| (side, row, b.at[0].half)));
+        breakers
+            .into_iter()
+            .map(|b| {
+                let mut under = (**home.off()).clone();
+                under.insert(b.id.clone());
+                let count = self
+                    .known
+                    .iter()
+                    .filter(|(p, v)| may_be_on(v, &b.id) && !self.skipped_under(p, &under))
+                    .filter(|(p, _)| !self.skipped_under(p, home.off()) || self.has_lit_look(p))
+                    .count();
+                (b, count)
+            })
+            .filter(|(_, count)| *count > 0)
+            .collect()
+    }
+
+    /// A point that has not been seen lit with what is off now can be proven by nothing that follows.
+    fn wants_lit_look(&self, point: &PointId, known: &Verdict) -> bool {
+        matches!(known, Verdict::Open { possible, .. } if !possible.is_empty()) && !self.has_lit_look(point)
+    }
+
+    fn has_lit_look(&self, point: &PointId) -> bool {
+        let home = self.home;
+        let looks: Vec<&Look> = home.looks().iter().filter(|l| &l.point == point).collect();
+        super::verdict::counted(&looks).iter().any(|look| {
+            look.seen == Seen::Lit
+                && look.off == *home.off()
+                && !home.switched()[look.moves..].iter().any(|moved| look.off.contains(moved))
+        })
+    }
+
+    /// The last look at the point since a handle moved.
+    fn seen_now(&self, point: &PointId) -> Option<&'a Look> {
+        let now = self.home.switched().len();
+        self.home.looks().iter().rev().take_while(|l| l.moves == now).find(|l| &l.point == point)
+    }
+
+    fn skipped_now(&self, point: &PointId) -> bool {
+        self.home.skips().iter().any(|skip| &skip.point == point && skip.moves == self.home.switched().len())
+    }
+
+    fn skipped_under(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
+        self.home.skips().iter().any(|skip| &skip.point == point && *skip.off == *off)
+    }
+
+    /// The points that were dark with `breaker` off, in the round that ended when it was switched on.
+    fn dark_in_last_round(&self, breaker: &BreakerId) -> Vec<PointId> {
+        let before = self.home.switched().len() - 1;
+        let mut dark = Vec::new();
+        for look in self.home.looks().iter().rev().skip_while(|l| l.moves > before).take_while(|l| l.moves == before) {
+            if look.seen == Seen::Dark
+                && look.off.contains(breaker)
+                && self.home.point(&look.point).is_some()
+                && !dark.contains(&look.point)
+            {
+                dark.push(look.point.clone());
+            }
+        }
+        dark.reverse();
+        dark
+    }
+
+    fn rooms(&self, points: &[PointId], claim: Option<&str>) -> Vec<RoomToWalk> {
+        let mut rooms: Vec<RoomToWalk> = self
+            .home
+            .rooms()
+            .map(|room| RoomToWalk {
+                room: room.id.clone(),
+                name: room.name.clone(),
+                on_card: claim.is_some_and(|claim| names(claim, &room.name)),
+                points: self
+                    .home
+                    .points()
+                    .filter(|p| p.room == room.id && points.contains(&p.id))
+                    .map(|p| {
+                        let look = self.seen_now(&p.id);
+                        PointToSee {
+                            point: p.id.clone(),
+                            name: p.name.clone(),
+                            kind: p.kind,
+                            volts: p.volts,
+                            seen: look.map(|l| l.seen),
+                            line: look.map(|l| l.line.clone()),
+                            skipped: look.is_none() && self.skipped_now(&p.id),
+                        }
+                    })
+                    .collect(),
+            })
+            .filter(|room| !room.points.is_empty())
+            .collect();
+        rooms.sort_by_key(|room| !room.on_card);
+        rooms
+    }
+
+    fn why(&self, breaker: &Breaker, candidates: usize) -> String {
+        let points = if candidates == 1 { "1 point".to_owned() } else { format!("{candidates} points") };
+        match &breaker.claim {
+            Some(claim) => {
+                format!("It is the next one down the panel that may feed {points} not yet proven. The old card says “{claim}”.")
+            }
+            None => {
+                format!("It is the next one down the panel that may feed {points} not yet proven. The old card says nothing.")
+            }
+        }
+    }
+
+    fn done(&self) -> NextStep {
+        let count = |want: fn(&Verdict) -> bool| self.known.iter().filter(|(_, v)| want(v)).count();
+        let open = count(|v| matches!(v, Verdict::Open { .. }));
+        let odd = count(|v| matches!(v, Verdict::Contradictory { .. }));
+        let out = count(|v| matches!(v, Verdict::Out { .. }));
+        let mut left = Vec::new();
+        if open > 0 {
+            left.push(format!("{open} not proven on any breaker that could be switched"));
+        }
+        if odd > 0 {
+            left.push(format!("{odd} with looks that disagree"));
+        }
+        if out > 0 {
+            left.push(format!("{out} dark with everything on"));
+        }
+        let summary =
+            if left.is_empty() { "Every point is proven.".into() } else { format!("What is left: {}.", left.join("; ")) };
+        let skipped: Vec<PointId> = self
+            .known
+            .iter()
+            .filter(|(p, v)| matches!(v, Verdict::Open { .. }) && self.home.skips().iter().any(|s| &s.point == p))
+            .map(|(p, _)| p.clone())
+            .collect();
+        NextStep::Done { summary, rooms: self.rooms(&skipped, None) }
+    }
+}
+
+/// Whether a look at the point with the breaker off would tell something.
+fn may_be_on(known: &Verdict, breaker: &BreakerId) -> bool {
+    matches!(known, Verdict::Open { possible, .. } if possible.contains(breaker))
+}
+
+/// Whether the card's words name the room: `kitchen rec` names `Kitchen`.
+fn names(claim: &str, room: &str) -> bool {
+    let words = |text: &str| -> Vec<String> {
+        text.to_lowercase().split(|c: char| !c.is_alphanumeric()).filter(|w| w.len() > 2).map(str::to_owned).collect()
+    };
+    let room = words(room);
+    words(claim).iter().any(|word| room.iter().any(|r| r == word))
+}
