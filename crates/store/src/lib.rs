@@ -1,1 +1,245 @@
-//! placeholder
+//! The logbooks of every home in one SQLite file.
+//!
+//! Lines in, lines out; what they mean is the core's affair. Always holds: [`Store::append`] is one
+//! transaction, on disk (`synchronous=FULL`) before it returns; sequences of a home have no gaps.
+//! One process has a data folder at a time: a lock file beside the database sees to it.
+
+use std::fs::{self, File, TryLockError};
+use std::path::{Path, PathBuf};
+use std::time::Duration;
+
+use rusqlite::{Connection, ErrorCode, Transaction, TransactionBehavior, params};
+use rusqlite_migration::{M, Migrations};
+use wayfinder_core::{HomeId, Line};
+
+/// What can go wrong with the data folder.
+#[derive(Debug, thiserror::Error)]
+#[non_exhaustive]
+pub enum StoreError {
+    /// The disk is full.
+    #[error("The disk is full. Nothing was written and nothing was lost; make room and try again.")]
+    Full,
+    /// Another process has the folder.
+    #[error("The data folder {0} is in use by another Wayfinder. Stop that one first, or choose another folder.")]
+    InUse(PathBuf),
+    /// The database was written by a newer program.
+    #[error("The data folder {0} was written by a newer Wayfinder. Use that one; nothing was changed.")]
+    Newer(PathBuf),
+    /// Somebody else appended first.
+    #[error("The logbook of {home} has moved on: line {seq} is there already.")]
+    Conflict {
+        /// Which home.
+        home: HomeId,
+        /// The sequence that was to be written.
+        seq: u64,
+    },
+    /// A stored line cannot be read.
+    #[error("Line {seq} of {home} cannot be read: {source}")]
+    Unreadable {
+        /// Which home.
+        home: HomeId,
+        /// Which line.
+        seq: u64,
+        /// Why.
+        source: serde_json::Error,
+    },
+    /// The folder cannot be made or opened.
+    #[error("The data folder {0} cannot be used: {1}")]
+    Folder(PathBuf, std::io::Error),
+    /// Anything else the database says.
+    #[error("The database failed: {0}")]
+    Database(#[source] rusqlite::Error),
+}
+
+impl From<rusqlite::Error> for StoreError {
+    fn from(error: rusqlite::Error) -> Self {
+        if error.sqlite_error_code() == Some(ErrorCode::DiskFull) { Self::Full } else { Self::Database(error) }
+    }
+}
+
+/// An open data folder.
+#[derive(Debug)]
+pub struct Store {
+    connection: Connection,
+    _lock: File,
+}
+
+impl Store {
+    /// Opens the folder, makes it if it is not there, and brings the database up to date.
+    pub fn open(folder: &Path) -> Result<Self, StoreError> {
+        let folder_error = |error| StoreError::Folder(folder.to_owned(), error);
+        fs::create_dir_all(folder).map_err(folder_error)?;
+        let lock = File::create(folder.join("wayfinder.lock")).map_err(folder_error)?;
+        match lock.try_lock() {
+            Ok(()) => {}
+            Err(TryLockError::WouldBlock) => return Err(StoreError::InUse(folder.to_owned())),
+            Err(TryLockError::Error(error)) => return Err(folder_error(error)),
+        }
+        let mut connection = Connection::open(folder.join("wayfinder.sqlite"))?;
+        connection.busy_timeout(Duration::from_secs(5))?;
+        connection.pragma_update_and_check(None, "journal_mode", "WAL", |_| Ok(()))?;
+        connection.pragma_update(None, "synchronous", "FULL")?;
+        connection.pragma_update(None, "foreign_keys", "ON")?;
+        migrations().to_latest(&mut connection).map_err(|error| match error {
+            rusqlite_migration::Error::MigrationDefinition(rusqlite_migration::MigrationDefinitionError::DatabaseTooFarAhead) => {
+                StoreError::Newer(folder.to_owned())
+            }
+            rusqlite_migration::Error::RusqliteError { err, .. } => err.into(),
+            other => StoreError::Database(rusqlite::Error::ToSqlConversionFailure(Box::new(other))),
+        })?;
+        Ok(Self { connection, _lock: lock })
+    }
+
+    /// Every home, by id.
+    pub fn homes(&self) -> Result<Vec<HomeId>, StoreError> {
+        let mut statement = self.connection.prepare_cached("SELECT id FROM homes ORDER BY id")?;
+        let ids = statement.query_map([], |row| row.get::<_, String>(0))?.collect::<Result<Vec<_>, _>>()?;
+        Ok(ids.into_iter().filter_map(|id| id.parse().ok()).collect())
+    }
+
+    /// The lines of a home, in order; none for a home that is not there.
+    pub fn lines(&self, home: &HomeId) -> Result<Vec<Line>, StoreError> {
+        let mut statement = self.connection.prepare_cached("SELECT seq, body FROM lines WHERE home = ?1 ORDER BY seq")?;
+        let rows = statement.query_map([home.as_str()], |row| Ok((row.get::<_, u64>(0)?, row.get::<_, String>(1)?)))?;
+        rows.map(|row| {
+            let (seq, body) = row?;
+            let entry =
+                serde_json::from_str(&body).map_err(|source| StoreError::Unreadable { home: home.clone(), seq, source })?;
+            Ok(Line { seq, entry })
+        })
+        .collect()
+    }
+
+    /// Adds lines, all or none. They are on disk when this returns.
+    pub fn append(&mut self, home: &HomeId, lines: &[Line]) -> Result<(), StoreError> {
+        if lines.is_empty() {
+            return Ok(());
+        }
+        let transaction = self.connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        insert(&transaction, home, lines)?;
+        transaction.commit()?;
+        Ok(())
+    }
+
+    /// Puts these lines in the place of a home's logbook (a demo that is reset), all or nothing.
+    pub fn replace(&mut self, home: &HomeId, lines: &[Line]) -> Result<(), StoreError> {
+        let transaction = self.connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        transaction.execute("DELETE FROM homes WHERE id = ?1", [home.as_str()])?;
+        insert(&transaction, home, lines)?;
+        transaction.commit()?;
+        Ok(())
+    }
+
+    /// Whether the database is sound, as SQLite itself checks it.
+    pub fn check(&self) -> Result<bool, StoreError> {
+        let said: String = self.connection.query_row("PRAGMA integrity_check", [], |row| row.get(0))?;
+        Ok(said == "ok")
+    }
+}
+
+fn insert(transaction: &Transaction<'_>, home: &HomeId, lines: &[Line]) -> Result<(), StoreError> {
+    transaction.execute("INSERT OR IGNORE INTO homes (id) VALUES (?1)", [home.as_str()])?;
+    let last: u64 =
+        transaction.query_row("SELECT coalesce(max(seq), 0) FROM lines WHERE home = ?1", [home.as_str()], |row| row.get(0))?;
+    let mut statement = transaction.prepare_cached("INSERT INTO lines (home, seq, entry, body) VALUES (?1, ?2, ?3, ?4)")?;
+    for (expected, line) in (last + 1..).zip(lines) {
+        if line.seq != expected {
+            return Err(StoreError::Conflict { home: home.clone(), seq: line.seq });
+        }
+        let body = serde_json::to_string(&line.entry).expect("an entry is JSON; anything else is a bug");
+        statement.execute(params![home.as_str(), line.seq, line.entry.id.as_str(), body])?;
+    }
+    Ok(())
+}
+
+fn migrations() -> Migrations<'static> {
+    Migrations::new(vec![M::up(include_str!("migrations/1.sql"))])
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use wayfinder_core::{Draft, Fact, HomeDescribed, Moment};
+
+    fn line(seq: u64) -> Line {
+        line_named(seq, "Hut")
+    }
+
+    fn line_named(seq: u64, name: &str) -> Line {
+        Line {
+            seq,
+            entry: Draft {
+                id: format!("e{seq}").parse().unwrap(),
+                at: Moment::from_unix_ms(0),
+                by: "o".into(),
+                instrument: None,
+                version: 1,
+                fact: Fact::HomeDescribed(HomeDescribed { name: name.into() }),
+            },
+        }
+    }
+
+    fn home() -> HomeId {
+        "hut".parse().unwrap()
+    }
+
+    #[test]
+    fn the_migrations_are_sound() {
+        migrations().validate().unwrap();
+    }
+
+    #[test]
+    fn what_was_appended_is_there_after_reopening() {
+        let folder = tempfile::tempdir().unwrap();
+        let mut store = Store::open(folder.path()).unwrap();
+        store.append(&home(), &[line(1), line(2)]).unwrap();
+        store.append(&home(), &[line(3)]).unwrap();
+        drop(store);
+        let store = Store::open(folder.path()).unwrap();
+        assert_eq!(store.lines(&home()).unwrap(), [line(1), line(2), line(3)]);
+        assert_eq!(store.homes().unwrap(), [home()]);
+        assert!(store.check().unwrap());
+    }
+
+    #[test]
+    fn a_batch_that_does_not_follow_writes_nothing() {
+        let folder = tempfile::tempdir().unwrap();
+        let mut store = Store::open(folder.path()).unwrap();
+        store.append(&home(), &[line(1)]).unwrap();
+        assert!(matches!(store.append(&home(), &[line(2), line(4)]), Err(StoreError::Conflict { seq: 4, .. })));
+        assert!(matches!(store.append(&home(), &[line(1)]), Err(StoreError::Conflict { seq: 1, .. })));
+        assert_eq!(store.lines(&home()).unwrap().len(), 1);
+    }
+
+    #[test]
+    fn a_folder_in_use_is_said_to_be() {
+        let folder = tempfile::tempdir().unwrap();
+        let _first = Store::open(folder.path()).unwrap();
+        assert!(matches!(Store::open(folder.path()), Err(StoreError::InUse(_))));
+    }
+
+    #[test]
+    fn a_newer_database_is_left_alone() {
+        let folder = tempfile::tempdir().unwrap();
+        drop(Store::open(folder.path()).unwrap());
+        let connection = Connection::open(folder.path().join("wayfinder.sqlite")).unwrap();
+        connection.pragma_update(None, "user_version", 99).unwrap();
+        drop(connection);
+        assert!(matches!(Store::open(folder.path()), Err(StoreError::Newer(_))));
+    }
+
+    #[test]
+    fn a_full_disk_loses_nothing_and_says_so() {
+        let folder = tempfile::tempdir().unwrap();
+        let mut store = Store::open(folder.path()).unwrap();
+        store.append(&home(), &[line(1)]).unwrap();
+        let pages: u32 = store.connection.query_row("PRAGMA page_count", [], |row| row.get(0)).unwrap();
+        store.connection.pragma_update(None, "max_page_count", pages).unwrap();
+        let long = "x".repeat(20_000);
+        assert!(matches!(store.append(&home(), &[line(2), line_named(3, &long)]), Err(StoreError::Full)));
+        assert_eq!(store.lines(&home()).unwrap(), [line(1)]);
+        store.connection.pragma_update(None, "max_page_count", 1_000_000).unwrap();
+        store.append(&home(), &[line(2)]).unwrap();
+        assert_eq!(store.lines(&home()).unwrap().len(), 2);
+    }
+}

@@ -104,7 +104,7 @@ impl Logbook {
                 "Look again, with the breakers as they stand now.",
             ));
         }
-        let strikes = fresh.iter().any(|d| matches!(d.fact, Fact::LineStruck(_) | Fact::LineRestored(_)));
+        let strikes = !fresh.iter().all(|d| d.fact.is_strikable());
         let (home, struck) = if strikes { self.admit_strikes(&fresh)? } else { (self.admit_plain(&fresh)?, self.struck.clone()) };
         let new = fresh.into_iter().zip(self.seq() + 1..).map(|(entry, seq)| Line { seq, entry: entry.clone() }).collect();
         Ok(Outcome { new, home, struck })
@@ -149,7 +149,7 @@ impl Logbook {
                     "Name a line that is written there.",
                 );
             };
-            if matches!(line.entry.fact, Fact::LineStruck(_) | Fact::LineRestored(_)) {
+            if !line.entry.fact.is_strikable() {
                 return refuse(
                     RefusalCode::OutOfRange,
                     "A line that strikes out or restores another cannot itself be struck out.",

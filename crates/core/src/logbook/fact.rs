@@ -31,6 +31,12 @@ pub enum Fact {
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
     pub const VERSION: u16 = 1;
+
+    /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final;
+    /// so is nothing else.
+    pub const fn is_strikable(&self) -> bool {
+        !matches!(self, Self::LineStruck(_) | Self::LineRestored(_))
+    }
 }
 
 macro_rules! facts {

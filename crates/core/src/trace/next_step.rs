@@ -110,7 +110,7 @@ pub struct TraceView {
     pub next: NextStep,
     /// How far it is.
     pub progress: Progress,
-    /// Breakers that were walked with exactly that one off, by now.
+    /// Breakers with which off something was looked at, by now.
     pub rounds_done: usize,
     /// Breakers that could still be switched off and would tell something, in the order proposed.
     pub to_switch: Vec<BreakerId>,
@@ -130,7 +130,12 @@ pub fn trace_view(home: &Home) -> TraceView {
     let rounds = Rounds::of(home);
     let pick =
         |want: fn(&Verdict) -> bool| rounds.known.iter().filter(|(_, v)| want(v)).map(|(p, _)| p.clone()).collect::<Vec<_>>();
-    let walked: BTreeSet<&BreakerId> = home.looks().iter().filter(|l| l.off.len() == 1).filter_map(|l| l.off.first()).collect();
+    let walked: BTreeSet<&BreakerId> = home
+        .looks()
+        .iter()
+        .flat_map(|look| look.off.iter())
+        .filter(|b| home.breaker(b).is_some_and(|b| !b.is_left_off()))
+        .collect();
     TraceView {
         progress: Progress::of(&rounds.known),
         rounds_done: walked.len(),
@@ -265,7 +270,8 @@ impl<'a> Rounds<'a> {
 
     /// A point that has not been seen lit with what is off now can be proven by nothing that follows.
     fn wants_lit_look(&self, point: &PointId, known: &Verdict) -> bool {
-        matches!(known, Verdict::Open { possible, .. } if !possible.is_empty()) && !self.has_lit_look(point)
+        matches!(known, Verdict::Open { possible, .. } if !possible.iter().all(|b| self.home.off().contains(b)))
+            && !self.has_lit_look(point)
     }
 
     fn has_lit_look(&self, point: &PointId) -> bool {

@@ -1,0 +1,39 @@
+//! The two faces of the card, shipped with the program (SIL Open Font License, beside the files).
+
+use std::sync::LazyLock;
+
+use krilla::text::Font;
+use rustybuzz::{Face, UnicodeBuffer};
+
+pub(crate) struct Type {
+    pub(crate) font: Font,
+    face: Face<'static>,
+}
+
+impl Type {
+    fn new(bytes: &'static [u8]) -> Self {
+        let font = Font::new(bytes.to_vec().into(), 0).expect("the shipped font is a font; anything else is a bug");
+        let face = Face::from_slice(bytes, 0).expect("the shipped font is a font; anything else is a bug");
+        Self { font, face }
+    }
+
+    /// Width of a text at a type size of 1.
+    pub(crate) fn width(&self, text: &str) -> f64 {
+        let mut buffer = UnicodeBuffer::new();
+        buffer.push_str(text);
+        let shaped = rustybuzz::shape(&self.face, &[], buffer);
+        let units: i32 = shaped.glyph_positions().iter().map(|glyph| glyph.x_advance).sum();
+        f64::from(units) / f64::from(self.face.units_per_em())
+    }
+
+    /// The text with every character that the face lacks shown as a question mark.
+    pub(crate) fn shown(&self, text: &str) -> String {
+        text.chars().map(|c| if self.face.glyph_index(c).is_some() { c } else { '?' }).collect()
+    }
+}
+
+/// Numbers and headings.
+pub(crate) static HEAD: LazyLock<Type> = LazyLock::new(|| Type::new(include_bytes!("../fonts/Overpass_700Bold.ttf")));
+/// Text.
+pub(crate) static TEXT: LazyLock<Type> =
+    LazyLock::new(|| Type::new(include_bytes!("../fonts/AtkinsonHyperlegibleNext_400Regular.ttf")));

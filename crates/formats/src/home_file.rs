@@ -1,0 +1,155 @@
+//! A whole home as one JSON file: its logbook, line by line. Reading back what was written gives the
+//! same lines to the letter.
+
+use wayfinder_core::{Fact, HomeId, Line, Logbook, Refusal};
+
+const FORMAT: &str = "wayfinder-home";
+const VERSION: u32 = 1;
+
+/// A home as a file holds it.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct HomeFile {
+    /// Always `wayfinder-home`.
+    pub format: String,
+    /// Version of this file's shape.
+    pub version: u32,
+    /// The home's id.
+    pub home: HomeId,
+    /// Every line, in order.
+    pub lines: Vec<Line>,
+}
+
+/// Why a file is not taken. Nothing was changed.
+#[derive(Debug, thiserror::Error)]
+#[non_exhaustive]
+pub enum HomeFileError {
+    /// Not a home file at all.
+    #[error("This is no Wayfinder home file: {0}. Choose a file that “Save home as a file” wrote.")]
+    NotAHomeFile(String),
+    /// Written by a newer program.
+    #[error("This home file has version {0}; this program reads versions up to {VERSION}. Use a newer Wayfinder.")]
+    Newer(u64),
+    /// A home file whose contents are damaged.
+    #[error("This home file is damaged at line {line}, column {column}: {what}. Nothing was imported.")]
+    Damaged {
+        /// Line of the file.
+        line: usize,
+        /// Column of the file.
+        column: usize,
+        /// What was found.
+        what: String,
+    },
+    /// The lines are out of order.
+    #[error("The lines of this home file are out of order at number {0}. Nothing was imported.")]
+    OutOfOrder(u64),
+    /// The lines do not add up to a home.
+    #[error("The lines of this home file do not add up: {0} Nothing was imported.")]
+    DoesNotAddUp(#[source] Refusal),
+}
+
+/// Writes the file.
+pub fn write_home_file(home: &HomeId, book: &Logbook) -> Vec<u8> {
+    let file = HomeFile { format: FORMAT.into(), version: VERSION, home: home.clone(), lines: book.lines().cloned().collect() };
+    let mut bytes = serde_json::to_vec_pretty(&file).expect("a logbook is JSON; anything else is a bug");
+    bytes.push(b'\n');
+    bytes
+}
+
+/// Reads a file and folds its lines, so that what is returned is sound.
+pub fn read_home_file(bytes: &[u8]) -> Result<(HomeFile, Logbook), HomeFileError> {
+    #[derive(serde::Deserialize)]
+    struct Head {
+        format: String,
+        version: u64,
+    }
+    let not = |why: &str| Err(HomeFileError::NotAHomeFile(why.into()));
+    if bytes.is_empty() {
+        return not("it is empty");
+    }
+    let head: Head = match serde_json::from_slice(bytes) {
+        Ok(head) => head,
+        Err(_) if std::str::from_utf8(bytes).is_err() => return not("it is not text"),
+        Err(error) if error.is_syntax() || error.is_eof() => {
+            return if bytes.trim_ascii_start().starts_with(b"{") && contains(bytes, FORMAT.as_bytes()) {
+                Err(damaged(&error))
+            } else {
+                not("it is not JSON")
+            };
+        }
+        Err(_) => return not("it does not name its format and version"),
+    };
+    if head.format != FORMAT {
+        return not("its format is another");
+    }
+    if head.version > u64::from(VERSION) {
+        return Err(HomeFileError::Newer(head.version));
+    }
+    let file: HomeFile = serde_json::from_slice(bytes).map_err(|error| damaged(&error))?;
+    if let Some(line) = file.lines.iter().find(|line| line.entry.version > Fact::VERSION) {
+        return Err(HomeFileError::Newer(line.entry.version.into()));
+    }
+    for (n, line) in (1..).zip(&file.lines) {
+        if line.seq != n {
+            return Err(HomeFileError::OutOfOrder(line.seq));
+        }
+    }
+    let mut ids = std::collections::BTreeSet::new();
+    if !file.lines.iter().all(|line| ids.insert(&line.entry.id)) {
+        return Err(HomeFileError::Damaged { line: 0, column: 0, what: "two lines have the same id".into() });
+    }
+    let book = Logbook::from_lines(file.lines.iter().cloned()).map_err(HomeFileError::DoesNotAddUp)?;
+    if book.home().name().is_none() {
+        return not("it has no lines");
+    }
+    Ok((file, book))
+}
+
+fn contains(bytes: &[u8], needle: &[u8]) -> bool {
+    bytes.windows(needle.len()).take(400).any(|window| window == needle)
+}
+
+fn damaged(error: &serde_json::Error) -> HomeFileError {
+    let what = error.to_string();
+    let what = what.split(" at line ").next().unwrap_or_default().to_owned();
+    HomeFileError::Damaged { line: error.line(), column: error.column(), what }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const SMALL: &str = r#"{"format":"wayfinder-home","version":1,"home":"h","lines":[
+        {"seq":1,"entry":{"id":"a","at":5,"by":"o","version":1,"fact":{"kind":"home_described","name":"Hut"}}},
+        {"seq":2,"entry":{"id":"b","at":6,"by":"o","version":1,"fact":{"kind":"room_placed","room":"r","name":"Kitchen"}}}]}"#;
+
+    #[test]
+    fn round_trip_is_exact() {
+        let (file, book) = read_home_file(SMALL.as_bytes()).unwrap();
+        let written = write_home_file(&file.home, &book);
+        let (again, _) = read_home_file(&written).unwrap();
+        assert_eq!(file, again);
+        assert_eq!(write_home_file(&again.home, &book), written);
+    }
+
+    #[test]
+    fn what_is_no_home_file_is_said_to_be_none() {
+        for (bytes, says) in [
+            (&b""[..], "it is empty"),
+            (b"\x89PNG\r\n\x1a\n\0", "it is not text"),
+            (b"breaker,room\n1,kitchen", "it is not JSON"),
+            (b"{\"a\":1}", "does not name its format"),
+            (b"{\"format\":\"recipe\",\"version\":1}", "its format is another"),
+            (b"{\"format\":\"wayfinder-home\",\"version\":9}", "version 9; this program reads versions up to 1"),
+            (&SMALL.as_bytes()[..180], "damaged"),
+            (SMALL.replace("\"seq\":2", "\"seq\":7").as_bytes(), "out of order at number 7"),
+            (SMALL.replace("room_placed", "room_flown").as_bytes(), "damaged at line"),
+            (SMALL.replace("\"id\":\"b\"", "\"id\":\"a\"").as_bytes(), "same id"),
+            (SMALL.replace("Kitchen", "").as_bytes(), "do not add up: The name is missing"),
+            (SMALL.replace("\"at\":6,\"by\":\"o\",\"version\":1", "\"at\":6,\"by\":\"o\",\"version\":2").as_bytes(), "version 2"),
+        ] {
+            let error = read_home_file(bytes).expect_err(says).to_string();
+            assert!(error.contains(says), "{says}: {error}");
+        }
+    }
+}

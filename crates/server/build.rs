@@ -1,0 +1,10 @@
+//! The web files are built into the program; their folder must exist, even before they are built.
+
+fn main() {
+    let dist = concat!(env!("CARGO_MANIFEST_DIR"), "/../../web/dist");
+    if let Err(error) = std::fs::create_dir_all(dist) {
+        println!("cargo::error=web/dist cannot be made: {error}");
+    }
+    println!("cargo::rerun-if-changed=build.rs");
+    println!("cargo::rerun-if-changed={dist}");
+}

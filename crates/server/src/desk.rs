@@ -1,0 +1,128 @@
+//! The desk: the store and the folded logbooks, one lock around both. Every write goes through
+//! [`Desk::append`].
+
+use std::collections::{BTreeMap, BTreeSet};
+use std::path::Path;
+use std::sync::{Arc, Mutex, MutexGuard};
+
+use wayfinder_core::{BreakerId, Draft, HomeId, Line, Logbook, Refusal};
+use wayfinder_store::{Store, StoreError};
+
+/// Why the desk could not do it.
+#[derive(Debug, thiserror::Error)]
+#[non_exhaustive]
+pub enum DeskError {
+    /// The core refused an entry.
+    #[error(transparent)]
+    Refused(#[from] Refusal),
+    /// The store failed.
+    #[error(transparent)]
+    Store(#[from] StoreError),
+    /// There is no such home.
+    #[error("There is no such home.")]
+    NoSuchHome,
+    /// A home of that id is there already, with other lines.
+    #[error("This home is here already, with other lines. Import it into an empty data folder.")]
+    HomeIsHere,
+}
+
+/// A logbook has grown.
+#[derive(Debug, Clone)]
+pub(crate) struct Moved {
+    pub(crate) home: HomeId,
+    pub(crate) seq: u64,
+}
+
+/// The store with its folded logbooks.
+pub struct Desk {
+    inner: Mutex<Inner>,
+}
+
+struct Inner {
+    store: Store,
+    books: BTreeMap<HomeId, Arc<Logbook>>,
+}
+
+impl Desk {
+    /// Opens a data folder.
+    pub fn open(folder: &Path) -> Result<Self, StoreError> {
+        Ok(Self { inner: Mutex::new(Inner { store: Store::open(folder)?, books: BTreeMap::new() }) })
+    }
+
+    fn lock(&self) -> MutexGuard<'_, Inner> {
+        // A panic under the lock is our own bug; the inner state changes only after the store has written.
+        self.inner.lock().unwrap_or_else(std::sync::PoisonError::into_inner)
+    }
+
+    /// The logbook of a home.
+    pub fn book(&self, home: &HomeId) -> Result<Arc<Logbook>, DeskError> {
+        let book = self.lock().book(home)?;
+        if book.seq() == 0 { Err(DeskError::NoSuchHome) } else { Ok(book) }
+    }
+
+    /// Every home with its logbook.
+    pub fn books(&self) -> Result<Vec<(HomeId, Arc<Logbook>)>, DeskError> {
+        let mut inner = self.lock();
+        let homes = inner.store.homes()?;
+        homes.into_iter().map(|home| Ok((home.clone(), inner.book(&home)?))).collect()
+    }
+
+    /// Takes a batch, all or nothing; on disk when this returns. Gives the new lines.
+    pub fn append(
+        &self,
+        home: &HomeId,
+        batch: &[Draft],
+        expect_off: Option<&BTreeSet<BreakerId>>,
+    ) -> Result<(Vec<Line>, Arc<Logbook>), DeskError> {
+        let mut inner = self.lock();
+        let book = inner.book(home)?;
+        let outcome = book.admit(batch, expect_off)?;
+        let new = outcome.new.clone();
+        inner.store.append(home, &new)?;
+        drop(book);
+        let book = inner.books.entry(home.clone()).or_default();
+        Arc::make_mut(book).commit(outcome);
+        Ok((new, Arc::clone(book)))
+    }
+
+    /// Takes in a whole home. The same home again is harmless; one that differs is refused.
+    pub fn import(&self, home: &HomeId, book: Logbook) -> Result<(), DeskError> {
+        let mut inner = self.lock();
+        let here = inner.book(home)?;
+        if here.seq() > 0 {
+            return if here.lines().eq(book.lines()) { Ok(()) } else { Err(DeskError::HomeIsHere) };
+        }
+        inner.put(home, book)
+    }
+
+    /// Puts a logbook in the place of whatever the home had.
+    pub fn replace(&self, home: &HomeId, book: Logbook) -> Result<(), DeskError> {
+        self.lock().put(home, book)
+    }
+
+    /// Whether the database is sound.
+    pub fn check(&self) -> Result<bool, DeskError> {
+        Ok(self.lock().store.check()?)
+    }
+}
+
+impl Inner {
+    fn book(&mut self, home: &HomeId) -> Result<Arc<Logbook>, DeskError> {
+        if let Some(book) = self.books.get(home) {
+            return Ok(Arc::clone(book));
+        }
+        let book = Arc::new(Logbook::from_lines(self.store.lines(home)?)?);
+        if book.seq() > 0 {
+            // An id nobody wrote to is not kept: asking for made-up homes must not fill memory.
+            self.books.insert(home.clone(), Arc::clone(&book));
+        }
+        Ok(book)
+    }
+
+    fn put(&mut self, home: &HomeId, book: Logbook) -> Result<(), DeskError> {
+        let lines: Vec<Line> = book.lines().cloned().collect();
+        self.store.replace(home, &lines)?;
+        self.books.insert(home.clone(), Arc::new(book));
+        Ok(())
+    }
+}

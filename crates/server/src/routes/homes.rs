@@ -1,0 +1,257 @@
+//! Answers about a home.
+
+use std::sync::Arc;
+
+use axum::Json;
+use axum::extract::{Path, Query, State};
+use axum::http::{HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use wayfinder_core::{
+    BreakerId, Card, CardLine, Evidence, HomeId, HomeOverview, Line, Logbook, PanelId, PointId, Progress, TraceView, card,
+    describe, overview as look_over, read_card as read, trace_view,
+};
+use wayfinder_formats::{Sheet, door_card_pdf, write_home_file};
+
+use crate::App;
+use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
+use crate::problem::{Problem, internal};
+
+/// The program, as it answers for itself.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct Health {
+    /// Its version.
+    version: String,
+    /// It runs with the demo home, which can be reset.
+    demo: bool,
+    /// The id of the demo home.
+    demo_home: String,
+}
+
+/// A home in the list.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct HomeInList {
+    id: HomeId,
+    name: String,
+    /// The panel's name and place; `null` before one is described.
+    panel: Option<String>,
+    progress: Progress,
+}
+
+/// A line of the logbook with its words.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct ToldLine {
+    /// The line.
+    line: Line,
+    /// What it records, in words.
+    words: String,
+    /// It is struck out now.
+    struck: bool,
+    /// It may be struck out or restored.
+    strikable: bool,
+}
+
+/// A page of the logbook, newest first.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct LogbookPage {
+    lines: Vec<ToldLine>,
+    /// Lines in all.
+    total: usize,
+    /// Ask for lines before this sequence for the next page; `null` at the end.
+    before: Option<u64>,
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+pub(crate) struct Paging {
+    /// Only lines before this sequence.
+    before: Option<u64>,
+    /// How many, up to 500.
+    limit: Option<usize>,
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+pub(crate) struct Printing {
+    /// What to print on: `card` (its true size), `letter` or `a4`.
+    sheet: Option<String>,
+    /// The date to print, as 2026-11-24; today (UTC) if left out.
+    date: Option<String>,
+}
+
+/// A card as typed.
+#[derive(serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct TypedCard {
+    /// One breaker a line: `1 20 kitchen`, `5-7 50/2 range`.
+    text: String,
+}
+
+pub(crate) async fn book(app: &App, home: &str) -> Result<(HomeId, Arc<Logbook>), Problem> {
+    let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
+    let desk = Arc::clone(&app.desk);
+    off_thread(move || desk.book(&id).map(|book| (id, book)).map_err(Problem::from)).await
+}
+
+/// The program answers.
+#[utoipa::path(get, path = "/api/health", responses((status = 200, body = Health)))]
+pub(crate) async fn health(State(app): State<App>) -> Json<Health> {
+    Json(Health { version: env!("CARGO_PKG_VERSION").into(), demo: app.demo, demo_home: crate::DEMO_HOME.into() })
+}
+
+/// Every home.
+#[utoipa::path(get, path = "/api/homes", responses((status = 200, body = [HomeInList])))]
+pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<HomeInList>>, Problem> {
+    let desk = Arc::clone(&app.desk);
+    let books = off_thread(move || desk.books().map_err(Problem::from)).await?;
+    let list = books.into_iter().map(|(id, book)| {
+        let view = look_over(&id, book.seq(), book.home());
+        let panel = view.post.map(|post| format!("{}, {} spaces", post.panel.name, post.panel.spaces));
+        HomeInList { id, name: view.name, panel, progress: view.progress }
+    });
+    Ok(Json(list.collect()))
+}
+
+/// The home as the screens draw it.
+#[utoipa::path(get, path = "/api/homes/{home}", responses((status = 200, body = HomeOverview), (status = 404, body = Problem)))]
+pub(crate) async fn overview(State(app): State<App>, Path(home): Path<String>) -> Result<Json<HomeOverview>, Problem> {
+    let (id, book) = book(&app, &home).await?;
+    Ok(Json(look_over(&id, book.seq(), book.home())))
+}
+
+/// The logbook, newest first.
+#[utoipa::path(get, path = "/api/homes/{home}/logbook", params(Paging), responses((status = 200, body = LogbookPage), (status = 404, body = Problem)))]
+pub(crate) async fn logbook(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    Query(paging): Query<Paging>,
+) -> Result<Json<LogbookPage>, Problem> {
+    let (_, book) = book(&app, &home).await?;
+    let limit = paging.limit.unwrap_or(200).clamp(1, 500);
+    let lines: Vec<ToldLine> = book
+        .lines()
+        .rev()
+        .filter(|line| paging.before.is_none_or(|before| line.seq < before))
+        .take(limit)
+        .map(|line| ToldLine {
+            words: describe(&book, line),
+            struck: book.is_struck(&line.entry.id),
+            strikable: line.entry.fact.is_strikable(),
+            line: line.clone(),
+        })
+        .collect();
+    let before = lines.last().map(|told| told.line.seq).filter(|seq| *seq > 1);
+    Ok(Json(LogbookPage { total: book.lines().count(), before, lines }))
+}
+
+/// The trace: what to do next, and how far it is.
+#[utoipa::path(get, path = "/api/homes/{home}/trace", responses((status = 200, body = TraceView), (status = 404, body = Problem)))]
+pub(crate) async fn trace(State(app): State<App>, Path(home): Path<String>) -> Result<Json<TraceView>, Problem> {
+    let (_, book) = book(&app, &home).await?;
+    off_thread(move || Ok(Json(trace_view(book.home())))).await
+}
+
+/// Everything seen at a point, and what follows.
+#[utoipa::path(get, path = "/api/homes/{home}/points/{point}/evidence", responses((status = 200, body = Evidence), (status = 404, body = Problem)))]
+pub(crate) async fn evidence(
+    State(app): State<App>,
+    Path((home, point)): Path<(String, String)>,
+) -> Result<Json<Evidence>, Problem> {
+    let (_, book) = book(&app, &home).await?;
+    let point: PointId = point.parse().map_err(|_| Problem::not_found("point"))?;
+    wayfinder_core::evidence(book.home(), &point).map(Json).ok_or_else(|| Problem::not_found("point"))
+}
+
+/// The door card, worded from what is proven.
+#[utoipa::path(get, path = "/api/homes/{home}/directory", params(Printing), responses((status = 200, body = Card), (status = 404, body = Problem)))]
+pub(crate) async fn directory(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    Query(printing): Query<Printing>,
+) -> Result<Json<Card>, Problem> {
+    let (_, book) = book(&app, &home).await?;
+    card_of(&book, &printing).map(Json)
+}
+
+/// The door card as a one-page PDF.
+#[utoipa::path(get, path = "/api/homes/{home}/directory.pdf", params(Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn directory_pdf(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    Query(printing): Query<Printing>,
+) -> Result<Response, Problem> {
+    let (id, book) = book(&app, &home).await?;
+    let sheet = match printing.sheet.as_deref() {
+        None | Some("card") => Sheet::Card,
+        Some("letter") => Sheet::Letter,
+        Some("a4") => Sheet::A4,
+        Some(other) => return Err(unfit("sheet", format!("“{other}” is no paper."), "Use card, letter or a4.")),
+    };
+    let card = card_of(&book, &printing)?;
+    let pdf = off_thread(move || {
+        door_card_pdf(&card, sheet).map_err(|error| match error {
+            wayfinder_formats::PdfError::TooLarge(..) => unfit("sheet", error.to_string(), ""),
+            error => {
+                tracing::error!(%error, "no PDF");
+                internal()
+            }
+        })
+    })
+    .await?;
+    Ok(file(pdf, "application/pdf", &format!("inline; filename=\"door-card-{id}.pdf\"")))
+}
+
+/// The whole home as one file.
+#[utoipa::path(get, path = "/api/homes/{home}/export", responses((status = 200, body = Vec<u8>, content_type = "application/json"), (status = 404, body = Problem)))]
+pub(crate) async fn export(State(app): State<App>, Path(home): Path<String>) -> Result<Response, Problem> {
+    let (id, book) = book(&app, &home).await?;
+    Ok(file(write_home_file(&id, &book), "application/json", &format!("attachment; filename=\"{id}.wayfinder.json\"")))
+}
+
+/// Reads a card as typed and proposes the facts that follow. Writes nothing.
+#[utoipa::path(post, path = "/api/homes/{home}/panels/{panel}/card", request_body = TypedCard, responses((status = 200, body = [CardLine]), (status = 404, body = Problem)))]
+pub(crate) async fn read_card(
+    State(app): State<App>,
+    Path((home, panel)): Path<(String, String)>,
+    JsonBody(typed): JsonBody<TypedCard, ENTRIES_LIMIT>,
+) -> Result<Json<Vec<CardLine>>, Problem> {
+    let (_, book) = book(&app, &home).await?;
+    let panel: PanelId = panel.parse().map_err(|_| Problem::not_found("panel"))?;
+    let Some(panel) = book.home().panel().filter(|p| p.id == panel) else {
+        return Err(Problem::not_found("panel"));
+    };
+    if typed.text.lines().count() > 500 {
+        return Err(unfit(
+            "text",
+            "A card has at most 84 spaces; this text has more than 500 lines.".into(),
+            "Paste the card alone.",
+        ));
+    }
+    Ok(Json(read(book.home(), panel, &typed.text, new_breaker_id)))
+}
+
+fn new_breaker_id() -> BreakerId {
+    uuid::Uuid::new_v4().to_string().parse().expect("a UUID is an id; anything else is a bug")
+}
+
+fn card_of(book: &Logbook, printing: &Printing) -> Result<Card, Problem> {
+    let date = match &printing.date {
+        None => time::OffsetDateTime::now_utc().date().to_string(),
+        Some(date) if date.len() == 10 && date.bytes().all(|b| b.is_ascii_digit() || b == b'-') => date.clone(),
+        Some(date) => return Err(unfit("date", format!("“{date}” is no date."), "Write it as 2026-11-24.")),
+    };
+    card(book.home(), book.seq(), &date).ok_or_else(|| Problem::not_found("panel"))
+}
+
+fn unfit(field: &str, title: String, accepted: &str) -> Problem {
+    let mut problem =
+        Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "unfit", title, format!("{accepted} Nothing was changed.").trim());
+    problem.field = Some(field.into());
+    problem
+}
+
+fn file(bytes: Vec<u8>, kind: &'static str, disposition: &str) -> Response {
+    let mut response = bytes.into_response();
+    response.headers_mut().insert(header::CONTENT_TYPE, HeaderValue::from_static(kind));
+    if let Ok(value) = HeaderValue::from_str(disposition) {
+        response.headers_mut().insert(header::CONTENT_DISPOSITION, value);
+    }
+    response
+}

@@ -1,0 +1,61 @@
+//! The routes: parse, ask the core, answer.
+
+mod homes;
+mod stream;
+mod write;
+
+use axum::Router;
+use axum::middleware;
+use tower_http::compression::CompressionLayer;
+use utoipa::OpenApi;
+use utoipa_axum::router::OpenApiRouter;
+use utoipa_axum::routes;
+
+use crate::{App, assets, guard};
+
+#[derive(OpenApi)]
+#[openapi(info(
+    title = "Wayfinder",
+    description = "A home's panel traced: one way in (the logbook), answers derived. Amps are amperes, times are \
+                   milliseconds since 1970 UTC, lengths are millimetres.",
+    license(name = "MIT OR Apache-2.0", identifier = "MIT OR Apache-2.0")
+))]
+struct Api;
+
+fn api() -> OpenApiRouter<App> {
+    OpenApiRouter::with_openapi(Api::openapi())
+        .routes(routes!(homes::health))
+        .routes(routes!(homes::list))
+        .routes(routes!(homes::overview))
+        .routes(routes!(homes::logbook))
+        .routes(routes!(homes::trace))
+        .routes(routes!(homes::evidence))
+        .routes(routes!(homes::directory))
+        .routes(routes!(homes::directory_pdf))
+        .routes(routes!(homes::export))
+        .routes(routes!(homes::read_card))
+        .routes(routes!(stream::stream))
+        .routes(routes!(write::entries))
+        .routes(routes!(write::import))
+        .routes(routes!(write::reset_demo))
+}
+
+pub(crate) fn router(app: App) -> Router {
+    let (router, openapi) = api().split_for_parts();
+    let json = axum::Json(openapi);
+    router
+        .route("/api/openapi.json", axum::routing::get(move || async move { json.clone() }))
+        .fallback(axum::routing::get(assets::web))
+        .layer(CompressionLayer::new())
+        .layer(middleware::from_fn(guard::only_this_machine))
+        .layer(middleware::from_fn(guard::harden))
+        .with_state(app)
+}
+
+/// The OpenAPI description, as `docs/openapi.json` keeps it.
+pub fn openapi_json() -> String {
+    let (_, openapi) = api().split_for_parts();
+    let mut text = openapi.to_pretty_json().expect("the description is JSON; anything else is a bug");
+    text.push('\n');
+    text
+}

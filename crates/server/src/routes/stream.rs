@@ -1,0 +1,61 @@
+//! The live stream: a screen hears that the logbook has grown and asks again.
+
+use std::convert::Infallible;
+use std::time::Duration;
+
+use axum::extract::{Path, Query, State};
+use axum::http::HeaderMap;
+use axum::response::Sse;
+use axum::response::sse::{Event, KeepAlive};
+use futures_util::{Stream, StreamExt, stream};
+use tokio_stream::wrappers::BroadcastStream;
+use wayfinder_core::HomeId;
+
+use crate::App;
+use crate::problem::Problem;
+use crate::routes::homes::book;
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+pub(crate) struct After {
+    /// The last sequence the screen knows; the browser's `Last-Event-ID` counts before it.
+    after: Option<u64>,
+}
+
+/// Server-sent events `moved` whose data and id are the logbook's last sequence: one at once when it is past
+/// `after`, then one for every write. A reset demo may go back to a smaller sequence.
+#[utoipa::path(get, path = "/api/homes/{home}/stream", params(After), responses((status = 200, content_type = "text/event-stream", body = String), (status = 404, body = Problem)))]
+pub(crate) async fn stream(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    Query(after): Query<After>,
+    headers: HeaderMap,
+) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
+    // Subscribed before the logbook is read, so that nothing written in between is missed.
+    let receiver = app.moved.subscribe();
+    let (id, book) = book(&app, &home).await?;
+    let last = headers.get("last-event-id").and_then(|v| v.to_str().ok()).and_then(|v| v.parse().ok()).or(after.after);
+    let now = book.seq();
+    let first = stream::iter((last != Some(now)).then_some(now));
+    let desk = std::sync::Arc::clone(&app.desk);
+    let moved = BroadcastStream::new(receiver).filter_map(move |moved| {
+        let seq = match moved {
+            Ok(moved) if moved.home == id => Some(moved.seq),
+            Ok(_) => None,
+            Err(_) => seq_of(&desk, &id), // fell behind: say where the logbook is
+        };
+        async move { seq }
+    });
+    let mut closing = app.closing.clone();
+    let closed = async move {
+        let _ = closing.wait_for(|closing| *closing).await;
+    };
+    let events = first
+        .chain(moved)
+        .map(|seq| Ok(Event::default().event("moved").id(seq.to_string()).data(seq.to_string())))
+        .take_until(closed);
+    Ok(Sse::new(events).keep_alive(KeepAlive::new().interval(Duration::from_secs(15))))
+}
+
+fn seq_of(desk: &crate::Desk, id: &HomeId) -> Option<u64> {
+    desk.book(id).ok().map(|book| book.seq())
+}

@@ -1,0 +1,112 @@
+//! The one way in.
+
+use std::collections::BTreeSet;
+use std::sync::Arc;
+
+use axum::Json;
+use axum::extract::{Path, State};
+use axum::http::StatusCode;
+use wayfinder_core::{BreakerId, Draft, HomeId};
+use wayfinder_formats::{HomeFileError, read_home_file};
+
+use crate::App;
+use crate::desk::Moved;
+use crate::guard::{ENTRIES_LIMIT, FILE_LIMIT, JsonBody, RawBody, off_thread};
+use crate::problem::Problem;
+
+/// A batch of entries: all are taken or none.
+#[derive(serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct Batch {
+    entries: Vec<Draft>,
+    /// The breakers that the observer's screen showed as off. When they are others by now, nothing is taken:
+    /// a look must not be filed under the wrong switching.
+    #[serde(default)]
+    expect_off: Option<BTreeSet<BreakerId>>,
+}
+
+/// What became of a batch.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct Taken {
+    /// The logbook's last sequence after it.
+    seq: u64,
+    /// How many lines were new; entries that were there already are not written again.
+    new: usize,
+}
+
+/// Where an imported home is.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct Imported {
+    home: HomeId,
+    seq: u64,
+}
+
+/// Writes entries into the logbook: all or none, on disk when answered, harmless to send again. The first
+/// entry of a new id names the home and so makes it.
+#[utoipa::path(post, path = "/api/homes/{home}/entries", request_body = Batch, responses((status = 200, body = Taken), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
+pub(crate) async fn entries(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    JsonBody(batch): JsonBody<Batch, ENTRIES_LIMIT>,
+) -> Result<Json<Taken>, Problem> {
+    let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
+    if batch.entries.is_empty() || batch.entries.len() > 1000 {
+        return Err(Problem::new(
+            StatusCode::UNPROCESSABLE_ENTITY,
+            "out_of_range",
+            format!("A batch has 1 to 1000 entries; this one has {}.", batch.entries.len()),
+            "Nothing was recorded.",
+        ));
+    }
+    let desk = Arc::clone(&app.desk);
+    let home = id.clone();
+    let taken = off_thread(move || {
+        let (new, book) = desk.append(&home, &batch.entries, batch.expect_off.as_ref())?;
+        Ok(Taken { seq: book.seq(), new: new.len() })
+    })
+    .await?;
+    if taken.new > 0 {
+        let _ = app.moved.send(Moved { home: id, seq: taken.seq });
+    }
+    Ok(Json(taken))
+}
+
+/// Takes in a whole home from its file.
+#[utoipa::path(post, path = "/api/import", request_body(content = Vec<u8>, content_type = "application/json"), responses((status = 200, body = Imported), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn import(State(app): State<App>, RawBody(bytes): RawBody<FILE_LIMIT>) -> Result<Json<Imported>, Problem> {
+    let desk = Arc::clone(&app.desk);
+    let imported = off_thread(move || {
+        let (file, book) = read_home_file(&bytes).map_err(|error| {
+            let code = if matches!(error, HomeFileError::Newer(_)) { "newer_version" } else { "no_home_file" };
+            Problem::new(
+                StatusCode::UNPROCESSABLE_ENTITY,
+                code,
+                error.to_string(),
+                "The homes that were here are kept as they are.",
+            )
+        })?;
+        let seq = book.seq();
+        desk.import(&file.home, book)?;
+        Ok(Imported { home: file.home, seq })
+    })
+    .await?;
+    let _ = app.moved.send(Moved { home: imported.home.clone(), seq: imported.seq });
+    Ok(Json(imported))
+}
+
+/// Puts the demo home back as shipped. Only where the program was started as a demo.
+#[utoipa::path(post, path = "/api/demo/reset", responses((status = 200, body = Imported), (status = 404, body = Problem)))]
+pub(crate) async fn reset_demo(State(app): State<App>) -> Result<Json<Imported>, Problem> {
+    if !app.demo {
+        return Err(Problem::not_found("demo"));
+    }
+    let desk = Arc::clone(&app.desk);
+    let reset = off_thread(move || {
+        let home = desk.reset_demo()?;
+        let seq = desk.book(&home)?.seq();
+        Ok(Imported { home, seq })
+    })
+    .await?;
+    let _ = app.moved.send(Moved { home: reset.home.clone(), seq: reset.seq });
+    Ok(Json(reset))
+}
