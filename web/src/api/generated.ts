@@ -1048,6 +1048,8 @@ export interface components {
             contradictory: components["schemas"]["PointId"][];
             /** @description What to do next. */
             next: components["schemas"]["NextStep"];
+            /** @description The breakers that are off or tripped, as this step has them: what a look is recorded under. */
+            off: components["schemas"]["BreakerId"][];
             /** @description Points that were dark with everything on. */
             out: components["schemas"]["PointId"][];
             /** @description How far it is. */
@@ -1189,7 +1191,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -1214,13 +1219,16 @@ export interface operations {
     };
     directory: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What to print on: `card` (its true size), `letter` or `a4`. */
+                sheet?: string;
+                /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
+                date?: string;
+            };
             header?: never;
             path: {
-                /** @description What to print on: `card` (its true size), `letter` or `a4`. */
-                sheet: string | null;
-                /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
-                date: string | null;
+                /** @description The id of the home */
+                home: string;
             };
             cookie?: never;
         };
@@ -1246,13 +1254,16 @@ export interface operations {
     };
     directory_pdf: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What to print on: `card` (its true size), `letter` or `a4`. */
+                sheet?: string;
+                /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
+                date?: string;
+            };
             header?: never;
             path: {
-                /** @description What to print on: `card` (its true size), `letter` or `a4`. */
-                sheet: string | null;
-                /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
-                date: string | null;
+                /** @description The id of the home */
+                home: string;
             };
             cookie?: never;
         };
@@ -1288,7 +1299,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -1343,7 +1357,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -1368,13 +1385,16 @@ export interface operations {
     };
     logbook: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Only lines before this sequence. */
+                before?: number;
+                /** @description How many, up to 500. */
+                limit?: number;
+            };
             header?: never;
             path: {
-                /** @description Only lines before this sequence. */
-                before: number | null;
-                /** @description How many, up to 500. */
-                limit: number | null;
+                /** @description The id of the home */
+                home: string;
             };
             cookie?: never;
         };
@@ -1402,7 +1422,12 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the panel */
+                panel: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -1433,7 +1458,12 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the point */
+                point: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -1458,11 +1488,14 @@ export interface operations {
     };
     stream: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description The last sequence the screen knows; the browser's `Last-Event-ID` counts before it. */
+                after?: number;
+            };
             header?: never;
             path: {
-                /** @description The last sequence the screen knows; the browser's `Last-Event-ID` counts before it. */
-                after: number | null;
+                /** @description The id of the home */
+                home: string;
             };
             cookie?: never;
         };
@@ -1490,7 +1523,10 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
             cookie?: never;
         };
         requestBody?: never;

@@ -108,6 +108,8 @@ pub enum NextStep {
 pub struct TraceView {
     /// What to do next.
     pub next: NextStep,
+    /// The breakers that are off or tripped, as this step has them: what a look is recorded under.
+    pub off: Vec<BreakerId>,
     /// How far it is.
     pub progress: Progress,
     /// Breakers with which off something was looked at, by now.
@@ -137,6 +139,7 @@ pub fn trace_view(home: &Home) -> TraceView {
         .filter(|b| home.breaker(b).is_some_and(|b| !b.is_left_off()))
         .collect();
     TraceView {
+        off: home.off().iter().cloned().collect(),
         progress: Progress::of(&rounds.known),
         rounds_done: walked.len(),
         to_switch: rounds.worth_switching().into_iter().map(|(b, _)| b.id.clone()).collect(),

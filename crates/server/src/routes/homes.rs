@@ -61,6 +61,7 @@ pub(crate) struct LogbookPage {
 }
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
 pub(crate) struct Paging {
     /// Only lines before this sequence.
     before: Option<u64>,
@@ -69,6 +70,7 @@ pub(crate) struct Paging {
 }
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
 pub(crate) struct Printing {
     /// What to print on: `card` (its true size), `letter` or `a4`.
     sheet: Option<String>,
@@ -110,14 +112,14 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<HomeInList>>
 }
 
 /// The home as the screens draw it.
-#[utoipa::path(get, path = "/api/homes/{home}", responses((status = 200, body = HomeOverview), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = HomeOverview), (status = 404, body = Problem)))]
 pub(crate) async fn overview(State(app): State<App>, Path(home): Path<String>) -> Result<Json<HomeOverview>, Problem> {
     let (id, book) = book(&app, &home).await?;
     Ok(Json(look_over(&id, book.seq(), book.home())))
 }
 
 /// The logbook, newest first.
-#[utoipa::path(get, path = "/api/homes/{home}/logbook", params(Paging), responses((status = 200, body = LogbookPage), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/logbook", params(("home" = String, Path, description = "The id of the home"), Paging), responses((status = 200, body = LogbookPage), (status = 404, body = Problem)))]
 pub(crate) async fn logbook(
     State(app): State<App>,
     Path(home): Path<String>,
@@ -142,14 +144,14 @@ pub(crate) async fn logbook(
 }
 
 /// The trace: what to do next, and how far it is.
-#[utoipa::path(get, path = "/api/homes/{home}/trace", responses((status = 200, body = TraceView), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/trace", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = TraceView), (status = 404, body = Problem)))]
 pub(crate) async fn trace(State(app): State<App>, Path(home): Path<String>) -> Result<Json<TraceView>, Problem> {
     let (_, book) = book(&app, &home).await?;
     off_thread(move || Ok(Json(trace_view(book.home())))).await
 }
 
 /// Everything seen at a point, and what follows.
-#[utoipa::path(get, path = "/api/homes/{home}/points/{point}/evidence", responses((status = 200, body = Evidence), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/points/{point}/evidence", params(("home" = String, Path, description = "The id of the home"), ("point" = String, Path, description = "The id of the point")), responses((status = 200, body = Evidence), (status = 404, body = Problem)))]
 pub(crate) async fn evidence(
     State(app): State<App>,
     Path((home, point)): Path<(String, String)>,
@@ -160,7 +162,7 @@ pub(crate) async fn evidence(
 }
 
 /// The door card, worded from what is proven.
-#[utoipa::path(get, path = "/api/homes/{home}/directory", params(Printing), responses((status = 200, body = Card), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/directory", params(("home" = String, Path, description = "The id of the home"), Printing), responses((status = 200, body = Card), (status = 404, body = Problem)))]
 pub(crate) async fn directory(
     State(app): State<App>,
     Path(home): Path<String>,
@@ -171,7 +173,7 @@ pub(crate) async fn directory(
 }
 
 /// The door card as a one-page PDF.
-#[utoipa::path(get, path = "/api/homes/{home}/directory.pdf", params(Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/directory.pdf", params(("home" = String, Path, description = "The id of the home"), Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
 pub(crate) async fn directory_pdf(
     State(app): State<App>,
     Path(home): Path<String>,
@@ -199,14 +201,14 @@ pub(crate) async fn directory_pdf(
 }
 
 /// The whole home as one file.
-#[utoipa::path(get, path = "/api/homes/{home}/export", responses((status = 200, body = Vec<u8>, content_type = "application/json"), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/export", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = Vec<u8>, content_type = "application/json"), (status = 404, body = Problem)))]
 pub(crate) async fn export(State(app): State<App>, Path(home): Path<String>) -> Result<Response, Problem> {
     let (id, book) = book(&app, &home).await?;
     Ok(file(write_home_file(&id, &book), "application/json", &format!("attachment; filename=\"{id}.wayfinder.json\"")))
 }
 
 /// Reads a card as typed and proposes the facts that follow. Writes nothing.
-#[utoipa::path(post, path = "/api/homes/{home}/panels/{panel}/card", request_body = TypedCard, responses((status = 200, body = [CardLine]), (status = 404, body = Problem)))]
+#[utoipa::path(post, path = "/api/homes/{home}/panels/{panel}/card", params(("home" = String, Path, description = "The id of the home"), ("panel" = String, Path, description = "The id of the panel")), request_body = TypedCard, responses((status = 200, body = [CardLine]), (status = 404, body = Problem)))]
 pub(crate) async fn read_card(
     State(app): State<App>,
     Path((home, panel)): Path<(String, String)>,

@@ -16,6 +16,7 @@ use crate::problem::Problem;
 use crate::routes::homes::book;
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
 pub(crate) struct After {
     /// The last sequence the screen knows; the browser's `Last-Event-ID` counts before it.
     after: Option<u64>,
@@ -23,7 +24,7 @@ pub(crate) struct After {
 
 /// Server-sent events `moved` whose data and id are the logbook's last sequence: one at once when it is past
 /// `after`, then one for every write. A reset demo may go back to a smaller sequence.
-#[utoipa::path(get, path = "/api/homes/{home}/stream", params(After), responses((status = 200, content_type = "text/event-stream", body = String), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/stream", params(("home" = String, Path, description = "The id of the home"), After), responses((status = 200, content_type = "text/event-stream", body = String), (status = 404, body = Problem)))]
 pub(crate) async fn stream(
     State(app): State<App>,
     Path(home): Path<String>,

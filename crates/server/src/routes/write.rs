@@ -43,7 +43,7 @@ pub(crate) struct Imported {
 
 /// Writes entries into the logbook: all or none, on disk when answered, harmless to send again. The first
 /// entry of a new id names the home and so makes it.
-#[utoipa::path(post, path = "/api/homes/{home}/entries", request_body = Batch, responses((status = 200, body = Taken), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
+#[utoipa::path(post, path = "/api/homes/{home}/entries", params(("home" = String, Path, description = "The id of the home")), request_body = Batch, responses((status = 200, body = Taken), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
 pub(crate) async fn entries(
     State(app): State<App>,
     Path(home): Path<String>,

@@ -1,0 +1,44 @@
+import Box from "@mui/material/Box";
+import useMediaQuery from "@mui/material/useMediaQuery";
+import { useTheme } from "@mui/material/styles";
+import { useState } from "react";
+import { Outlet, useNavigate, useParams } from "react-router";
+import type { HomeOverview } from "../api/client";
+import { useHome, useStream } from "../api/queries";
+import { Loaded } from "../parts/Loaded";
+import { useKeys } from "../parts/useKeys";
+import { BottomBar, Rail } from "./Navigation";
+import { KeysDialog } from "./KeysDialog";
+import { OutboxBar } from "./OutboxBar";
+import { TopBar } from "./TopBar";
+import { WORKSPACES } from "./workspaces";
+
+/** The frame around every workspace: what is off now on top, the workspaces at the left or below. */
+export function Shell() {
+  const { home = "" } = useParams();
+  const [keysShown, setKeysShown] = useState(false);
+  const wide = useMediaQuery(useTheme().breakpoints.up("md"));
+  const navigate = useNavigate();
+  const overview = useHome(home);
+  useStream(home);
+  useKeys({
+    "?": () => setKeysShown(true),
+    ...Object.fromEntries(WORKSPACES.map((w) => [`g ${w.key}`, () => void navigate(`/h/${home}/${w.path}`)])),
+  });
+  return (
+    <Box sx={{ display: "flex", flexDirection: "column", minHeight: "100dvh" }}>
+      <TopBar home={overview.data} onKeys={() => setKeysShown(true)} />
+      <OutboxBar />
+      <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
+        {wide && <Rail home={home} />}
+        <Box component="main" sx={{ flex: 1, minWidth: 0, p: { xs: 2, md: 3 }, pb: { xs: 12, md: 3 } }}>
+          <Loaded query={overview} what="home">
+            {(data: HomeOverview) => <Outlet context={data} />}
+          </Loaded>
+        </Box>
+      </Box>
+      {!wide && <BottomBar home={home} />}
+      <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
+    </Box>
+  );
+}

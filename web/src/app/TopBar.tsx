@@ -1,0 +1,102 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Menu from "@mui/material/Menu";
+import MenuItem from "@mui/material/MenuItem";
+import Typography from "@mui/material/Typography";
+import { useColorScheme } from "@mui/material/styles";
+import { useState } from "react";
+import { Link } from "react-router";
+import type { HomeOverview } from "../api/client";
+import { OffNowChip } from "./OffNowChip";
+import { tone } from "./theme";
+
+const MODES = [
+  ["system", "Colours as the system has them"],
+  ["light", "Light colours"],
+  ["dark", "Dark colours, for cellars"],
+] as const;
+
+/** What is always in sight: whose home, and what is off now. */
+export function TopBar({ home, onKeys }: { home: HomeOverview | undefined; onKeys: () => void }) {
+  const [anchor, setAnchor] = useState<HTMLElement | null>(null);
+  const { mode, setMode } = useColorScheme();
+  const close = () => setAnchor(null);
+  return (
+    <Box
+      component="header"
+      sx={{
+        position: "sticky",
+        top: 0,
+        zIndex: 20,
+        bgcolor: tone("bar"),
+        color: "#fff",
+        minHeight: 56,
+        px: { xs: 1.5, md: 2.5 },
+        display: "flex",
+        alignItems: "center",
+        gap: 2,
+      }}
+    >
+      <Box
+        component={Link}
+        to="/"
+        aria-label="All homes"
+        sx={{ color: "#fff", textDecoration: "none", display: "flex", gap: 1.5, alignItems: "center" }}
+      >
+        <svg width="18" height="22" viewBox="0 0 18 22" aria-hidden="true">
+          <path d="M0 1h11l7 10-7 10H0z" fill="#f08a55" />
+        </svg>
+        <Typography
+          component="span"
+          sx={{
+            fontFamily: "Overpass Variable",
+            fontWeight: 800,
+            fontSize: "1.3rem",
+            display: { xs: "none", sm: "inline" },
+          }}
+        >
+          Wayfinder
+        </Typography>
+      </Box>
+      <Typography component="span" noWrap sx={{ fontWeight: 500, minWidth: 0 }}>
+        {home?.name ?? ""}
+      </Typography>
+      <Box sx={{ flex: 1 }} />
+      <OffNowChip off={home?.off_now ?? []} />
+      <Button
+        color="inherit"
+        onClick={(event) => setAnchor(event.currentTarget)}
+        aria-haspopup="menu"
+        sx={{ minWidth: 56 }}
+      >
+        More
+      </Button>
+      <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
+        {MODES.map(([value, words]) => (
+          <MenuItem
+            key={value}
+            selected={mode === value}
+            onClick={() => {
+              setMode(value);
+              close();
+            }}
+          >
+            {words}
+          </MenuItem>
+        ))}
+        <MenuItem
+          divider
+          onClick={() => {
+            close();
+            onKeys();
+          }}
+        >
+          Show the keys
+        </MenuItem>
+        <MenuItem component={Link} to="/" onClick={close}>
+          All homes
+        </MenuItem>
+      </Menu>
+    </Box>
+  );
+}

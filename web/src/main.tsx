@@ -1,0 +1,41 @@
+import "@fontsource-variable/overpass/wght.css";
+import "@fontsource-variable/atkinson-hyperlegible-next/wght.css";
+import createCache from "@emotion/cache";
+import { CacheProvider } from "@emotion/react";
+import CssBaseline from "@mui/material/CssBaseline";
+import { ThemeProvider } from "@mui/material/styles";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { RouterProvider } from "react-router";
+import { ProblemError } from "./api/client";
+import { outbox } from "./api/outbox";
+import { NoticeProvider } from "./app/Notice";
+import { router } from "./app/router";
+import { theme } from "./app/theme";
+
+const nonce = document.querySelector('meta[name="csp-nonce"]')?.getAttribute("content") ?? "";
+const cache = createCache({ key: "wf", nonce });
+const client = new QueryClient({
+  defaultOptions: {
+    queries: { retry: (count, error) => !(error instanceof ProblemError) && count < 3, refetchOnWindowFocus: true },
+  },
+});
+outbox.onSent = (home) => void client.invalidateQueries({ queryKey: ["home", home] });
+
+const root = document.getElementById("root");
+if (!root) throw new Error("the page has no root; this is a bug");
+createRoot(root).render(
+  <StrictMode>
+    <CacheProvider value={cache}>
+      <ThemeProvider theme={theme} defaultMode="system" noSsr>
+        <CssBaseline enableColorScheme />
+        <QueryClientProvider client={client}>
+          <NoticeProvider>
+            <RouterProvider router={router} />
+          </NoticeProvider>
+        </QueryClientProvider>
+      </ThemeProvider>
+    </CacheProvider>
+  </StrictMode>,
+);

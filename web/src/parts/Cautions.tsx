@@ -1,0 +1,27 @@
+import Typography from "@mui/material/Typography";
+import { Block } from "./Block";
+
+/** What to mind at the panel, whatever is done there. */
+export function PanelCautions() {
+  return (
+    <Block title="Before you touch anything">
+      <Typography variant="body2">
+        Nothing here needs the cover off. Behind it, the line-side lugs stay live even with the main off. A breaker that
+        is off is not proof of dead: prove it with a meter that was tested on a live source before and after. Heat, burn
+        marks, a smell, water or rust, a breaker that trips again at once, fuses instead of breakers: stop and call an
+        electrician. Local codes and licensed practice come first.
+      </Typography>
+    </Block>
+  );
+}
+
+/** What to mind while breakers are switched for a trace. */
+export function TraceCautions() {
+  return (
+    <Typography variant="body2" color="text.secondary">
+      Stand aside when switching and leave the main alone. Big loads off first; wait five minutes before a compressor
+      starts again. An old breaker may not latch: if one feels hot, buzzes or will not stay on, stop and call an
+      electrician. Dark is not proven dead. Never plug a tone sender into a 240 V point.
+    </Typography>
+  );
+}

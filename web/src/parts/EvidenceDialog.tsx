@@ -1,0 +1,94 @@
+import Button from "@mui/material/Button";
+import Dialog from "@mui/material/Dialog";
+import DialogActions from "@mui/material/DialogActions";
+import DialogContent from "@mui/material/DialogContent";
+import DialogTitle from "@mui/material/DialogTitle";
+import Table from "@mui/material/Table";
+import TableBody from "@mui/material/TableBody";
+import TableCell from "@mui/material/TableCell";
+import TableHead from "@mui/material/TableHead";
+import TableRow from "@mui/material/TableRow";
+import Typography from "@mui/material/Typography";
+import type { Evidence, HomeOverview } from "../api/client";
+import { useEvidence } from "../api/queries";
+import { useRecord } from "../api/record";
+import { useNotice } from "../app/useNotice";
+import { Loaded } from "./Loaded";
+import { when } from "./when";
+
+const ROLE = {
+  proves: "proves it",
+  agrees: "agrees",
+  disagrees: "disagrees",
+  set_aside: "set aside: it was out for another reason",
+} as const;
+
+/** Every look at a point and what follows, for somebody who doubts. */
+export function EvidenceDialog({ home, point, onClose }: { home: HomeOverview; point: string; onClose: () => void }) {
+  const evidence = useEvidence(home.id, point);
+  const what = home.points.find((p) => p.id === point);
+  const room = home.rooms.find((r) => r.id === what?.room)?.name ?? "";
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="evidence-title">
+      <DialogTitle id="evidence-title">
+        {room}, {what?.name}
+      </DialogTitle>
+      <DialogContent>
+        <Loaded query={evidence} what="evidence">
+          {(data: Evidence) => <EvidenceTable evidence={data} home={home} />}
+        </Loaded>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Close</Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
+
+function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverview }) {
+  const record = useRecord(home.id);
+  const say = useNotice();
+  return (
+    <>
+      <Typography sx={{ mb: 2 }} data-testid="because">
+        {evidence.because}
+      </Typography>
+      {evidence.lines.length > 0 && (
+        <Table size="small">
+          <TableHead>
+            <TableRow>
+              <TableCell>Seen</TableCell>
+              <TableCell>Off then</TableCell>
+              <TableCell>Part</TableCell>
+              <TableCell>When, who</TableCell>
+              <TableCell>Wrong?</TableCell>
+            </TableRow>
+          </TableHead>
+          <TableBody>
+            {evidence.lines.map((line) => (
+              <TableRow key={line.line} data-role={line.role}>
+                <TableCell sx={{ fontWeight: 700 }}>{line.seen}</TableCell>
+                <TableCell>{line.off.length === 0 ? "nothing" : line.off.join(", ")}</TableCell>
+                <TableCell sx={{ color: line.role === "disagrees" ? "error.main" : "inherit" }}>
+                  {ROLE[line.role]}
+                </TableCell>
+                <TableCell>
+                  {when(line.at)}, {line.by}
+                </TableCell>
+                <TableCell>
+                  <Button
+                    color="inherit"
+                    size="small"
+                    onClick={() => void record([{ kind: "line_struck", line: line.line }]).catch(say.problem)}
+                  >
+                    Strike out
+                  </Button>
+                </TableCell>
+              </TableRow>
+            ))}
+          </TableBody>
+        </Table>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,114 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import type { HomeOverview, KnownPoint, Room } from "../../api/client";
+import { useRecord } from "../../api/record";
+import { useNotice } from "../../app/useNotice";
+import { Block } from "../../parts/Block";
+import { EvidenceDialog } from "../../parts/EvidenceDialog";
+import { PointLine } from "../../parts/PointLine";
+import { AddPoints } from "./AddPoints";
+
+/** One room: its points, and adding more in a row. */
+export function RoomPane({ home, room }: { home: HomeOverview; room: Room }) {
+  const record = useRecord(home.id);
+  const say = useNotice();
+  const [evidence, setEvidence] = useState<string | null>(null);
+  const [editing, setEditing] = useState(false);
+  const [name, setName] = useState(room.name);
+  const points = home.points.filter((p) => p.room === room.id);
+  const rename = (point: KnownPoint, words: string) =>
+    void record([
+      { kind: "point_placed", point: point.id, room: room.id, point_kind: point.kind, name: words, volts: point.volts },
+    ]).catch(say.problem);
+  return (
+    <Stack spacing={2}>
+      <AddPoints home={home} room={room} />
+      <Block
+        title={
+          <Stack direction="row" spacing={1} sx={{ alignItems: "center", justifyContent: "space-between" }}>
+            <span>
+              {room.name}, {points.length === 1 ? "1 point" : `${points.length} points`}
+            </span>
+            <Button color="inherit" onClick={() => setEditing(!editing)} aria-pressed={editing}>
+              {editing ? "Done editing" : "Edit"}
+            </Button>
+          </Stack>
+        }
+      >
+        {editing && (
+          <Stack direction="row" spacing={1} sx={{ mb: 2 }}>
+            <TextField label="Name of the room" size="small" value={name} onChange={(e) => setName(e.target.value)} />
+            <Button
+              variant="outlined"
+              onClick={() =>
+                void record([{ kind: "room_placed", room: room.id, name, floor: room.floor ?? null }]).catch(
+                  say.problem,
+                )
+              }
+            >
+              Rename
+            </Button>
+            <Button
+              variant="outlined"
+              color="error"
+              onClick={() => void record([{ kind: "room_removed", room: room.id }]).catch(say.problem)}
+            >
+              Remove room
+            </Button>
+          </Stack>
+        )}
+        {points.length === 0 && (
+          <Typography color="text.secondary">
+            Nothing here yet. Add the first point above; Enter adds the next one.
+          </Typography>
+        )}
+        <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }} data-testid="points">
+          {points.map((point) =>
+            editing ? (
+              <EditPoint
+                key={point.id}
+                point={point}
+                onRename={(words) => rename(point, words)}
+                onRemove={() => void record([{ kind: "point_removed", point: point.id }]).catch(say.problem)}
+              />
+            ) : (
+              <PointLine
+                key={point.id}
+                point={point}
+                home={home}
+                withRoom={false}
+                onOpen={() => setEvidence(point.id)}
+              />
+            ),
+          )}
+        </Box>
+      </Block>
+      {evidence !== null && <EvidenceDialog home={home} point={evidence} onClose={() => setEvidence(null)} />}
+    </Stack>
+  );
+}
+
+interface EditProps {
+  point: KnownPoint;
+  onRename: (words: string) => void;
+  onRemove: () => void;
+}
+
+function EditPoint({ point, onRename, onRemove }: EditProps) {
+  const [name, setName] = useState(point.name);
+  return (
+    <Stack component="li" direction="row" spacing={1} sx={{ py: 0.75 }}>
+      <TextField label={point.kind} size="small" fullWidth value={name} onChange={(e) => setName(e.target.value)} />
+      <Button variant="outlined" disabled={name === point.name} onClick={() => onRename(name)}>
+        Rename
+      </Button>
+      <Button color="error" aria-label={`Remove ${point.name}`} onClick={onRemove}>
+        Remove
+      </Button>
+    </Stack>
+  );
+}

@@ -1,0 +1,85 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import { ProblemError, type LogbookPage as Page } from "../../api/client";
+import { useLogbook } from "../../api/queries";
+import { useRecord } from "../../api/record";
+import { useNotice } from "../../app/useNotice";
+import { useThisHome } from "../../app/useThisHome";
+import { Loaded } from "../../parts/Loaded";
+import { DependDialog } from "./DependDialog";
+import { LineRow } from "./LineRow";
+
+/** Every fact in order, newest first. Nothing is changed, only struck out; the answers follow. */
+export function LogbookPage() {
+  const home = useThisHome();
+  const record = useRecord(home.id);
+  const say = useNotice();
+  const [before, setBefore] = useState<number | null>(null);
+  const [depend, setDepend] = useState<{ lines: string[]; words: string } | null>(null);
+  const page = useLogbook(home.id, before);
+
+  const strike = async (lines: string[]) => {
+    try {
+      await record(lines.map((line) => ({ kind: "line_struck", line })));
+      setDepend(null);
+    } catch (refused) {
+      if (refused instanceof ProblemError && refused.problem.code === "lines_depend") {
+        setDepend({ lines: [...lines, ...refused.problem.lines], words: refused.problem.title });
+      } else say.problem(refused);
+    }
+  };
+  const restore = (line: string) => void record([{ kind: "line_restored", line }]).catch(say.problem);
+
+  return (
+    <>
+      <Stack direction="row" useFlexGap spacing={2} sx={{ alignItems: "center", flexWrap: "wrap", mb: 2 }}>
+        <Typography variant="h1">Logbook</Typography>
+        <Button variant="outlined" href={`/api/homes/${home.id}/export`} download={`${home.id}.wayfinder.json`}>
+          Save home as a file
+        </Button>
+      </Stack>
+      <Loaded query={page} what="logbook">
+        {(data: Page) => (
+          <>
+            <Typography color="text.secondary" sx={{ mb: 1 }}>
+              {data.total} lines, newest first. A line struck out stays here and no longer counts.
+            </Typography>
+            <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0, maxWidth: 900 }} data-testid="logbook">
+              {data.lines.map((told) => (
+                <LineRow
+                  key={told.line.entry.id}
+                  told={told}
+                  onStrike={() => void strike([told.line.entry.id])}
+                  onRestore={() => restore(told.line.entry.id)}
+                />
+              ))}
+            </Box>
+            <Stack direction="row" spacing={1.5} sx={{ mt: 2 }}>
+              {before !== null && (
+                <Button variant="outlined" onClick={() => setBefore(null)}>
+                  Newest lines
+                </Button>
+              )}
+              {data.before != null && data.lines.length >= 200 && (
+                <Button variant="outlined" onClick={() => setBefore(data.before ?? null)}>
+                  Older lines
+                </Button>
+              )}
+            </Stack>
+          </>
+        )}
+      </Loaded>
+      {depend && (
+        <DependDialog
+          words={depend.words}
+          count={depend.lines.length}
+          onStrike={() => void strike(depend.lines)}
+          onClose={() => setDepend(null)}
+        />
+      )}
+    </>
+  );
+}

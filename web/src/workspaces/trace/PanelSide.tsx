@@ -1,0 +1,210 @@
+import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useState, type ReactNode } from "react";
+import { Link } from "react-router";
+import type { Blade, HomeOverview, TraceView } from "../../api/client";
+import { tone } from "../../app/theme";
+import { BigBlade } from "../../drawing/BigBlade";
+import { Tag } from "../../drawing/Tag";
+import { Block } from "../../parts/Block";
+import { TraceCautions } from "../../parts/Cautions";
+import type { Looks } from "./useLooks";
+
+interface Props {
+  home: HomeOverview;
+  view: TraceView;
+  looks: Looks;
+}
+
+const MISSING = {
+  panel: ["Describe the panel first", "panel"],
+  breakers: ["Enter the breakers first", "panel"],
+  points: ["Enter rooms and points first", "house"],
+} as Record<string, [string, string]>;
+
+/** What the person at the panel does next. */
+export function PanelSide({ home, view, looks }: Props) {
+  const blade = (id: string) => home.post?.blades.find((b) => b.breaker === id);
+  return (
+    <Stack spacing={2} data-testid="panel-side" data-step={view.next.step}>
+      <Instruction home={home} view={view} looks={looks} blade={blade} />
+      <KeptOn home={home} />
+      <TraceCautions />
+    </Stack>
+  );
+}
+
+function Instruction({ home, view, looks, blade }: Props & { blade: (id: string) => Blade | undefined }) {
+  const next = view.next;
+  switch (next.step) {
+    case "set_up": {
+      const [words, path] = MISSING[next.missing] ?? ["Describe the home first", "panel"];
+      return (
+        <Said
+          over="Before the trace"
+          title={words}
+          why="A trace needs the panel, its breakers, and the points to look at."
+        >
+          <Button variant="contained" component={Link} to={`/h/${home.id}/${path}`}>
+            Go there
+          </Button>
+        </Said>
+      );
+    }
+    case "see_all_lit":
+      return (
+        <Said
+          over="At the panel"
+          title={next.left_off.length === 0 ? "Leave everything ON" : `Everything ON but ${next.left_off.join(", ")}`}
+          why="A point can be proven only if it was seen lit before. Switches on, lamps in, GFCIs reset; then look at each point once."
+        />
+      );
+    case "switch_off": {
+      const b = blade(next.breaker);
+      return b ? <SwitchOff key={b.breaker} home={home} view={view} looks={looks} blade={b} why={next.why} /> : null;
+    }
+    case "look": {
+      const b = blade(next.breaker);
+      return (
+        <Said
+          over="At the panel"
+          title={`Leave ${b?.number ?? "it"} OFF`}
+          why={`${next.left === 1 ? "1 point" : `${next.left} points`} to look at. Enough seen? Then switch it on; what was not looked at stays open.`}
+        >
+          <Button variant="outlined" onClick={() => looks.switchBreaker([next.breaker], "on")}>
+            It is on again
+          </Button>
+        </Said>
+      );
+    }
+    case "switch_on":
+      return (
+        <Said over="At the panel" title="Turn ON again" why={next.why} loud>
+          {next.breakers.map((id) => {
+            const b = blade(id);
+            return b && <BigBlade key={id} blade={b} />;
+          })}
+          <Typography variant="body2" sx={{ my: 1 }}>
+            Push it fully off first, then on. If it does not stay on, leave it off and call an electrician.
+          </Typography>
+          <Button variant="contained" size="large" onClick={() => looks.switchBreaker(next.breakers, "on")}>
+            Done, it is on
+          </Button>
+        </Said>
+      );
+    case "see_one_lit_again":
+      return (
+        <Said
+          over="At the panel"
+          title={`Is ${blade(next.breaker)?.number ?? "it"} really on?`}
+          why="An old breaker may look on and not have latched. See one of its points lit again before going on."
+        />
+      );
+    case "done":
+      return (
+        <Said over="The trace" title="Nothing more to switch" why={next.summary}>
+          <Button variant="contained" component={Link} to={`/h/${home.id}/directory`}>
+            See the card
+          </Button>
+        </Said>
+      );
+  }
+}
+
+function SwitchOff({ home, view, looks, blade, why }: Props & { blade: Blade; why: string }) {
+  const [cannot, setCannot] = useState(false);
+  const [reason, setReason] = useState("");
+  const others = view.to_switch
+    .filter((id) => id !== blade.breaker)
+    .map((id) => home.post?.blades.find((b) => b.breaker === id))
+    .filter((b) => b !== undefined);
+  return (
+    <>
+      <Said over="At the panel" title="Turn OFF, leave the rest ON" loud>
+        <BigBlade blade={blade} />
+        <Typography variant="body2" sx={{ my: 1 }}>
+          Tell everybody in the house first. Nobody depends on it: no medical device, pump, server?
+        </Typography>
+        <Stack direction="row" spacing={1.5}>
+          <Button variant="contained" size="large" onClick={() => looks.switchBreaker([blade.breaker], "off")}>
+            Done, it is off
+          </Button>
+          <Button variant="outlined" size="large" aria-expanded={cannot} onClick={() => setCannot(!cannot)}>
+            Can’t
+          </Button>
+        </Stack>
+        {cannot && (
+          <Stack spacing={1.5} sx={{ mt: 2 }}>
+            <Typography variant="h3">It must stay on</Typography>
+            <TextField size="small" label="Why" value={reason} onChange={(e) => setReason(e.target.value)} />
+            <Button
+              variant="outlined"
+              onClick={() =>
+                looks.record([
+                  { kind: "breaker_kept", breaker: blade.breaker, kept: "on", reason: reason || "as said" },
+                ])
+              }
+            >
+              Keep {blade.number} on for good
+            </Button>
+            <Typography variant="h3">Or switch another one off now</Typography>
+            <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap" }}>
+              {others.map((b) => (
+                <Button
+                  key={b.breaker}
+                  variant="outlined"
+                  aria-label={`${b.number} is off`}
+                  onClick={() => looks.switchBreaker([b.breaker], "off")}
+                >
+                  {b.number} is off
+                </Button>
+              ))}
+            </Stack>
+          </Stack>
+        )}
+      </Said>
+      <Block title="Why this one">
+        <Typography variant="body2">{why}</Typography>
+      </Block>
+    </>
+  );
+}
+
+function KeptOn({ home }: { home: HomeOverview }) {
+  const kept = home.post?.blades.filter((b) => b.kept === "on") ?? [];
+  if (kept.length === 0) return null;
+  return (
+    <Block title="Must stay on">
+      {kept.map((b) => (
+        <Typography key={b.breaker} variant="body2" sx={{ display: "flex", gap: 1, alignItems: "center", mb: 0.5 }}>
+          <Tag text={b.number} /> {b.kept_reason}
+        </Typography>
+      ))}
+    </Block>
+  );
+}
+
+interface SaidProps {
+  over: string;
+  title: string;
+  why?: string;
+  loud?: boolean;
+  children?: ReactNode;
+}
+
+function Said({ over, title, why, loud = false, children }: SaidProps) {
+  return (
+    <Block loud={loud}>
+      <Typography variant="h3" component="p" sx={{ color: loud ? tone("blaze") : tone("pine"), mb: 0.5 }}>
+        {over}
+      </Typography>
+      <Typography variant="h1" sx={{ mb: 1 }} data-testid="instruction">
+        {title}
+      </Typography>
+      {why && <Typography sx={{ mb: children ? 1.5 : 0 }}>{why}</Typography>}
+      {children}
+    </Block>
+  );
+}

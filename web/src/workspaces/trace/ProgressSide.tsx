@@ -1,0 +1,80 @@
+import Box from "@mui/material/Box";
+import Stack from "@mui/material/Stack";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import type { HomeOverview, KnownPoint, TraceView } from "../../api/client";
+import { tone } from "../../app/theme";
+import { EvidenceDialog } from "../../parts/EvidenceDialog";
+import { PointLine } from "../../parts/PointLine";
+
+const FILL = {
+  proven: tone("moss"),
+  contradictory: tone("danger"),
+  out: tone("dark"),
+  open: `repeating-linear-gradient(135deg, ${tone("rule")} 0 4px, transparent 4px 6px)`,
+} as const;
+
+/** How far the trace is, and what is doubtful. */
+export function ProgressSide({ home, view }: { home: HomeOverview; view: TraceView }) {
+  const [evidence, setEvidence] = useState<string | null>(null);
+  const { progress } = view;
+  const list = (ids: string[]) => home.points.filter((p) => ids.includes(p.id));
+  return (
+    <Stack spacing={2} component="section" aria-label="How far it is">
+      <div>
+        <Typography variant="h2" data-testid="progress">
+          {progress.proven} of {progress.points} proven
+        </Typography>
+        <Box aria-hidden="true" sx={{ display: "flex", flexWrap: "wrap", gap: "4px", my: 1.5 }}>
+          {home.points.map((point) => (
+            <Box
+              key={point.id}
+              sx={{
+                width: 15,
+                height: 15,
+                borderRadius: "2px",
+                background: FILL[point.known.verdict],
+                border: `1px solid ${tone("rule")}`,
+              }}
+            />
+          ))}
+        </Box>
+        <Typography variant="body2" color="text.secondary">
+          {progress.open} open, {progress.contradictory} with looks that disagree, {progress.out} dark with everything
+          on. {view.to_switch.length} breakers may still tell something.
+        </Typography>
+      </div>
+      <Doubtful title="Looks disagree" points={list(view.contradictory)} home={home} onOpen={setEvidence} />
+      <Doubtful title="Dark with everything on" points={list(view.out)} home={home} onOpen={setEvidence} />
+      {evidence !== null && <EvidenceDialog home={home} point={evidence} onClose={() => setEvidence(null)} />}
+    </Stack>
+  );
+}
+
+interface DoubtfulProps {
+  title: string;
+  points: KnownPoint[];
+  home: HomeOverview;
+  onOpen: (point: string) => void;
+}
+
+function Doubtful({ title, points, home, onOpen }: DoubtfulProps) {
+  if (points.length === 0) return null;
+  return (
+    <div>
+      <Typography variant="h2">{title}</Typography>
+      <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
+        {points.map((point) => (
+          <Box component="div" key={point.id} role="presentation">
+            <PointLine point={point} home={home} onOpen={() => onOpen(point.id)} />
+            {point.known.verdict === "contradictory" && (
+              <Typography component="li" variant="body2" sx={{ mt: 0.5 }} data-testid="contradiction">
+                {point.known.because}
+              </Typography>
+            )}
+          </Box>
+        ))}
+      </Box>
+    </div>
+  );
+}

@@ -1,0 +1,142 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import type { RoomToWalk } from "../../api/client";
+import { tone } from "../../app/theme";
+import type { Looks, Shown } from "./useLooks";
+
+interface Props {
+  room: RoomToWalk;
+  looks: Looks;
+  wide: boolean;
+  bulk: boolean;
+}
+
+/** One room of the walk. */
+export function RoomRows({ room, looks, wide, bulk }: Props) {
+  const rows = looks.shown.filter((s) => s.room === room.name);
+  const todo = rows.filter((s) => s.seen === null && !s.skipped);
+  return (
+    <Box component="section" aria-label={room.name} sx={{ mt: 1.5 }}>
+      <Box sx={{ display: "flex", alignItems: "center", gap: 1, borderBottom: `2px solid ${tone("rule")}` }}>
+        <Typography variant="h3" sx={{ flex: 1, py: 1 }}>
+          {room.name}
+          <Box component="span" sx={{ fontWeight: 400, color: "text.secondary" }}>
+            {" "}
+            · {todo.length} to look at{room.on_card && " · named on the old card"}
+          </Box>
+        </Typography>
+        {bulk && todo.length > 1 && (
+          <Button color="inherit" onClick={() => looks.restLit(room)} aria-label={`The rest of ${room.name} is lit`}>
+            Rest lit
+          </Button>
+        )}
+      </Box>
+      <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
+        {rows.map((shown) =>
+          wide ? (
+            <WideRow key={shown.point.point} shown={shown} looks={looks} />
+          ) : (
+            <NarrowRow key={shown.point.point} shown={shown} looks={looks} />
+          ),
+        )}
+      </Box>
+    </Box>
+  );
+}
+
+const rule = { borderBottom: `1px solid ${tone("rule")}` };
+
+function WideRow({ shown, looks }: { shown: Shown; looks: Looks }) {
+  const current = looks.current === shown;
+  const answerStyle = (on: boolean, fill: string, ink: string) => ({
+    minWidth: 62,
+    minHeight: 40,
+    borderRadius: 0,
+    color: on ? ink : "inherit",
+    bgcolor: on ? fill : "transparent",
+  });
+  const name = `${shown.room}, ${shown.point.name}`;
+  return (
+    <Box
+      component="li"
+      data-point={shown.point.name}
+      aria-current={current ? "step" : undefined}
+      sx={{
+        ...rule,
+        display: "flex",
+        alignItems: "center",
+        gap: 1,
+        py: 0.75,
+        pl: 1,
+        borderLeft: current ? `5px solid ${tone("blaze")}` : "5px solid transparent",
+      }}
+    >
+      <PointWords shown={shown} />
+      <Box
+        role="group"
+        aria-label={name}
+        sx={{ display: "flex", border: `2px solid ${tone("ink")}`, borderRadius: 1, overflow: "hidden", flexShrink: 0 }}
+      >
+        <Button
+          aria-pressed={shown.seen === "dark"}
+          onClick={() => looks.look(shown, "dark")}
+          sx={answerStyle(shown.seen === "dark", tone("dark"), tone("onDark"))}
+        >
+          Dark
+        </Button>
+        <Button
+          aria-pressed={shown.seen === "lit"}
+          onClick={() => looks.look(shown, "lit")}
+          sx={answerStyle(shown.seen === "lit", tone("lit"), tone("onLit"))}
+        >
+          Lit
+        </Button>
+        <Button
+          aria-pressed={shown.skipped}
+          onClick={() => looks.skip(shown)}
+          sx={answerStyle(shown.skipped, tone("slate"), tone("onSlate"))}
+        >
+          Skip
+        </Button>
+      </Box>
+    </Box>
+  );
+}
+
+function NarrowRow({ shown, looks }: { shown: Shown; looks: Looks }) {
+  const said = shown.seen ?? (shown.skipped ? "skipped" : "");
+  return (
+    <Box component="li" sx={rule} data-point={shown.point.name}>
+      <Button
+        color="inherit"
+        fullWidth
+        onClick={() => looks.choose(shown.point.point)}
+        sx={{
+          justifyContent: "space-between",
+          textAlign: "left",
+          px: 0,
+          minHeight: 48,
+          fontWeight: 400,
+          fontFamily: "inherit",
+        }}
+      >
+        <PointWords shown={shown} />
+        <strong>{said}</strong>
+      </Button>
+    </Box>
+  );
+}
+
+function PointWords({ shown }: { shown: Shown }) {
+  return (
+    <Box component="span" sx={{ flex: 1, minWidth: 0 }}>
+      <strong>{shown.point.name}</strong>{" "}
+      <Box component="span" sx={{ color: "text.secondary" }}>
+        {shown.point.kind}
+        {shown.point.volts === 240 && ", 240 V"}
+        {shown.waiting && ", being sent"}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,55 @@
+import Box from "@mui/material/Box";
+import Stack from "@mui/material/Stack";
+import useMediaQuery from "@mui/material/useMediaQuery";
+import { useTheme } from "@mui/material/styles";
+import type { HomeOverview, TraceView } from "../../api/client";
+import { useTrace } from "../../api/queries";
+import { useThisHome } from "../../app/useThisHome";
+import { Loaded } from "../../parts/Loaded";
+import { PanelSide } from "./PanelSide";
+import { ProgressSide } from "./ProgressSide";
+import { WalkingSide } from "./WalkingSide";
+import { useLooks } from "./useLooks";
+
+/** Which breaker feeds what, one breaker at a time: the panel side, the walking side, how far it is. */
+export function TracePage() {
+  const home = useThisHome();
+  const trace = useTrace(home.id);
+  return (
+    <Loaded query={trace} what="trace">
+      {(view: TraceView) => <Trace home={home} view={view} />}
+    </Loaded>
+  );
+}
+
+function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
+  const wide = useMediaQuery(useTheme().breakpoints.up("md"));
+  const looks = useLooks(home.id, view);
+  const walking = <WalkingSide home={home} view={view} looks={looks} wide={wide} />;
+  const panel = <PanelSide home={home} view={view} looks={looks} />;
+  const progress = <ProgressSide home={home} view={view} />;
+  if (!wide) {
+    const walkingFirst = ["look", "see_all_lit", "see_one_lit_again"].includes(view.next.step);
+    return (
+      <Stack spacing={2}>
+        {walkingFirst ? walking : panel}
+        {walkingFirst ? panel : walking}
+        {progress}
+      </Stack>
+    );
+  }
+  return (
+    <Box
+      sx={{
+        display: "grid",
+        gap: 2.5,
+        gridTemplateColumns: "minmax(0, 330px) minmax(0, 1fr) 250px",
+        alignItems: "start",
+      }}
+    >
+      {panel}
+      {walking}
+      {progress}
+    </Box>
+  );
+}

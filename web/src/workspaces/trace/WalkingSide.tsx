@@ -1,0 +1,110 @@
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import type { HomeOverview, RoomToWalk, TraceView } from "../../api/client";
+import { Block } from "../../parts/Block";
+import { useKeys } from "../../parts/useKeys";
+import { CurrentPoint } from "./CurrentPoint";
+import { RoomRows } from "./RoomRows";
+import type { Looks } from "./useLooks";
+
+interface Props {
+  home: HomeOverview;
+  view: TraceView;
+  looks: Looks;
+  wide: boolean;
+}
+
+const TITLE = {
+  see_all_lit: "See that each one is lit",
+  look: "Lit or dark?",
+  switch_on: "Seen in this round",
+  see_one_lit_again: "See one of these lit again",
+  done: "Passed over; look after all?",
+} as const;
+
+/** What the person who walks looks at, room by room. */
+export function WalkingSide({ home, view, looks, wide }: Props) {
+  const next = view.next;
+  const current = looks.current;
+  useKeys({
+    d: current && (() => looks.look(current, "dark")),
+    l: current && (() => looks.look(current, "lit")),
+    s: current && (() => looks.skip(current)),
+    u: looks.last && looks.strikeLast,
+  });
+  if (next.step === "set_up" || next.step === "switch_off" || looks.shown.length === 0) {
+    return next.step === "switch_off" && wide ? <WaitForPanel /> : null;
+  }
+  const rooms: RoomToWalk[] = next.rooms;
+  const todo = looks.shown.filter((s) => s.seen === null && !s.skipped);
+  return (
+    <Block
+      title={
+        <>
+          <Typography variant="h3" component="span" sx={{ color: "secondary.main", display: "block" }}>
+            Walking
+          </Typography>
+          {TITLE[next.step]}
+        </>
+      }
+    >
+      <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
+        {next.step === "see_one_lit_again" ? "One is enough." : `${todo.length} to look at.`} Plug-in tester for
+        receptacles, lights and appliances by eye; never the tester on 240 V.
+        {wide && " Keys: d dark, l lit, s skip, u strikes out."}
+      </Typography>
+      {!wide && current && <CurrentPoint key={current.point.point} shown={current} looks={looks} />}
+      {looks.last && (
+        <Button color="inherit" onClick={looks.strikeLast} sx={{ px: 0 }}>
+          Strike out: {looks.last.room}, {looks.last.point.name}, {looks.last.seen}
+        </Button>
+      )}
+      {rooms.map((room) => (
+        <RoomRows
+          key={room.room}
+          room={room}
+          looks={looks}
+          wide={wide}
+          bulk={next.step === "look" || next.step === "see_all_lit"}
+        />
+      ))}
+      {(next.step === "look" || next.step === "switch_on") && <SomethingElse home={home} looks={looks} />}
+    </Block>
+  );
+}
+
+function WaitForPanel() {
+  return (
+    <Block title="Walking">
+      <Typography color="text.secondary">
+        Wait until the breaker is off; then the points to look at are listed here.
+      </Typography>
+    </Block>
+  );
+}
+
+/** A point that nobody asked about went dark: every fact counts. */
+function SomethingElse({ home, looks }: { home: HomeOverview; looks: Looks }) {
+  const asked = new Set(looks.shown.map((s) => s.point.point));
+  const others = home.points.filter((p) => !asked.has(p.id));
+  if (others.length === 0) return null;
+  return (
+    <TextField
+      select
+      size="small"
+      fullWidth
+      label="Something else went dark?"
+      value=""
+      onChange={(event) => looks.noticedDark(event.target.value)}
+      sx={{ mt: 2 }}
+    >
+      {others.map((point) => (
+        <MenuItem key={point.id} value={point.id}>
+          {home.rooms.find((r) => r.id === point.room)?.name}, {point.name} ({point.kind})
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
