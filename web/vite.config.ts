@@ -1,3 +1,5 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
 import { gzipSync } from "node:zlib";
 import react from "@vitejs/plugin-react";
 import { defineConfig, type Plugin } from "vite";
@@ -7,11 +9,11 @@ function gzipped(): Plugin {
   return {
     name: "gzipped",
     apply: "build",
-    generateBundle(_, bundle) {
-      for (const file of Object.values(bundle)) {
-        if (!/\.(js|css)$/.test(file.fileName)) continue;
-        const source = file.type === "chunk" ? file.code : file.source;
-        this.emitFile({ type: "asset", fileName: `${file.fileName}.gz`, source: gzipSync(source, { level: 9 }) });
+    // Only what is written is final: the build fills in the code until then.
+    writeBundle({ dir = "dist" }, bundle) {
+      for (const name of Object.keys(bundle).filter((name) => /\.(js|css)$/.test(name))) {
+        const path = join(dir, name);
+        writeFileSync(`${path}.gz`, gzipSync(readFileSync(path), { level: 9 }));
       }
     },
   };

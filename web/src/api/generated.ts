@@ -1056,6 +1056,11 @@ export interface components {
             progress: components["schemas"]["Progress"];
             /** @description Breakers with which off something was looked at, by now. */
             rounds_done: number;
+            /**
+             * Format: int64
+             * @description The last line this follows from.
+             */
+            seq: number;
             /** @description Breakers that could still be switched off and would tell something, in the order proposed. */
             to_switch: components["schemas"]["BreakerId"][];
         };

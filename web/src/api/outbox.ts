@@ -7,6 +7,8 @@ export interface Batch {
   home: string;
   entries: Draft[];
   expectOff: string[] | null;
+  /** The logbook's sequence with it, once it has been acknowledged. */
+  seq?: number;
 }
 
 interface Waiting {
@@ -23,6 +25,8 @@ const shelf = createStore("wayfinder-outbox", "batches");
  */
 class Outbox {
   private queue: Batch[] = [];
+  private done: Batch[] = [];
+  private all: Batch[] = [];
   private waiting = new Map<string, Waiting>();
   private listeners = new Set<() => void>();
   private busy = false;
@@ -56,13 +60,13 @@ class Outbox {
     const key = `${Date.now()}-${String(this.count).padStart(6, "0")}-${crypto.randomUUID()}`;
     const batch: Batch = { key, home, entries: drafts, expectOff };
     this.queue = [...this.queue, batch];
+    this.changed(); // shown at once: the next key is for the next point
     const done = new Promise<void>((resolve, reject) => this.waiting.set(key, { resolve, reject }));
     try {
       await set(key, batch, shelf);
     } catch {
       // As above.
     }
-    this.changed();
     void this.flush();
     return done;
   }
@@ -86,8 +90,10 @@ class Outbox {
     this.busy = false;
   }
 
-  private async settle(batch: Batch, outcome: ProblemError | null): Promise<void> {
+  private async settle(batch: Batch, outcome: ProblemError | number): Promise<void> {
     this.queue = this.queue.filter((other) => other.key !== batch.key);
+    if (typeof outcome === "number") this.linger({ ...batch, seq: outcome });
+    this.changed();
     try {
       await del(batch.key, shelf);
     } catch {
@@ -96,10 +102,18 @@ class Outbox {
     this.onSent(batch.home);
     const waiting = this.waiting.get(batch.key);
     this.waiting.delete(batch.key);
-    if (outcome === null) waiting?.resolve();
+    if (typeof outcome === "number") waiting?.resolve();
     else if (waiting) waiting.reject(outcome);
     else this.onOrphan(outcome);
-    this.changed();
+  }
+
+  /** An acknowledged batch is still shown until the screens have asked again, or for a while at most. */
+  private linger(batch: Batch): void {
+    this.done = [...this.done, batch];
+    setTimeout(() => {
+      this.done = this.done.filter((other) => other.key !== batch.key);
+      this.changed();
+    }, 5000);
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -107,21 +121,22 @@ class Outbox {
     return () => this.listeners.delete(listener);
   };
 
-  /** What has not been acknowledged yet. */
-  pending = (): Batch[] => this.queue;
+  /** What this device has written: acknowledged a moment ago (with `seq`), or not yet. */
+  pending = (): Batch[] => this.all;
 
   isStuck = (): boolean => this.stuck;
 
   private changed(): void {
+    this.all = [...this.done, ...this.queue];
     for (const listener of this.listeners) listener();
   }
 }
 
-async function post(batch: Batch): Promise<ProblemError | NoAnswer | null> {
+async function post(batch: Batch): Promise<ProblemError | NoAnswer | number> {
   try {
     const body = { entries: batch.entries, expect_off: batch.expectOff };
-    await answer(api.POST("/api/homes/{home}/entries", { params: { path: { home: batch.home } }, body }));
-    return null;
+    const taken = await answer(api.POST("/api/homes/{home}/entries", { params: { path: { home: batch.home } }, body }));
+    return taken.seq;
   } catch (error) {
     return error instanceof ProblemError ? error : new NoAnswer();
   }

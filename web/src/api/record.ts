@@ -34,6 +34,6 @@ export function useRecord(home: string): (facts: Fact[], observed?: Observed) =>
   );
 }
 
-/** What this device has written and the program has not acknowledged. */
+/** What this device has written, acknowledged a moment ago or not yet. */
 export const usePending = () => useSyncExternalStore(outbox.subscribe, outbox.pending);
 export const useStuck = () => useSyncExternalStore(outbox.subscribe, outbox.isStuck);

@@ -7,7 +7,20 @@ const plain = { color: tone("ink"), textDecoration: "none", fontFamily: "Overpas
 
 export function Rail({ home }: { home: string }) {
   return (
-    <Box component="nav" aria-label="Workspaces" sx={{ width: 148, bgcolor: tone("rail"), pt: 2, flexShrink: 0 }}>
+    <Box
+      component="nav"
+      aria-label="Workspaces"
+      sx={{
+        width: 148,
+        bgcolor: tone("rail"),
+        pt: 2,
+        flexShrink: 0,
+        position: "sticky",
+        top: 56,
+        height: "calc(100dvh - 56px)",
+        alignSelf: "flex-start",
+      }}
+    >
       {WORKSPACES.map((workspace) => (
         <Box
           key={workspace.path}

@@ -28,7 +28,7 @@ export function OffNowChip({ off }: { off: HomeOverview["off_now"] }) {
         border: any ? "2px solid #c24a18" : "2px solid #ffffff66",
       }}
     >
-      {any ? words.join(" · ") : "ALL ON"}
+      {any ? words.join(", ") : "ALL ON"}
     </Box>
   );
 }

@@ -3,7 +3,7 @@ import { usePending, useStuck } from "../api/record";
 
 /** Says what this device has recorded and could not hand over yet. */
 export function OutboxBar() {
-  const pending = usePending();
+  const pending = usePending().filter((batch) => batch.seq === undefined);
   const stuck = useStuck();
   if (!stuck || pending.length === 0) return null;
   const lines = pending.reduce((sum, batch) => sum + batch.entries.length, 0);

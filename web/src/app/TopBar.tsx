@@ -40,7 +40,7 @@ export function TopBar({ home, onKeys }: { home: HomeOverview | undefined; onKey
       <Box
         component={Link}
         to="/"
-        aria-label="All homes"
+        aria-label="Wayfinder, all homes"
         sx={{ color: "#fff", textDecoration: "none", display: "flex", gap: 1.5, alignItems: "center" }}
       >
         <svg width="18" height="22" viewBox="0 0 18 22" aria-hidden="true">

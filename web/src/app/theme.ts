@@ -120,7 +120,7 @@ const options: ThemeOptions = {
     },
     MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: "none" } } },
     MuiDialog: {
-      styleOverrides: { paper: ({ theme }) => ({ border: `2px solid ${theme.palette.divider}` }) },
+      styleOverrides: { paper: { border: "2px solid var(--mui-palette-divider)" } },
     },
     MuiToggleButton: {
       styleOverrides: { root: { color: "inherit", textTransform: "none", minHeight: 44, fontWeight: 700 } },

@@ -1,38 +1,14 @@
 import type { Blade, OpenSpace } from "../api/client";
 import { tone } from "../app/theme";
-import { cut, type Measures } from "./measures";
+import { cut, outline, type Measures } from "./measures";
 
 const HEAD = "Overpass Variable";
 const TEXT = "Atkinson Hyperlegible Next Variable";
 const PROTECTION = { standard: "", gfci: "GFCI", afci: "AFCI", dual_function: "DUAL" } as const;
 
-interface Place {
-  side: "left" | "right";
-  row: number;
-  rows: number;
-  half?: "upper" | "lower" | null;
-}
-
-function frame(place: Place, m: Measures) {
-  const gap = 2;
-  let y = m.top + place.row * m.row;
-  let height = m.row * place.rows;
-  if (place.half) {
-    height /= 2;
-    if (place.half === "lower") y += height;
-  }
-  const inner = place.side === "left" ? m.postLeft : m.postLeft + m.postWidth;
-  const out = place.side === "left" ? -1 : 1;
-  const [top, bottom] = [y + gap / 2, y + height - gap / 2];
-  const middle = (top + bottom) / 2;
-  const shoulder = inner + out * (m.blade - m.tip);
-  const path = `M${inner} ${top} H${shoulder} L${inner + out * m.blade} ${middle} L${shoulder} ${bottom} H${inner} Z`;
-  return { top, bottom, middle, inner, out, shoulder, path };
-}
-
 /** A breaker as a blade: its number at the post, what it feeds, its amps at the tip. */
 export function BladeShape({ blade, m, selected }: { blade: Blade; m: Measures; selected: boolean }) {
-  const f = frame({ side: blade.side, row: blade.row, rows: blade.rows, half: blade.half ?? null }, m);
+  const f = outline(blade, m);
   const half = Boolean(blade.half);
   const numberSize = half ? 12 : m.narrow ? 18 : 16;
   const size = half ? 11 : m.narrow ? 13 : 13.5;
@@ -138,7 +114,7 @@ export function OpenShape({
   m: Measures;
   selected: boolean;
 }) {
-  const f = frame({ side: open.side, row: open.row, rows: 1, half: open.half ?? null }, m);
+  const f = outline({ ...open, rows: 1 }, m);
   const anchor = open.side === "left" ? "end" : "start";
   return (
     <>

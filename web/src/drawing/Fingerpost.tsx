@@ -1,9 +1,9 @@
 import Box from "@mui/material/Box";
-import { useRef, type KeyboardEvent } from "react";
+import { useRef, type KeyboardEvent, type ReactNode } from "react";
 import type { Blade, Post } from "../api/client";
 import { tone } from "../app/theme";
 import { BladeShape, OpenShape } from "./BladeShape";
-import { measures, type Measures } from "./measures";
+import { measures, outline, type Measures } from "./measures";
 import { numberOfOpen, placeOfBlade, placeOfOpen, type PostPlace } from "./place";
 
 interface Spot {
@@ -34,7 +34,7 @@ export function Fingerpost({ post, selected, onSelect, narrow }: Props) {
   const go = (spot: Spot | undefined) => {
     if (!spot) return;
     onSelect(spot.place);
-    root.current?.querySelector<SVGGElement>(`[data-place="${spot.place}"]`)?.focus();
+    root.current?.querySelector<SVGElement>(`[data-place="${spot.place}"]`)?.focus();
   };
 
   const key = (event: KeyboardEvent) => {
@@ -57,6 +57,13 @@ export function Fingerpost({ post, selected, onSelect, narrow }: Props) {
     event.preventDefault();
   };
 
+  const at = (place: PostPlace) => ({
+    place,
+    tabbed: current?.place === place,
+    pressed: selected === place,
+    onSelect,
+  });
+
   return (
     <Box sx={{ maxWidth: m.width * (narrow ? 1.15 : 1.02), mx: "auto" }}>
       <svg
@@ -72,33 +79,16 @@ export function Fingerpost({ post, selected, onSelect, narrow }: Props) {
         <Mast post={post} m={m} />
         {post.open.map((open) => {
           const place = placeOfOpen(open);
+          const shape = <OpenShape open={open} number={numberOfOpen(open)} m={m} selected={selected === place} />;
+          const label = `Space ${numberOfOpen(open)}, open`;
           return (
-            <Spot
-              key={place}
-              place={place}
-              label={`Space ${numberOfOpen(open)}, open`}
-              tabbed={current?.place === place}
-              pressed={selected === place}
-              onSelect={onSelect}
-            >
-              <OpenShape open={open} number={numberOfOpen(open)} m={m} selected={selected === place} />
-            </Spot>
+            <Spot key={place} {...at(place)} label={label} path={outline({ ...open, rows: 1 }, m).path} shape={shape} />
           );
         })}
         {post.blades.map((blade) => {
           const place = placeOfBlade(blade);
-          return (
-            <Spot
-              key={place}
-              place={place}
-              label={spoken(blade)}
-              tabbed={current?.place === place}
-              pressed={selected === place}
-              onSelect={onSelect}
-            >
-              <BladeShape blade={blade} m={m} selected={selected === place} />
-            </Spot>
-          );
+          const shape = <BladeShape blade={blade} m={m} selected={selected === place} />;
+          return <Spot key={place} {...at(place)} label={spoken(blade)} path={outline(blade, m).path} shape={shape} />;
         })}
       </svg>
     </Box>
@@ -116,28 +106,35 @@ interface SpotProps {
   tabbed: boolean;
   pressed: boolean;
   onSelect: (place: PostPlace) => void;
-  children: React.ReactNode;
+  path: string;
+  shape: ReactNode;
 }
 
-function Spot({ place, label, tabbed, pressed, onSelect, children }: SpotProps) {
+/** A shape with a button of its outline over it: the name is spoken, the drawn texts are not read twice. */
+function Spot({ place, label, tabbed, pressed, onSelect, path, shape }: SpotProps) {
   return (
-    <g
-      role="button"
-      tabIndex={tabbed ? 0 : -1}
-      aria-label={label}
-      aria-pressed={pressed}
-      data-place={place}
-      onClick={() => onSelect(place)}
-      onKeyDown={(event) => {
-        if (event.key === "Enter" || event.key === " ") {
-          event.preventDefault();
-          onSelect(place);
-        }
-      }}
-      style={{ cursor: "pointer", outlineOffset: -1 }}
-    >
-      {children}
-    </g>
+    <>
+      <g aria-hidden="true" pointerEvents="none">
+        {shape}
+      </g>
+      <path
+        d={path}
+        fill="transparent"
+        role="button"
+        tabIndex={tabbed ? 0 : -1}
+        aria-label={label}
+        aria-pressed={pressed}
+        data-place={place}
+        onClick={() => onSelect(place)}
+        onKeyDown={(event) => {
+          if (event.key === "Enter" || event.key === " ") {
+            event.preventDefault();
+            onSelect(place);
+          }
+        }}
+        style={{ cursor: "pointer", outlineOffset: -2 }}
+      />
+    </>
   );
 }
 

@@ -39,3 +39,29 @@ export function cut(text: string, width: number, size: number): string {
   const letters = Math.max(1, Math.floor(width / (size * 0.5)));
   return text.length <= letters ? text : `${text.slice(0, Math.max(1, letters - 1)).trimEnd()}…`;
 }
+
+/** Where a blade or an open space sits. */
+export interface Sits {
+  side: "left" | "right";
+  row: number;
+  rows: number;
+  half?: "upper" | "lower" | null;
+}
+
+/** The outline of a blade: its path, and the lines its texts stand on. `out` is the way it points. */
+export function outline(sits: Sits, m: Measures) {
+  const gap = 2;
+  let y = m.top + sits.row * m.row;
+  let height = m.row * sits.rows;
+  if (sits.half) {
+    height /= 2;
+    if (sits.half === "lower") y += height;
+  }
+  const inner = sits.side === "left" ? m.postLeft : m.postLeft + m.postWidth;
+  const out = sits.side === "left" ? -1 : 1;
+  const [top, bottom] = [y + gap / 2, y + height - gap / 2];
+  const middle = (top + bottom) / 2;
+  const shoulder = inner + out * (m.blade - m.tip);
+  const path = `M${inner} ${top} H${shoulder} L${inner + out * m.blade} ${middle} L${shoulder} ${bottom} H${inner} Z`;
+  return { bottom, middle, inner, out, shoulder, path };
+}

@@ -1,17 +1,21 @@
 import Box from "@mui/material/Box";
+import type { ReactNode } from "react";
 import type { HomeOverview, KnownPoint } from "../api/client";
 import { tone } from "../app/theme";
 import { VerdictTag } from "../drawing/Tag";
+import { kindAfter } from "./words";
 
 interface Props {
   point: KnownPoint;
   home: HomeOverview;
   onOpen: () => void;
   withRoom?: boolean;
+  /** What is to be said below it. */
+  children?: ReactNode;
 }
 
 /** A point on a line of its own, with its tag; opens what is known of it. */
-export function PointLine({ point, home, onOpen, withRoom = true }: Props) {
+export function PointLine({ point, home, onOpen, withRoom = true, children }: Props) {
   const room = home.rooms.find((r) => r.id === point.room)?.name ?? "";
   return (
     <Box component="li" sx={{ borderBottom: `1px solid ${tone("rule")}` }}>
@@ -41,12 +45,13 @@ export function PointLine({ point, home, onOpen, withRoom = true }: Props) {
             {point.name}
           </strong>{" "}
           <Box component="span" sx={{ color: "text.secondary" }}>
-            {point.kind}
+            {kindAfter(point.name, point.kind)}
             {point.volts === 240 && ", 240 V"}
           </Box>
         </Box>
         <VerdictTag verdict={point.known} home={home} />
       </Box>
+      {children}
     </Box>
   );
 }

@@ -106,6 +106,8 @@ pub enum NextStep {
 /// The trace as every screen shows it.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
 pub struct TraceView {
+    /// The last line this follows from.
+    pub seq: u64,
     /// What to do next.
     pub next: NextStep,
     /// The breakers that are off or tripped, as this step has them: what a look is recorded under.
@@ -127,8 +129,8 @@ pub fn next_step(home: &Home) -> NextStep {
     Rounds::of(home).next()
 }
 
-/// What to do next, and how far the trace is.
-pub fn trace_view(home: &Home) -> TraceView {
+/// What to do next, and how far the trace is. `seq` is the logbook's last line.
+pub fn trace_view(home: &Home, seq: u64) -> TraceView {
     let rounds = Rounds::of(home);
     let pick =
         |want: fn(&Verdict) -> bool| rounds.known.iter().filter(|(_, v)| want(v)).map(|(p, _)| p.clone()).collect::<Vec<_>>();
@@ -139,6 +141,7 @@ pub fn trace_view(home: &Home) -> TraceView {
         .filter(|b| home.breaker(b).is_some_and(|b| !b.is_left_off()))
         .collect();
     TraceView {
+        seq,
         off: home.off().iter().cloned().collect(),
         progress: Progress::of(&rounds.known),
         rounds_done: walked.len(),

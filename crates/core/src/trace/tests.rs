@@ -46,6 +46,7 @@ fn a_contradiction_is_named_with_the_lines_that_disagree() {
         ("lit counter, off 1, dark counter, on 1, off 3, dark counter", "dark with 1 off, and dark with 3 off"),
         ("lit counter, off 1, dark counter, lit counter", "dark with 1 off, but lit with 1 off"),
         ("lit counter, off 1, dark counter, off 3, lit counter", "but lit with"),
+        ("tripped 2, lit counter, off 1, dark counter, on 1, off 3, dark counter", "dark with 1 off, and dark with 3 off"),
         ("lit counter, off 1, dark counter, on 1, dark counter", "later dark with everything on"),
     ] {
         let w = after(acts);
@@ -115,7 +116,7 @@ fn a_trace_goes_from_all_lit_round_by_round_to_done() {
         w.act(act).unwrap();
     }
     assert_eq!(said(&w), "What is left: 1 not proven on any breaker that could be switched.");
-    let view = trace_view(&w.home);
+    let view = trace_view(&w.home, w.book.seq());
     assert_eq!((view.progress.proven, view.progress.open, view.rounds_done), (2, 1, 2));
     assert!(view.to_switch.is_empty(), "the pump must stay on");
 }

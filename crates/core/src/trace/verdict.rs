@@ -137,24 +137,36 @@ fn single_cause<'a>(home: &Home, lit: &'a Look, dark: &'a Look) -> Option<&'a Br
     dark.off.difference(&lit.off).next()
 }
 
+/// Which looks disagree, and how. A breaker that was off while the point was lit cannot have made it dark,
+/// so it is left out where dark looks are compared.
 fn contradiction(home: &Home, counted: &[&Look], darks: &[&Look]) -> Verdict {
-    let numbers = |look: &Look| match look.off.iter().map(|b| home.number(b)).collect::<Vec<_>>() {
+    let words = |breakers: &mut dyn Iterator<Item = &BreakerId>| match breakers.map(|b| home.number(b)).collect::<Vec<_>>() {
         all if all.is_empty() => "nothing".to_owned(),
         all => all.join(", "),
     };
+    let ruled_out: BTreeSet<&BreakerId> =
+        counted.iter().filter(|look| look.seen == Seen::Lit).flat_map(|look| look.off.iter()).collect();
+    let blamed = |look: &Look| -> BTreeSet<BreakerId> { look.off.iter().filter(|b| !ruled_out.contains(b)).cloned().collect() };
     let mut lines: BTreeSet<usize> = BTreeSet::new();
     let mut because = None;
     for (n, a) in counted.iter().enumerate() {
         for (m, b) in counted.iter().enumerate() {
             let say = match (a.seen, b.seen) {
                 (Seen::Dark, Seen::Lit) if a.off.is_subset(&b.off) => {
-                    format!("It was dark with {} off, but lit with {} off.", numbers(a), numbers(b))
+                    let (dark, lit) = (words(&mut a.off.iter()), words(&mut b.off.iter()));
+                    format!("It was dark with {dark} off, but lit with {lit} off.")
                 }
-                (Seen::Dark, Seen::Dark) if n < m && a.off.is_disjoint(&b.off) => format!(
-                    "It was dark with {} off, and dark with {} off: one of the looks is wrong, or two breakers feed it.",
-                    numbers(a),
-                    numbers(b)
-                ),
+                (Seen::Dark, Seen::Dark) if n < m => {
+                    let (first, second) = (blamed(a), blamed(b));
+                    if first.is_empty() || second.is_empty() || !first.is_disjoint(&second) {
+                        continue;
+                    }
+                    let (first, second) = (words(&mut first.iter()), words(&mut second.iter()));
+                    format!(
+                        "It was dark with {first} off, and dark with {second} off: one of the looks is wrong, or two breakers \
+                         feed it."
+                    )
+                }
                 _ => continue,
             };
             lines.extend([n, m]);
@@ -162,13 +174,14 @@ fn contradiction(home: &Home, counted: &[&Look], darks: &[&Look]) -> Verdict {
         }
     }
     if because.is_none() {
-        let blamed: BTreeSet<&BreakerId> = darks.iter().flat_map(|look| look.off.iter()).collect();
+        let off: BTreeSet<&BreakerId> = darks.iter().flat_map(|look| look.off.iter()).collect();
         lines = (0..counted.len())
-            .filter(|n| counted[*n].seen == Seen::Dark || counted[*n].off.iter().any(|b| blamed.contains(b)))
+            .filter(|n| counted[*n].seen == Seen::Dark || counted[*n].off.iter().any(|b| off.contains(b)))
             .collect();
     }
     Verdict::Contradictory {
-        because: because.unwrap_or_else(|| "No single breaker explains all of its looks.".into()),
+        because: because
+            .unwrap_or_else(|| "It was dark with breakers off, each of which was off another time while it was lit.".into()),
         lines: lines.into_iter().map(|n| counted[n].line.clone()).collect(),
     }
 }

@@ -147,7 +147,7 @@ pub(crate) async fn logbook(
 #[utoipa::path(get, path = "/api/homes/{home}/trace", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = TraceView), (status = 404, body = Problem)))]
 pub(crate) async fn trace(State(app): State<App>, Path(home): Path<String>) -> Result<Json<TraceView>, Problem> {
     let (_, book) = book(&app, &home).await?;
-    off_thread(move || Ok(Json(trace_view(book.home())))).await
+    off_thread(move || Ok(Json(trace_view(book.home(), book.seq())))).await
 }
 
 /// Everything seen at a point, and what follows.

@@ -65,14 +65,13 @@ function Doubtful({ title, points, home, onOpen }: DoubtfulProps) {
       <Typography variant="h2">{title}</Typography>
       <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
         {points.map((point) => (
-          <Box component="div" key={point.id} role="presentation">
-            <PointLine point={point} home={home} onOpen={() => onOpen(point.id)} />
+          <PointLine key={point.id} point={point} home={home} onOpen={() => onOpen(point.id)}>
             {point.known.verdict === "contradictory" && (
-              <Typography component="li" variant="body2" sx={{ mt: 0.5 }} data-testid="contradiction">
+              <Typography variant="body2" sx={{ mb: 1 }} data-testid="contradiction">
                 {point.known.because}
               </Typography>
             )}
-          </Box>
+          </PointLine>
         ))}
       </Box>
     </div>

@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import type { RoomToWalk } from "../../api/client";
 import { tone } from "../../app/theme";
+import { kindAfter } from "../../parts/words";
 import type { Looks, Shown } from "./useLooks";
 
 interface Props {
@@ -20,10 +21,10 @@ export function RoomRows({ room, looks, wide, bulk }: Props) {
     <Box component="section" aria-label={room.name} sx={{ mt: 1.5 }}>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1, borderBottom: `2px solid ${tone("rule")}` }}>
         <Typography variant="h3" sx={{ flex: 1, py: 1 }}>
-          {room.name}
+          {room.name},
           <Box component="span" sx={{ fontWeight: 400, color: "text.secondary" }}>
             {" "}
-            · {todo.length} to look at{room.on_card && " · named on the old card"}
+            {todo.length} to look at{room.on_card && ", named on the old card"}
           </Box>
         </Typography>
         {bulk && todo.length > 1 && (
@@ -133,7 +134,7 @@ function PointWords({ shown }: { shown: Shown }) {
     <Box component="span" sx={{ flex: 1, minWidth: 0 }}>
       <strong>{shown.point.name}</strong>{" "}
       <Box component="span" sx={{ color: "text.secondary" }}>
-        {shown.point.kind}
+        {kindAfter(shown.point.name, shown.point.kind)}
         {shown.point.volts === 240 && ", 240 V"}
         {shown.waiting && ", being sent"}
       </Box>

@@ -41,7 +41,7 @@ export function useLooks(home: string, view: TraceView): Looks {
 
   const written = new Map<string, Seen | "skipped">();
   for (const batch of pending) {
-    if (batch.home !== home) continue;
+    if (batch.home !== home || (batch.seq !== undefined && batch.seq <= view.seq)) continue;
     for (const { fact } of batch.entries) {
       if (fact.kind === "point_seen") written.set(fact.point, fact.seen);
       if (fact.kind === "point_skipped") written.set(fact.point, "skipped");

@@ -1,0 +1,194 @@
+use std::path::{Path, PathBuf};
+use std::time::Duration;
+
+use anyhow::{Context, Result, bail};
+use serde_json::{Value, json};
+use thirtyfour::prelude::ElementQueryable;
+use thirtyfour::{By, Key, WebDriver, WebElement};
+
+use crate::View;
+
+/// How long to wait for the thing itself.
+const PATIENCE: Duration = Duration::from_secs(10);
+
+/// One browser window.
+pub struct Page {
+    /// The session.
+    pub driver: WebDriver,
+    /// Its size.
+    pub view: View,
+}
+
+impl Page {
+    pub(crate) fn new(driver: WebDriver, view: View) -> Self {
+        Self { driver, view }
+    }
+
+    /// Goes to an address.
+    pub async fn goto(&self, address: &str) -> Result<()> {
+        Ok(self.driver.goto(address).await?)
+    }
+
+    /// The element, once it is there.
+    pub async fn find(&self, by: By) -> Result<WebElement> {
+        let said = format!("{by:?}");
+        let query = self.driver.query(by).wait(PATIENCE, Duration::from_millis(40));
+        query.first().await.with_context(|| format!("not on the page: {said}"))
+    }
+
+    /// The element with this test id.
+    pub async fn test_id(&self, id: &str) -> Result<WebElement> {
+        self.find(By::Css(format!("[data-testid='{id}']"))).await
+    }
+
+    /// The element of this role (a tag or `role=`) with exactly this name, by label or by text.
+    pub async fn named(&self, role: &str, name: &str) -> Result<WebElement> {
+        self.find(By::XPath(by_name(role, name))).await
+    }
+
+    /// Presses the button or link of this name. A screen that is drawn anew meanwhile is found again.
+    pub async fn press(&self, name: &str) -> Result<()> {
+        let until = tokio::time::Instant::now() + PATIENCE;
+        loop {
+            let button = self.named("button", name).await?;
+            let pressed = match button.scroll_into_view().await {
+                Ok(()) => button.click().await,
+                Err(error) => Err(error),
+            };
+            match pressed {
+                Ok(()) => return Ok(()),
+                Err(error) if tokio::time::Instant::now() > until => return Err(error).context(format!("cannot press {name}")),
+                Err(_) => tokio::time::sleep(Duration::from_millis(30)).await,
+            }
+        }
+    }
+
+    /// Replaces what stands in the field of this label.
+    pub async fn fill(&self, label: &str, text: &str) -> Result<()> {
+        let field = self.field(label).await?;
+        field.send_keys(Key::Control + "a").await?;
+        field.send_keys(text).await?;
+        Ok(())
+    }
+
+    /// The field of this label.
+    pub async fn field(&self, label: &str) -> Result<WebElement> {
+        let xpath = format!(
+            "//*[self::input or self::textarea][@id=//label[starts-with(normalize-space(.), {0})]/@for or @aria-label={0}]",
+            quoted(label)
+        );
+        self.find(By::XPath(xpath)).await
+    }
+
+    /// Types keys at whatever has the focus.
+    pub async fn keys(&self, keys: &str) -> Result<()> {
+        Ok(self.driver.active_element().await?.send_keys(keys).await?)
+    }
+
+    /// Waits until the element's text holds `words`; says what it held instead.
+    pub async fn wait_text(&self, by: By, words: &str) -> Result<()> {
+        let mut last = String::new();
+        let until = tokio::time::Instant::now() + PATIENCE;
+        while tokio::time::Instant::now() < until {
+            if let Ok(element) = self.driver.find(by.clone()).await
+                && let Ok(text) = element.text().await
+            {
+                if text.contains(words) {
+                    return Ok(());
+                }
+                last = text;
+            }
+            tokio::time::sleep(Duration::from_millis(30)).await;
+        }
+        bail!("waited for “{words}” in {by:?}; it says “{last}”")
+    }
+
+    /// Waits until nothing matches.
+    pub async fn wait_gone(&self, by: By) -> Result<()> {
+        let query = self.driver.query(by.clone()).wait(PATIENCE, Duration::from_millis(40));
+        if query.not_exists().await? { Ok(()) } else { bail!("still on the page: {by:?}") }
+    }
+
+    /// How many match now.
+    pub async fn count(&self, css: &str) -> Result<usize> {
+        Ok(self.driver.find_all(By::Css(css)).await?.len())
+    }
+
+    /// Saves the window as PNG.
+    pub async fn picture(&self, path: &Path) -> Result<()> {
+        Ok(self.driver.screenshot(path).await?)
+    }
+
+    /// Cuts the window off from the network, or connects it again.
+    pub async fn offline(&self, offline: bool) -> Result<()> {
+        let tools = self.driver.cdp();
+        tools.send_raw("Network.enable", json!({})).await?;
+        let conditions = json!({ "offline": offline, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1 });
+        tools.send_raw("Network.emulateNetworkConditions", conditions).await?;
+        Ok(())
+    }
+
+    /// Lets the page see the system's colors as light or dark.
+    pub async fn scheme(&self, scheme: &str) -> Result<()> {
+        let tools = self.driver.cdp();
+        let media = json!({ "features": [{ "name": "prefers-color-scheme", "value": scheme }] });
+        tools.send_raw("Emulation.setEmulatedMedia", media).await?;
+        Ok(())
+    }
+
+    /// Serious and critical violations that axe-core finds on the page as it stands.
+    pub async fn accessibility(&self) -> Result<Vec<String>> {
+        let axe = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/node_modules/axe-core/axe.min.js");
+        let source =
+            std::fs::read_to_string(&axe).with_context(|| format!("{} is missing; run npm ci in web/", axe.display()))?;
+        self.driver.execute(source, vec![]).await?;
+        let run = "const done = arguments[0]; axe.run(document, { resultTypes: ['violations'] }).then(r => done(r.violations), e => done([{id: String(e), impact: 'critical', nodes: []}]));";
+        let found = self.driver.execute_async(run, vec![]).await?;
+        let found: Vec<Value> = found.convert()?;
+        Ok(found
+            .iter()
+            .filter(|v| ["serious", "critical"].contains(&v["impact"].as_str().unwrap_or_default()))
+            .map(|v| {
+                let nodes: Vec<_> = v["nodes"]
+                    .as_array()
+                    .into_iter()
+                    .flatten()
+                    .take(3)
+                    .map(|n| format!("{} {}", n["html"], n["any"][0]["message"]))
+                    .collect();
+                format!("{}: {}", v["id"], nodes.join(" | "))
+            })
+            .collect())
+    }
+
+    /// Ends the session.
+    pub async fn close(self) -> Result<()> {
+        Ok(self.driver.quit().await?)
+    }
+
+    /// Leaves a picture and the page's text for whoever reads a failed test.
+    pub async fn leave_behind(&self, name: &str) -> Option<PathBuf> {
+        let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../target/e2e-failures");
+        std::fs::create_dir_all(&folder).ok()?;
+        let path = folder.join(format!("{name}.png"));
+        self.driver.screenshot(&path).await.ok()?;
+        if let Ok(source) = self.driver.source().await {
+            let _ = std::fs::write(folder.join(format!("{name}.html")), source);
+        }
+        Some(path)
+    }
+}
+
+fn quoted(text: &str) -> String {
+    if text.contains('\'') { format!("\"{text}\"") } else { format!("'{text}'") }
+}
+
+fn by_name(role: &str, name: &str) -> String {
+    let q = quoted(name);
+    let tags = match role {
+        "button" => "self::button or self::a or self::label or @role='button' or @role='menuitem' or @role='option'",
+        "heading" => "self::h1 or self::h2 or self::h3",
+        _ => "true()",
+    };
+    format!("//*[{tags}][@aria-label={q} or (not(@aria-label) and normalize-space(.)={q})]")
+}

@@ -1,0 +1,13 @@
+//! One struct a screen: what a person does there.
+
+mod homes;
+mod house;
+mod logbook;
+mod panel;
+mod trace;
+
+pub use homes::Homes;
+pub use house::House;
+pub use logbook::LogbookScreen;
+pub use panel::Panel;
+pub use trace::Trace;

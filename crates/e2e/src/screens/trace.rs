@@ -1,0 +1,50 @@
+use anyhow::{Result, bail};
+use thirtyfour::By;
+
+use crate::{Page, View};
+
+/// The trace.
+pub struct Trace<'a>(pub &'a Page);
+
+impl Trace<'_> {
+    /// What is to be done next: `switch_off`, `look` …
+    pub async fn step(&self) -> Result<String> {
+        let side = self.0.test_id("panel-side").await?;
+        Ok(side.attr("data-step").await?.unwrap_or_default())
+    }
+
+    /// Waits for a step.
+    pub async fn wait_step(&self, step: &str) -> Result<()> {
+        self.0.find(By::Css(format!("[data-testid=panel-side][data-step={step}]"))).await.map(drop)
+    }
+
+    /// The number on the blade to find at the panel.
+    pub async fn blade(&self) -> Result<String> {
+        Ok(self.0.find(By::Css("[data-testid=big-blade] span")).await?.text().await?)
+    }
+
+    /// The point that the next key or thumb answers for.
+    pub async fn current(&self) -> Result<String> {
+        let at = match self.0.view {
+            View::Desk => self.0.find(By::Css("[data-point][aria-current=step]")).await?,
+            View::Phone => self.0.find(By::Css("[data-testid=current-point] h2, [data-testid=current-point] p + p")).await?,
+        };
+        match self.0.view {
+            View::Desk => Ok(at.attr("data-point").await?.unwrap_or_default()),
+            View::Phone => Ok(at.text().await?),
+        }
+    }
+
+    /// Answers for the current point: by key at a desk, by thumb on a phone. Waits until it is recorded.
+    pub async fn answer(&self, point: &str, said: &str) -> Result<()> {
+        if self.current().await? != point {
+            bail!("asked for {}, not {point}", self.current().await?);
+        }
+        match (self.0.view, said) {
+            (View::Desk, said) => self.0.keys(&said[..1]).await?,
+            (View::Phone, "skip") => self.0.press("Skip: not sure, or cannot look").await?,
+            (View::Phone, said) => self.0.press(&said.to_uppercase()).await?,
+        }
+        Ok(())
+    }
+}

@@ -1,0 +1,66 @@
+use std::time::Duration;
+
+use anyhow::Result;
+use tempfile::TempDir;
+use tokio::net::TcpListener;
+use tokio::sync::oneshot;
+use tokio::task::JoinHandle;
+use wayfinder_server::{Desk, serve};
+
+/// The program on a free port of this machine, with a data folder of its own.
+pub struct Site {
+    /// `http://127.0.0.1:PORT`.
+    pub address: String,
+    bound: std::net::SocketAddr,
+    folder: TempDir,
+    running: Option<(oneshot::Sender<()>, JoinHandle<std::io::Result<()>>)>,
+}
+
+impl Site {
+    /// Starts without a home.
+    pub async fn empty() -> Result<Self> {
+        Self::start(false).await
+    }
+
+    /// Starts with the demo home.
+    pub async fn demo() -> Result<Self> {
+        Self::start(true).await
+    }
+
+    async fn start(demo: bool) -> Result<Self> {
+        let folder = tempfile::tempdir()?;
+        let listener = TcpListener::bind("127.0.0.1:0").await?;
+        let bound = listener.local_addr()?;
+        let mut site = Self { address: format!("http://{bound}"), bound, folder, running: None };
+        site.run(listener, demo)?;
+        Ok(site)
+    }
+
+    fn run(&mut self, listener: TcpListener, demo: bool) -> Result<()> {
+        let desk = Desk::open(self.folder.path())?;
+        if demo {
+            desk.set_up_demo()?;
+        }
+        let (stop, stopped) = oneshot::channel();
+        let task = tokio::spawn(serve(listener, desk, demo, async {
+            let _ = stopped.await;
+        }));
+        self.running = Some((stop, task));
+        Ok(())
+    }
+
+    /// Stops the program as SIGTERM would.
+    pub async fn stop(&mut self) -> Result<()> {
+        if let Some((stop, task)) = self.running.take() {
+            let _ = stop.send(());
+            tokio::time::timeout(Duration::from_secs(10), task).await???;
+        }
+        Ok(())
+    }
+
+    /// Starts it again on the same port with the same data.
+    pub async fn start_again(&mut self) -> Result<()> {
+        let listener = TcpListener::bind(self.bound).await?;
+        self.run(listener, false)
+    }
+}

@@ -1,0 +1,436 @@
+//! The first walk in a browser: from an empty home to the printed card, at a desk and on a phone; what goes
+//! wrong on the way; two people on one home; and axe-core on every screen.
+
+use std::future::Future;
+use std::pin::Pin;
+use std::process::{Command, ExitCode};
+use std::sync::Arc;
+use std::time::{Duration, Instant};
+
+use anyhow::{Context, Result, bail, ensure};
+use libtest_mimic::{Arguments, Failed, Trial};
+use thirtyfour::By;
+use tokio::runtime::Runtime;
+use wayfinder_e2e::screens::{Homes, House, LogbookScreen, Panel, Trace};
+use wayfinder_e2e::{Chrome, Page, Site, View};
+
+type Walk = for<'a> fn(&'a Chrome, &'a Page, View) -> Pin<Box<dyn Future<Output = Result<()>> + 'a>>;
+
+macro_rules! walks {
+    ($($name:ident),* $(,)?) => {
+        [$((stringify!($name), (|chrome, page, view| Box::pin($name(chrome, page, view))) as Walk)),*]
+    };
+}
+
+fn main() -> ExitCode {
+    let mut arguments = Arguments::from_args();
+    arguments.test_threads = Some(1); // one browser, two cores
+    let runtime = Arc::new(Runtime::new().expect("a runtime"));
+    let chrome = if arguments.list { None } else { Some(Arc::new(Chrome::start().expect("chromedriver"))) };
+    let mut trials = Vec::new();
+    for (name, walk) in walks![
+        from_an_empty_home_to_the_printed_card,
+        what_is_wrong_is_said_and_loses_nothing,
+        every_screen_can_be_used_by_everybody,
+        the_logbook_strikes_out_and_back_in,
+    ] {
+        for view in [View::Desk, View::Phone] {
+            trials.push(trial(&runtime, chrome.as_ref(), format!("{name}_{view:?}").to_lowercase(), walk, view));
+        }
+    }
+    for (name, walk) in walks![
+        two_windows_stay_in_step,
+        what_is_recorded_without_an_answer_is_sent_later_once,
+        a_contradiction_is_shown_with_its_lines,
+        keys_go_everywhere,
+        another_size_of_panel_and_numbering,
+    ] {
+        trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Desk));
+    }
+    let conclusion = libtest_mimic::run(&arguments, trials);
+    drop(chrome);
+    conclusion.exit_code()
+}
+
+fn trial(runtime: &Arc<Runtime>, chrome: Option<&Arc<Chrome>>, name: String, walk: Walk, view: View) -> Trial {
+    let (runtime, chrome, told) = (Arc::clone(runtime), chrome.cloned(), name.clone());
+    Trial::test(name, move || {
+        let chrome = chrome.ok_or("no browser")?;
+        runtime.block_on(async {
+            let page = chrome.open(view).await.map_err(failed)?;
+            let done = tokio::time::timeout(Duration::from_secs(120), walk(&chrome, &page, view)).await;
+            let done = done.unwrap_or_else(|_| Err(anyhow::anyhow!("longer than two minutes")));
+            if done.is_err()
+                && let Some(path) = page.leave_behind(&told).await
+            {
+                eprintln!("{told}: see {}", path.display());
+            }
+            page.close().await.map_err(failed)?;
+            done.map_err(failed)
+        })
+    })
+}
+
+fn failed(error: anyhow::Error) -> Failed {
+    format!("{error:#}").into()
+}
+
+/// A small home: two breakers, two rooms, three points.
+async fn small_home(page: &Page, site: &Site) -> Result<String> {
+    let home = Homes(page).start(&site.address, "Mill Cottage").await?;
+    let panel = Panel(page);
+    panel.describe(12).await?;
+    panel.type_card("1 20 kitchen\n2 15 rec\n5-7 50/2 range", "Keep 3 breakers").await?;
+    page.find(By::Css("[aria-label^='Breaker 5-7,']")).await?;
+    page.goto(&format!("{home}/house")).await?;
+    let house = House(page);
+    house.add_room("Kitchen").await?;
+    house.add_points("Receptacle", &["counter"]).await?;
+    house.add_points("Light", &["ceiling"]).await?;
+    house.add_room("Hall").await?;
+    house.add_points("Light", &["lantern"]).await?;
+    Ok(home)
+}
+
+async fn from_an_empty_home_to_the_printed_card(_: &Chrome, page: &Page, view: View) -> Result<()> {
+    let mut site = Site::empty().await?;
+    // 1 Panel: typed as the card reads, and one more into an open space.
+    let home = small_home(page, &site).await?;
+    page.goto(&format!("{home}/panel")).await?;
+    Panel(page).select("Space 3").await?;
+    page.fill("Amps", "15").await?;
+    page.fill("What the old card says", "porch").await?;
+    page.press("Put the breaker in").await?;
+    page.wait_text(By::Css("[data-testid=breaker-facts]"), "leg B").await?;
+    let spoken = Panel(page).spoken().await?;
+    ensure!(spoken.iter().any(|s| s.starts_with("Breaker 5-7, 50 amps, leg A and B, on")), "{spoken:?}");
+    // 2 House: repeat last counts on.
+    page.goto(&format!("{home}/house")).await?;
+    let house = House(page);
+    house.add_room("Porch").await?;
+    house.add_points("Receptacle", &["by the door"]).await?;
+    page.press("Repeat last").await?;
+    house.wait_points(2).await?;
+    page.wait_text(By::Css("[data-testid=points]"), "by the door 2").await?;
+    // 3 Trace: everything lit, then a breaker at a time.
+    page.goto(&format!("{home}/trace")).await?;
+    let trace = Trace(page);
+    let points = ["counter", "ceiling", "lantern", "by the door", "by the door 2"];
+    let feeds = [("1", "counter"), ("1", "ceiling"), ("3", "lantern"), ("2", "by the door")];
+    trace.wait_step("see_all_lit").await?;
+    page.wait_text(By::Css("[data-testid=off-now]"), "ALL ON").await?;
+    for point in points {
+        wait_current(&trace, point).await?;
+        trace.answer(point, "lit").await?;
+    }
+    let mut proven = 0;
+    for breaker in ["1", "3"] {
+        trace.wait_step("switch_off").await?;
+        ensure!(trace.blade().await? == breaker, "asked for {}", trace.blade().await?);
+        page.press("Done, it is off").await?;
+        page.wait_text(By::Css("[data-testid=off-now]"), &format!("OFF NOW: {breaker}")).await?;
+        // The old card's word for 3 is "porch": that room comes first.
+        let order = if breaker == "3" { ["by the door", "by the door 2", "counter", "ceiling", "lantern"] } else { points };
+        for point in order {
+            if feeds.iter().any(|(b, p)| *p == point && (*b == "1") && breaker != "1") {
+                continue; // proven before
+            }
+            wait_current(&trace, point).await?;
+            let dark = feeds.contains(&(breaker, point));
+            trace
+                .answer(
+                    point,
+                    if dark {
+                        "dark"
+                    } else if point == "by the door 2" {
+                        "skip"
+                    } else {
+                        "lit"
+                    },
+                )
+                .await?;
+            proven += usize::from(dark);
+        }
+        trace.wait_step("switch_on").await?;
+        page.press("Done, it is on").await?;
+        page.wait_text(By::Css("[data-testid=off-now]"), "ALL ON").await?;
+        trace.wait_step("see_one_lit_again").await?;
+        let again = trace.current().await?;
+        trace.answer(&again, "lit").await?;
+        page.wait_text(By::Css("[data-testid=progress]"), &format!("{proven} of 5 proven")).await?;
+    }
+    // 4 Directory: worded from what is proven, the rest marked.
+    page.goto(&format!("{home}/directory")).await?;
+    page.wait_text(By::Css("[data-number='1'][data-kind=proven]"), "Kitchen: receptacle, light").await?;
+    page.wait_text(By::Css("[data-number='3'][data-kind=proven]"), "Hall: light").await?;
+    page.wait_text(By::Css("[data-number='2'][data-kind=not_proven]"), "Not proven (old card: rec)").await?;
+    let link = page.named("button", "PDF, true size of the card").await?.attr("href").await?.context("no link")?;
+    check_pdf(&format!("{}{link}", site.address)).await?;
+    // 5 Nothing is lost when the program is restarted.
+    site.stop().await?;
+    site.start_again().await?;
+    page.goto(&format!("{home}/trace")).await?;
+    page.wait_text(By::Css("[data-testid=progress]"), "3 of 5 proven").await?;
+    ensure!(page.view == view);
+    site.stop().await
+}
+
+async fn wait_current(trace: &Trace<'_>, point: &str) -> Result<()> {
+    let until = Instant::now() + Duration::from_secs(10);
+    loop {
+        let current = trace.current().await.unwrap_or_default();
+        if current == point {
+            return Ok(());
+        }
+        if Instant::now() > until {
+            bail!("waited for {point}; the screen is at {current}");
+        }
+        tokio::time::sleep(Duration::from_millis(25)).await;
+    }
+}
+
+/// The page is the card's true size, the text is in it, the fonts are embedded: as poppler reads it.
+async fn check_pdf(address: &str) -> Result<()> {
+    let pdf = reqwest::get(address).await?.error_for_status()?.bytes().await?;
+    let folder = tempfile::tempdir()?;
+    let path = folder.path().join("card.pdf");
+    std::fs::write(&path, &pdf)?;
+    let info = String::from_utf8(Command::new("pdfinfo").arg(&path).output()?.stdout)?;
+    // 130 x 210 mm in points of 1/72 inch.
+    ensure!(info.contains("Page size:       368.504 x 595.276 pts"), "{info}");
+    ensure!(info.contains("Pages:           1"), "{info}");
+    let text = Command::new("pdftotext").arg(&path).arg("-").output().context("pdftotext")?;
+    let text = String::from_utf8(text.stdout)?.split_whitespace().collect::<Vec<_>>().join(" ");
+    for words in
+        ["Mill Cottage", "Kitchen: receptacle, light", "Hall: light", "Not proven", "3 of 5 points proven", "5-7", "Open space"]
+    {
+        ensure!(text.contains(words), "{words} is not in:\n{text}");
+    }
+    let fonts = String::from_utf8(Command::new("pdffonts").arg(&path).output()?.stdout)?;
+    let rows: Vec<_> = fonts.lines().skip(2).collect();
+    ensure!(rows.len() == 2 && rows.iter().all(|row| row.contains(" yes yes ")), "fonts are not embedded:\n{fonts}");
+    Ok(())
+}
+
+async fn what_is_wrong_is_said_and_loses_nothing(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    page.goto(&site.address).await?;
+    let folder = tempfile::tempdir()?;
+    for (name, bytes, says) in [
+        ("photo.json", &b"\x89PNG\r\n\x1a\n"[..], "no Wayfinder home file"),
+        ("newer.json", br#"{"format":"wayfinder-home","version":7}"#, "Use a newer Wayfinder"),
+    ] {
+        let path = folder.path().join(name);
+        std::fs::write(&path, bytes)?;
+        let said = Homes(page).refused_file(&path).await?;
+        page.wait_text(By::Css("[data-testid=import-problem]"), says).await.with_context(|| said)?;
+    }
+    let home = Homes(page).start(&site.address, "Mill Cottage").await?;
+    let panel = Panel(page);
+    panel.describe(12).await?;
+    // Good lines are kept, the others stay in the field with what is wrong.
+    page.press("Type the card").await?;
+    page.fill("The card", "1 20 kitchen\n20 kitchn\n11 50/2 range\n1 15 again\n99 20 attic").await?;
+    for says in ["“kitchn” is no rating", "does not fit at space 11", "stands on this card twice", "no space 99"] {
+        page.wait_text(By::Css("[data-testid=card-preview]"), says).await?;
+    }
+    page.press("Keep 1 breaker").await?;
+    page.wait_text(By::Css("[aria-labelledby=card-title]"), "4 lines are not understood").await?;
+    let field = page.field("The card").await?;
+    ensure!(field.prop("value").await?.unwrap_or_default().starts_with("20 kitchn\n"), "the good line stays");
+    page.press("Leave as it was").await?;
+    page.wait_gone(By::Css("[role=dialog]")).await?;
+    // An occupied space and a two-pole that does not fit, from the form.
+    panel.select("Space 3").await?;
+    for (at, says) in [
+        ("1", "Space 1 is taken by breaker 1 “kitchen”"),
+        ("3-4", "From space 3 down it would be 3-5"),
+        ("40", "there is no space 40"),
+    ] {
+        page.fill("Space", at).await?;
+        page.press("Put the breaker in").await?;
+        page.wait_text(By::Css("form [role=alert]"), says).await?;
+        page.wait_text(By::Css("form [role=alert]"), "Nothing was recorded").await?;
+    }
+    // A panel that would lose a breaker.
+    page.press("Describe the panel").await?;
+    page.fill("Spaces", "1").await?;
+    page.press("Keep this panel").await?;
+    page.wait_text(By::Css("[role=dialog] [role=alert]"), "2 to 84").await?;
+    page.goto(&format!("{home}/logbook")).await?;
+    page.wait_text(By::Css("main"), "4 lines").await?;
+    page.goto(&format!("{}/h/nobody/panel", site.address)).await?;
+    page.wait_text(By::Css("main"), "There is no such home").await
+}
+
+async fn every_screen_can_be_used_by_everybody(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::demo().await?;
+    let home = format!("{}/h/juniper-lane", site.address);
+    let mut found = Vec::new();
+    for scheme in ["light", "dark"] {
+        page.scheme(scheme).await?;
+        for (path, ready) in [
+            ("", "h1"),
+            ("/panel", "[data-testid=fingerpost]"),
+            ("/house", "[data-testid=points]"),
+            ("/trace", "[data-testid=panel-side]"),
+            ("/directory", "[data-testid=card]"),
+            ("/logbook", "[data-testid=logbook] li"),
+        ] {
+            page.goto(&if path.is_empty() { site.address.clone() } else { format!("{home}{path}") }).await?;
+            page.find(By::Css(ready)).await?;
+            found.extend(page.accessibility().await?.into_iter().map(|v| format!("{scheme} {path}: {v}")));
+            if path == "/panel" {
+                Panel(page).select("Breaker 12").await?;
+                page.test_id("breaker-title").await?;
+                found.extend(page.accessibility().await?.into_iter().map(|v| format!("{scheme} breaker: {v}")));
+                page.press("Type the card").await?;
+                page.field("The card").await?;
+                found.extend(page.accessibility().await?.into_iter().map(|v| format!("{scheme} card: {v}")));
+            }
+            if path == "/house" {
+                page.find(By::Css("[data-testid=points] button")).await?.click().await?;
+                page.test_id("because").await?;
+                found.extend(page.accessibility().await?.into_iter().map(|v| format!("{scheme} evidence: {v}")));
+            }
+        }
+    }
+    ensure!(found.is_empty(), "axe-core found:\n{}", found.join("\n"));
+    Ok(())
+}
+
+async fn the_logbook_strikes_out_and_back_in(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::demo().await?;
+    let home = format!("{}/h/juniper-lane", site.address);
+    page.goto(&format!("{home}/directory")).await?;
+    page.wait_text(By::Css("[data-number='10']"), "Kitchen: dishwasher").await?;
+    page.goto(&format!("{home}/logbook")).await?;
+    let logbook = LogbookScreen(page);
+    let line = logbook.line("Kitchen, dishwasher: dark").await?;
+    page.press(&format!("Strike out line {line}")).await?;
+    logbook.wait_struck(line, true).await?;
+    page.goto(&format!("{home}/directory")).await?;
+    page.wait_text(By::Css("[data-number='10']"), "Not proven (old card: dishwasher)").await?;
+    page.goto(&format!("{home}/logbook")).await?;
+    page.press(&format!("Strike line {line} back in")).await?;
+    logbook.wait_struck(line, false).await?;
+    page.goto(&format!("{home}/directory")).await?;
+    page.wait_text(By::Css("[data-number='10']"), "Kitchen: dishwasher").await?;
+    // A line that others depend on goes only with them.
+    page.goto(&format!("{home}/logbook")).await?;
+    loop {
+        if let Ok(line) = page.driver.find(By::XPath("//li[contains(., 'Room: Greenhouse')]")).await {
+            let seq = line.attr("data-seq").await?.unwrap_or_default();
+            page.press(&format!("Strike out line {seq}")).await?;
+            break;
+        }
+        page.press("Older lines").await?;
+        tokio::time::sleep(Duration::from_millis(60)).await;
+    }
+    page.wait_text(By::Css("[aria-labelledby=depend-title]"), "later lines depend on this").await?;
+    page.press("Leave them").await
+}
+
+async fn two_windows_stay_in_step(chrome: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::demo().await?;
+    let address = format!("{}/h/juniper-lane/trace", site.address);
+    let walker = chrome.open(View::Phone).await?;
+    for window in [page, &walker] {
+        window.goto(&address).await?;
+        Trace(window).wait_step("switch_off").await?;
+    }
+    page.press("Done, it is off").await?;
+    page.wait_text(By::Css("[data-testid=off-now]"), "OFF NOW: 19").await?;
+    // The bar on the other phone follows within half a second of the line being written.
+    let written = Instant::now();
+    walker.wait_text(By::Css("[data-testid=off-now]"), "OFF NOW: 19").await?;
+    let late = written.elapsed();
+    ensure!(late < Duration::from_millis(500), "the other window followed after {late:?}");
+    Trace(&walker).wait_step("look").await?;
+    let point = Trace(&walker).current().await?;
+    Trace(&walker).answer(&point, "dark").await?;
+    page.find(By::Css("[data-point] [aria-pressed=true]")).await?;
+    walker.close().await
+}
+
+async fn what_is_recorded_without_an_answer_is_sent_later_once(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let mut site = Site::empty().await?;
+    let home = small_home(page, &site).await?;
+    page.goto(&format!("{home}/trace")).await?;
+    let trace = Trace(page);
+    wait_current(&trace, "counter").await?;
+    site.stop().await?;
+    trace.answer("counter", "lit").await?;
+    page.wait_text(By::Css("[data-testid=outbox]"), "Not sent yet: 1 line").await?;
+    wait_current(&trace, "ceiling").await?;
+    trace.answer("ceiling", "lit").await?;
+    page.wait_text(By::Css("[data-testid=outbox]"), "Not sent yet: 2 lines").await?;
+    site.start_again().await?;
+    page.wait_gone(By::Css("[data-testid=outbox]")).await?;
+    page.goto(&format!("{home}/logbook")).await?;
+    page.find(By::Css("[data-testid=logbook] li")).await?;
+    for words in ["Kitchen, counter: lit", "Kitchen, ceiling: lit"] {
+        let lines = page.driver.find_all(By::XPath(format!("//li[contains(., '{words}')]"))).await?;
+        ensure!(lines.len() == 1, "{words} stands there {} times", lines.len());
+    }
+    site.stop().await
+}
+
+async fn a_contradiction_is_shown_with_its_lines(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::demo().await?;
+    page.goto(&format!("{}/h/juniper-lane/trace", site.address)).await?;
+    page.wait_text(By::Css("[data-testid=contradiction]"), "dark with 3 off, and dark with 10 off").await?;
+    page.find(By::XPath("//button[contains(., 'Back hall, by the panel')]")).await?.click().await?;
+    page.test_id("because").await?;
+    let disagree = page.count("tr[data-role=disagrees]").await?;
+    ensure!(disagree == 2, "{disagree} lines are said to disagree");
+    // Striking one of them out settles it.
+    page.find(By::XPath("(//tr[@data-role='disagrees'])[1]//button")).await?.click().await?;
+    page.wait_gone(By::Css("tr[data-role=disagrees]")).await?;
+    page.wait_text(By::Css("[data-testid=because]"), "Seen lit, and dark with breaker 10 off").await
+}
+
+async fn keys_go_everywhere(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::demo().await?;
+    page.goto(&format!("{}/h/juniper-lane/panel", site.address)).await?;
+    page.test_id("fingerpost").await?;
+    for (key, ready) in [
+        ("gh", "[data-testid=points]"),
+        ("gd", "[data-testid=card]"),
+        ("gl", "[data-testid=logbook]"),
+        ("gt", "[data-testid=panel-side]"),
+        ("gp", "[data-testid=fingerpost]"),
+    ] {
+        page.keys(key).await?;
+        page.find(By::Css(ready)).await.with_context(|| key.to_owned())?;
+    }
+    page.keys("?").await?;
+    page.wait_text(By::Css("[role=dialog]"), "Go to Trace").await?;
+    page.press("Close").await?;
+    page.wait_gone(By::Css("[role=dialog]")).await?;
+    // Along the post, and to a number.
+    Panel(page).select("Breaker 1").await?;
+    page.keys("\u{e015}").await?; // arrow down
+    page.wait_text(By::Css("[data-testid=breaker-facts]"), "leg B").await?;
+    page.keys("18").await?;
+    page.wait_text(By::Css("[data-testid=breaker-facts]"), "240 V between its poles").await
+}
+
+async fn another_size_of_panel_and_numbering(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    Homes(page).start(&site.address, "Weir House").await?;
+    let panel = Panel(page);
+    panel.describe(84).await?;
+    page.press("Describe the panel").await?;
+    page.find(By::XPath("//*[@role='combobox'][contains(., 'Odd down the left')]")).await?.click().await?;
+    page.press("Straight down the left, then down the right").await?;
+    page.press("Keep this panel").await?;
+    page.wait_gone(By::Css("[role=dialog]")).await?;
+    panel.type_card("41 15 attic\n1-2 40/2 dryer\n43 20 shed", "Keep 3 breakers").await?;
+    page.find(By::Css("[aria-label^='Breaker 43,']")).await?;
+    let spoken = panel.spoken().await?;
+    ensure!(spoken.len() == 3 + 80, "{} blades and open spaces", spoken.len());
+    ensure!(spoken.iter().any(|s| s.starts_with("Breaker 1-2, 40 amps, leg A and B")), "{spoken:?}");
+    ensure!(spoken.iter().any(|s| s.starts_with("Breaker 43, 20 amps, leg A,")), "{spoken:?}");
+    Ok(())
+}

@@ -1,0 +1,210 @@
+//! The routes, over real HTTP on loopback: what is taken, what is refused and how it is said.
+
+mod support;
+
+use std::time::Duration;
+
+use futures_util::StreamExt;
+use serde_json::{Value, json};
+use support::{entry, get, home_named, post, room};
+use tokio::net::TcpListener;
+use tokio::sync::oneshot;
+use wayfinder_server::{Desk, serve};
+
+struct Site {
+    address: String,
+    folder: tempfile::TempDir,
+    stop: Option<oneshot::Sender<()>>,
+    task: tokio::task::JoinHandle<std::io::Result<()>>,
+}
+
+async fn site(demo: bool) -> Site {
+    let folder = tempfile::tempdir().unwrap();
+    let desk = Desk::open(folder.path()).unwrap();
+    if demo {
+        desk.set_up_demo().unwrap();
+    }
+    let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+    let address = format!("http://{}", listener.local_addr().unwrap());
+    let (stop, stopped) = oneshot::channel::<()>();
+    let task = tokio::spawn(serve(listener, desk, demo, async {
+        let _ = stopped.await;
+    }));
+    Site { address, folder, stop: Some(stop), task }
+}
+
+#[tokio::test]
+async fn a_batch_is_all_or_nothing_and_harmless_to_send_again() {
+    let site = site(false).await;
+    let batch = vec![home_named("a", "Hut"), room("b", "kitchen", "Kitchen")];
+    assert_eq!(post(&site.address, "hut", batch.clone()).await, (200, json!({ "seq": 2, "new": 2 })));
+    assert_eq!(post(&site.address, "hut", batch.clone()).await, (200, json!({ "seq": 2, "new": 0 })));
+    let (status, problem) = post(&site.address, "hut", vec![room("c", "hall", "Hall"), room("d", "k2", "kitchen")]).await;
+    assert_eq!(status, 422);
+    assert_eq!(problem["code"], "occupied");
+    assert_eq!(problem["entry"], "d");
+    assert!(problem["detail"].as_str().unwrap().contains("Nothing was recorded"), "{problem}");
+    let home = get(&format!("{}/api/homes/hut", site.address)).await;
+    assert_eq!((home["seq"].as_u64(), home["rooms"].as_array().unwrap().len()), (Some(2), 1));
+    let (status, problem) = post(&site.address, "hut", vec![home_named("b", "Other")]).await;
+    assert_eq!((status, problem["code"].as_str()), (409, Some("id_taken")));
+}
+
+#[tokio::test]
+async fn what_cannot_be_read_gets_a_sentence_and_not_our_insides() {
+    let site = site(true).await;
+    let client = reqwest::Client::new();
+    let entries = format!("{}/api/homes/juniper-lane/entries", site.address);
+    let json = |body: &str| client.post(&entries).header("content-type", "application/json").body(body.to_owned());
+    let big = "x".repeat(100 << 20);
+    for (request, status, says) in [
+        (json("{"), 422, "cannot be read"),
+        (json("{\"entries\": [], \"extra\": 1}"), 422, "unknown field `extra`"),
+        (json("{\"entries\": []}"), 422, "1 to 1000 entries"),
+        (
+            json(&json!({ "entries": [entry("../x", json!({ "kind": "home_described", "name": "n" }))] }).to_string()),
+            422,
+            "an id has 1 to 64",
+        ),
+        (
+            json(
+                &json!({ "entries": [entry("x", json!({ "kind": "point_seen", "point": "nowhere", "seen": "dark" }))] })
+                    .to_string(),
+            ),
+            422,
+            "no such point",
+        ),
+        (
+            json(&json!({ "entries": [entry("x", json!({ "kind": "point_seen", "point": "a", "seen": "dim" }))] }).to_string()),
+            422,
+            "unknown variant `dim`",
+        ),
+        (client.post(&entries).body("hello"), 415, "not marked as JSON"),
+        (json(&big), 413, "larger than the 1 MB"),
+        (client.post(format!("{}/api/import", site.address)).body(big.clone()), 413, "larger than the 32 MB"),
+        (client.post(format!("{}/api/import", site.address)).body("a,b\n1,2"), 422, "no Wayfinder home file"),
+        (client.get(format!("{}/api/homes/nobody", site.address)), 404, "no such home"),
+        (client.get(format!("{}/api/homes/%2e%2e%2fetc", site.address)), 404, "no such home"),
+        (client.get(format!("{}/api/nothing", site.address)), 404, "no such address"),
+        (client.get(format!("{}/api/homes/juniper-lane/directory.pdf?sheet=wall", site.address)), 422, "“wall” is no paper"),
+        (client.get(format!("{}/api/homes/juniper-lane/directory.pdf?date=<b>", site.address)), 422, "is no date"),
+        (
+            client.post(format!("{}/api/homes/juniper-lane/panels/other/card", site.address)).json(&json!({ "text": "1 20 a" })),
+            404,
+            "no such panel",
+        ),
+    ] {
+        let response = request.send().await.unwrap();
+        assert_eq!(response.status().as_u16(), status, "{says}");
+        assert_eq!(response.headers()["content-type"], "application/problem+json", "{says}");
+        let problem: Value = response.json().await.unwrap();
+        let said = format!("{} {}", problem["title"].as_str().unwrap(), problem["detail"].as_str().unwrap());
+        assert!(said.contains(says), "{says}: {said}");
+        for inside in ["SELECT", "INSERT", "sqlite", ".rs", "panicked", site.folder.path().to_str().unwrap()] {
+            assert!(!problem.to_string().contains(inside), "{inside} leaks: {problem}");
+        }
+    }
+    let home = get(&format!("{}/api/homes/juniper-lane", site.address)).await;
+    assert_eq!(home["points"].as_array().unwrap().len(), 73);
+}
+
+#[tokio::test]
+async fn only_this_machine_and_only_its_own_pages() {
+    let site = site(false).await;
+    let client = reqwest::Client::new();
+    let health = format!("{}/api/health", site.address);
+    for (host, status) in
+        [("evil.example", 421), ("localhost", 200), ("127.0.0.1:9", 200), ("[::1]:80", 200), ("localhost.evil.example", 421)]
+    {
+        let response = client.get(&health).header("host", host).send().await.unwrap();
+        assert_eq!(response.status().as_u16(), status, "{host}");
+    }
+    let entries = format!("{}/api/homes/hut/entries", site.address);
+    let body = json!({ "entries": [home_named("a", "Hut")] });
+    for (origin, status) in [("http://evil.example", 403), ("null", 403), (site.address.as_str(), 200)] {
+        let response = client.post(&entries).header("origin", origin).json(&body).send().await.unwrap();
+        assert_eq!(response.status().as_u16(), status, "{origin}");
+    }
+}
+
+#[tokio::test]
+async fn a_page_loads_nothing_from_elsewhere() {
+    let site = site(false).await;
+    let response = reqwest::get(format!("{}/h/any/panel", site.address)).await.unwrap();
+    let policy = response.headers()["content-security-policy"].to_str().unwrap().to_owned();
+    assert!(policy.starts_with("default-src 'none'; script-src 'self'; style-src 'self' 'nonce-"), "{policy}");
+    for never in ["unsafe", "http:", "https:", "*"] {
+        assert!(!policy.contains(never), "{never} in {policy}");
+    }
+    let nonce = policy.split("'nonce-").nth(1).unwrap().split('\'').next().unwrap().to_owned();
+    let html = response.text().await.unwrap();
+    assert!(html.contains(&nonce) && !html.contains("__CSP_NONCE__"));
+    let again = reqwest::get(format!("{}/h/any/panel", site.address)).await.unwrap();
+    assert!(!again.headers()["content-security-policy"].to_str().unwrap().contains(&nonce), "the nonce is used twice");
+    let api = reqwest::get(format!("{}/api/health", site.address)).await.unwrap();
+    assert_eq!(api.headers()["x-content-type-options"], "nosniff");
+}
+
+#[tokio::test]
+async fn the_stream_tells_of_every_write_resumes_and_ends_with_the_program() {
+    let mut site = site(false).await;
+    post(&site.address, "hut", vec![home_named("a", "Hut")]).await;
+    let stream = reqwest::get(format!("{}/api/homes/hut/stream?after=1", site.address)).await.unwrap();
+    let mut stream = stream.bytes_stream();
+    post(&site.address, "hut", vec![room("b", "k", "Kitchen")]).await;
+    let next = tokio::time::timeout(Duration::from_secs(5), stream.next()).await.unwrap().unwrap().unwrap();
+    let text = String::from_utf8_lossy(&next).into_owned();
+    assert!(text.contains("event: moved") && text.contains("data: 2"), "{text}");
+    // One that was away hears at once that the logbook has grown.
+    let resumed =
+        reqwest::Client::new().get(format!("{}/api/homes/hut/stream", site.address)).header("last-event-id", "1").send();
+    let mut resumed = resumed.await.unwrap().bytes_stream();
+    let first = tokio::time::timeout(Duration::from_secs(5), resumed.next()).await.unwrap().unwrap().unwrap();
+    assert!(String::from_utf8_lossy(&first).contains("data: 2"));
+    // Open streams do not keep the program from stopping.
+    site.stop.take().unwrap().send(()).unwrap();
+    tokio::time::timeout(Duration::from_secs(10), &mut site.task).await.expect("it stops").unwrap().unwrap();
+    while let Ok(Some(Ok(_))) = tokio::time::timeout(Duration::from_secs(5), stream.next()).await {}
+}
+
+#[tokio::test]
+async fn a_look_under_other_breakers_is_refused_as_a_conflict() {
+    let site = site(true).await;
+    let body = json!({ "entries": [entry("look", json!({ "kind": "point_seen", "point": "porch-lantern", "seen": "dark" }))], "expect_off": [] });
+    let client = reqwest::Client::new();
+    let response = client.post(format!("{}/api/homes/juniper-lane/entries", site.address)).json(&body).send().await.unwrap();
+    assert_eq!(response.status().as_u16(), 409);
+    let problem: Value = response.json().await.unwrap();
+    assert_eq!(problem["code"], "off_set_changed");
+    assert!(problem["title"].as_str().unwrap().contains("off now is 24"), "{problem}");
+}
+
+#[tokio::test]
+async fn a_home_goes_out_and_comes_in_to_the_letter() {
+    let from = site(true).await;
+    let to = site(false).await;
+    let export = |site: &Site| reqwest::get(format!("{}/api/homes/juniper-lane/export", site.address));
+    let file = export(&from).await.unwrap().bytes().await.unwrap();
+    let client = reqwest::Client::new();
+    for _ in 0..2 {
+        let response = client.post(format!("{}/api/import", to.address)).body(file.clone()).send().await.unwrap();
+        assert_eq!(response.status().as_u16(), 200, "the same home again is harmless");
+    }
+    assert_eq!(export(&to).await.unwrap().bytes().await.unwrap(), file);
+    post(&to.address, "juniper-lane", vec![room("extra", "attic", "Attic")]).await;
+    let response = client.post(format!("{}/api/import", to.address)).body(file).send().await.unwrap();
+    assert_eq!(response.status().as_u16(), 409, "a home that went on is not written over");
+    // Resetting is for the demo only.
+    assert_eq!(client.post(format!("{}/api/demo/reset", to.address)).send().await.unwrap().status().as_u16(), 404);
+    assert_eq!(client.post(format!("{}/api/demo/reset", from.address)).send().await.unwrap().status().as_u16(), 200);
+}
+
+#[test]
+fn the_description_in_docs_is_the_one_of_the_code() {
+    let path = concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/openapi.json");
+    let kept = std::fs::read_to_string(path).unwrap();
+    assert!(
+        kept == wayfinder_server::openapi_json(),
+        "docs/openapi.json is not what the code says; `cargo xtask types` makes it anew"
+    );
+}
