@@ -1,1 +1,130 @@
-fn main() {}
+//! `cargo xtask <task>`: set up, demo, test, types, shots, bench. Each says what it is doing.
+
+mod bench;
+mod tools;
+
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+use anyhow::{Result, bail};
+use tools::{capture, run, say};
+
+const USAGE: &str = "cargo xtask <task>
+  demo    install npm packages, build the web files and the program, start it with the demo home
+  test    install what tests need, then run every check and every test
+  types   write docs/openapi.json and web/src/api/generated.ts anew from the Rust types
+  shots   take every picture of docs/screenshots/ from the demo home
+  bench   measure, and print what docs/performance.md records";
+
+fn main() -> ExitCode {
+    let task = std::env::args().nth(1).unwrap_or_default();
+    let done = match task.as_str() {
+        "demo" => demo(),
+        "test" => test(),
+        "types" => types(),
+        "shots" => shots(),
+        "bench" => bench(),
+        _ => {
+            eprintln!("{USAGE}");
+            return ExitCode::FAILURE;
+        }
+    };
+    match done {
+        Ok(()) => ExitCode::SUCCESS,
+        Err(error) => {
+            eprintln!("\nxtask {task}: {error:#}");
+            ExitCode::FAILURE
+        }
+    }
+}
+
+/// The workspace's folder.
+pub(crate) fn root() -> PathBuf {
+    let mut root = PathBuf::from(env!("CARGO_MANIFEST_DIR"));
+    root.pop();
+    root
+}
+
+fn demo() -> Result<()> {
+    web_files()?;
+    say("building the program (release)");
+    run("cargo", &["build", "--release", "-p", "wayfinder-server"])?;
+    say("starting with the demo home; Ctrl-C stops it");
+    let program = root().join("target/release/wayfinder");
+    run(&program.to_string_lossy(), &["demo", "--data", "target/demo-data"])
+}
+
+/// npm packages from the lock file, then the web files.
+fn web_files() -> Result<()> {
+    npm_packages()?;
+    say("building the web files");
+    tools::npm(&["run", "--silent", "build", "--", "--logLevel", "warn"])
+}
+
+fn npm_packages() -> Result<()> {
+    let web = root().join("web");
+    let installed = web.join("node_modules/.package-lock.json");
+    let modified = |path: &std::path::Path| path.metadata().and_then(|m| m.modified()).ok();
+    if modified(&installed).is_some_and(|at| modified(&web.join("package-lock.json")).is_some_and(|lock| lock <= at)) {
+        return Ok(());
+    }
+    say("installing npm packages from the lock file");
+    tools::npm(&["ci", "--no-fund", "--no-audit"])
+}
+
+fn test() -> Result<()> {
+    tools::need_for_tests()?;
+    npm_packages()?;
+    say("format");
+    run("cargo", &["fmt", "--all", "--check"])?;
+    tools::npm(&["run", "--silent", "format:check"])?;
+    say("TypeScript: types and lint");
+    tools::npm(&["run", "--silent", "check"])?;
+    tools::npm(&["run", "--silent", "lint"])?;
+    web_files()?;
+    say("clippy, warnings are errors");
+    run("cargo", &["clippy", "--workspace", "--all-targets", "--", "-D", "warnings"])?;
+    say("building the program and every test");
+    run("cargo", &["test", "--workspace", "--no-run"])?;
+    say("drift: docs/openapi.json and the TypeScript types");
+    drift()?;
+    say("every test, browser tests among them");
+    run("cargo", &["test", "--workspace"])?;
+    say("all passed");
+    Ok(())
+}
+
+/// The two files that follow from the Rust types, made anew at the given places.
+fn write_types(openapi: &str, typescript: &str) -> Result<()> {
+    let description = capture("cargo", &["run", "--quiet", "-p", "wayfinder-server", "--", "openapi"])?;
+    std::fs::write(root().join(openapi), description)?;
+    tools::npx(&["openapi-typescript", &format!("../{openapi}"), "-o", &format!("../{typescript}")])
+}
+
+fn types() -> Result<()> {
+    npm_packages()?;
+    say("docs/openapi.json and web/src/api/generated.ts");
+    write_types("docs/openapi.json", "web/src/api/generated.ts")
+}
+
+fn drift() -> Result<()> {
+    write_types("target/openapi.json", "target/generated.ts")?;
+    for (kept, now) in [("docs/openapi.json", "target/openapi.json"), ("web/src/api/generated.ts", "target/generated.ts")] {
+        if std::fs::read(root().join(kept))? != std::fs::read(root().join(now))? {
+            bail!("{kept} is not what the code says; run `cargo xtask types` and commit it");
+        }
+    }
+    Ok(())
+}
+
+fn shots() -> Result<()> {
+    tools::need_for_tests()?;
+    web_files()?;
+    say("taking pictures");
+    run("cargo", &["run", "--quiet", "-p", "wayfinder-e2e", "--bin", "shots", "--", "docs/screenshots"])
+}
+
+fn bench() -> Result<()> {
+    web_files()?;
+    bench::all()
+}

@@ -1,4 +1,4 @@
-use std::time::Duration;
+use std::time::{Duration, Instant};
 
 use anyhow::Result;
 use tempfile::TempDir;
@@ -37,7 +37,7 @@ impl Site {
     }
 
     fn run(&mut self, listener: TcpListener, demo: bool) -> Result<()> {
-        let desk = Desk::open(self.folder.path())?;
+        let desk = self.open_desk()?;
         if demo {
             desk.set_up_demo()?;
         }
@@ -47,6 +47,18 @@ impl Site {
         }));
         self.running = Some((stop, task));
         Ok(())
+    }
+
+    /// The data folder is free once the last connection of a stopped program has let go of it.
+    fn open_desk(&self) -> Result<Desk> {
+        let until = Instant::now() + Duration::from_secs(10);
+        loop {
+            match Desk::open(self.folder.path()) {
+                Ok(desk) => return Ok(desk),
+                Err(error) if Instant::now() > until => return Err(error.into()),
+                Err(_) => std::thread::sleep(Duration::from_millis(20)),
+            }
+        }
     }
 
     /// Stops the program as SIGTERM would.

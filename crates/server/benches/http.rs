@@ -1,1 +1,114 @@
-fn main() {}
+//! Append through HTTP with fsync, and the view of the demo home, each beside a reference of the same run:
+//! the same lines written straight into the store, and the program's smallest answer.
+//!
+//! Prints medians and 99th percentiles; asserts nothing about time.
+
+use std::sync::Arc;
+use std::time::Instant;
+
+use serde_json::{Value, json};
+use tokio::net::TcpListener;
+use wayfinder_core::{Draft, Fact, HomeDescribed, HomeId, Line, Moment};
+use wayfinder_server::{Desk, serve};
+use wayfinder_store::Store;
+
+const WRITES: usize = 400;
+const READS: usize = 1000;
+
+fn main() {
+    if std::env::args().any(|argument| argument == "--test") {
+        return; // `cargo test` builds it; measuring is for `cargo xtask bench`
+    }
+    let runtime = tokio::runtime::Runtime::new().expect("a runtime");
+    runtime.block_on(measure());
+}
+
+async fn measure() {
+    let reference = store_alone();
+    say("reference: one line into the store, fsync", &reference, None);
+    let folder = tempfile::tempdir().expect("a folder");
+    let desk = Desk::open(folder.path()).expect("a desk");
+    desk.set_up_demo().expect("the demo home");
+    let listener = TcpListener::bind("127.0.0.1:0").await.expect("a port");
+    let address = format!("http://{}", listener.local_addr().expect("its address"));
+    let _serving = tokio::spawn(serve(listener, desk, true, std::future::pending()));
+    for clients in [1, 10, 50] {
+        let times = append(&address, clients).await;
+        say(&format!("append one line through HTTP, {clients} at once"), &times, Some(&reference));
+    }
+    let http = reqwest::Client::new();
+    let health = read(&http, &format!("{address}/api/health")).await;
+    say("reference: health", &health, None);
+    for path in ["", "/trace", "/directory", "/logbook", "/directory.pdf"] {
+        let times = read(&http, &format!("{address}/api/homes/juniper-lane{path}")).await;
+        say(&format!("demo home{path}"), &times, Some(&health));
+    }
+}
+
+fn store_alone() -> Vec<f64> {
+    let folder = tempfile::tempdir().expect("a folder");
+    let mut store = Store::open(folder.path()).expect("a store");
+    let home: HomeId = "hut".parse().expect("an id");
+    (1..=WRITES as u64)
+        .map(|seq| {
+            let fact = Fact::HomeDescribed(HomeDescribed { name: "Hut".into() });
+            let id = format!("e{seq}").parse().expect("an id");
+            let entry = Draft { id, at: Moment::from_unix_ms(0), by: "b".into(), instrument: None, version: 1, fact };
+            let begun = Instant::now();
+            store.append(&home, &[Line { seq, entry }]).expect("it appends");
+            begun.elapsed().as_secs_f64() * 1000.0
+        })
+        .collect()
+}
+
+async fn append(address: &str, clients: usize) -> Vec<f64> {
+    let home = Arc::new(format!("{address}/api/homes/bench-{clients}/entries"));
+    let http = reqwest::Client::new();
+    let entry = |id: String, fact: Value| json!({ "entries": [{ "id": id, "at": 0, "by": "b", "version": 1, "fact": fact }] });
+    let first = entry("first".into(), json!({ "kind": "home_described", "name": "Bench" }));
+    http.post(home.as_str()).json(&first).send().await.expect("an answer");
+    let tasks: Vec<_> = (0..clients)
+        .map(|client| {
+            let (http, home) = (http.clone(), Arc::clone(&home));
+            tokio::spawn(async move {
+                let mut times = Vec::new();
+                for n in 0..WRITES.div_ceil(clients) {
+                    let body = entry(format!("c{client}-{n}"), json!({ "kind": "home_described", "name": format!("Bench {n}") }));
+                    let begun = Instant::now();
+                    let response = http.post(home.as_str()).json(&body).send().await.expect("an answer");
+                    assert!(response.status().is_success());
+                    times.push(begun.elapsed().as_secs_f64() * 1000.0);
+                }
+                times
+            })
+        })
+        .collect();
+    let mut all = Vec::new();
+    for task in tasks {
+        all.extend(task.await.expect("a client"));
+    }
+    all
+}
+
+async fn read(http: &reqwest::Client, url: &str) -> Vec<f64> {
+    let count = if url.ends_with(".pdf") { READS / 10 } else { READS };
+    let mut times = Vec::new();
+    for _ in 0..count {
+        let begun = Instant::now();
+        http.get(url).send().await.expect("an answer").bytes().await.expect("its body");
+        times.push(begun.elapsed().as_secs_f64() * 1000.0);
+    }
+    times
+}
+
+fn at(times: &[f64], share: f64) -> f64 {
+    let mut sorted = times.to_vec();
+    sorted.sort_by(f64::total_cmp);
+    sorted[((sorted.len() as f64 * share) as usize).min(sorted.len() - 1)]
+}
+
+fn say(what: &str, times: &[f64], reference: Option<&[f64]>) {
+    let (median, p99) = (at(times, 0.5), at(times, 0.99));
+    let ratio = reference.map(|r| format!(", {:.1} x its reference", median / at(r, 0.5))).unwrap_or_default();
+    println!("{what}: median {median:.2} ms, p99 {p99:.2} ms{ratio}");
+}

@@ -100,7 +100,7 @@ impl Home {
     pub(crate) fn skips(&self) -> &[Skip] {
         &self.skips
     }
-    /// Every move of a handle, in order: which breaker.
+    /// Every time a breaker went on or off, in order: which one.
     pub fn switched(&self) -> &[BreakerId] {
         &self.switched
     }
@@ -176,14 +176,16 @@ impl Home {
             }
             Fact::BreakerSwitched(f) => {
                 let breaker = self.breaker_mut(&f.breaker)?;
-                if breaker.state != f.to {
-                    breaker.state = f.to;
+                let was_on = breaker.state == State::On;
+                breaker.state = f.to;
+                // A breaker that is off and then trips, or is switched off twice, feeds nothing either way.
+                if was_on != (f.to == State::On) {
                     self.switched.push(f.breaker.clone());
                     let mut off = (*self.off).clone();
-                    if f.to == State::On {
-                        off.remove(&f.breaker)
-                    } else {
+                    if was_on {
                         off.insert(f.breaker.clone())
+                    } else {
+                        off.remove(&f.breaker)
                     };
                     self.off = Arc::new(off);
                 }

@@ -1,0 +1,265 @@
+//! Any sequence of entries either applies or is refused, and never panics; the fold is deterministic; struck
+//! out and back in restores; "proven" is what a naive reading of its definition says.
+#![allow(clippy::unwrap_used)] // a test that finds nothing to unwrap has failed
+
+use std::collections::BTreeSet;
+
+use proptest::prelude::*;
+use wayfinder_core::{
+    Amps, BreakerId, BreakerKept, BreakerPlaced, BreakerRemoved, BreakerSwitched, CardSize, Columns, Draft, EntryId, Fact,
+    HomeDescribed, Kept, LabelClaimed, Line, LineRestored, LineStruck, Logbook, Moment, Numbering, PanelDescribed, PointId,
+    PointKind, PointPlaced, PointRemoved, PointSeen, PointSkipped, Protection, RoomPlaced, RoomRemoved, Seen, Service, Slot,
+    State, Verdict, Volts, card, describe, evidence, findings, next_step, overview, read_card, trace_view, verdict,
+};
+
+fn id<T: std::str::FromStr>(kind: &str, n: u8) -> T
+where
+    T::Err: std::fmt::Debug,
+{
+    format!("{kind}{n}").parse().unwrap()
+}
+
+/// Facts about few things, so that they meet.
+fn fact() -> impl Strategy<Value = Fact> {
+    let b = 0..5_u8;
+    let p = 0..4_u8;
+    let text = "[ -~]{0,8}|.{0,3}|Kitchen|lights";
+    let slot = (0..14_u8, prop_oneof![Just(""), Just("a"), Just("b")])
+        .prop_filter_map("no such slot", |(n, half)| format!("{n}{half}").parse::<Slot>().ok());
+    prop_oneof![
+        1 => text.prop_map(|name| Fact::HomeDescribed(HomeDescribed { name })),
+        2 => (0..90_u8, any::<bool>(), any::<bool>(), 0..3_u8).prop_map(|(spaces, one, odd, service)| Fact::PanelDescribed(PanelDescribed {
+            panel: id("panel", 0),
+            name: "Main".into(),
+            place: String::new(),
+            spaces,
+            columns: if one { Columns::One } else { Columns::Two },
+            numbering: if odd { Numbering::OddEven } else { Numbering::StraightDown },
+            service: [Service::SplitPhase, Service::TwoLegs208, Service::ThreePhase][usize::from(service)],
+            main: None,
+            card: CardSize { width_mm: 100.0, height_mm: 150.0 },
+        })),
+        6 => (b.clone(), prop::collection::vec(slot, 0..4), -5.0..500.0_f64).prop_map(|(b, at, amps)| Fact::BreakerPlaced(BreakerPlaced {
+            breaker: id("b", b), panel: id("panel", 0), at, amps: Amps::new(amps), protection: Protection::Standard, wire: None,
+        })),
+        1 => b.clone().prop_map(|b| Fact::BreakerRemoved(BreakerRemoved { breaker: id("b", b) })),
+        1 => (b.clone(), 0..3_u8).prop_map(|(b, k)| Fact::BreakerKept(BreakerKept { breaker: id("b", b), kept: [None, Some(Kept::On), Some(Kept::Off)][usize::from(k)], reason: String::new() })),
+        8 => (b.clone(), 0..3_u8).prop_map(|(b, s)| Fact::BreakerSwitched(BreakerSwitched { breaker: id("b", b), to: [State::On, State::Off, State::Tripped][usize::from(s)] })),
+        1 => (b, text).prop_map(|(b, text)| Fact::LabelClaimed(LabelClaimed { breaker: id("b", b), text })),
+        3 => (0..3_u8, text).prop_map(|(r, name)| Fact::RoomPlaced(RoomPlaced { room: id("r", r), name, floor: None })),
+        1 => (0..3_u8).prop_map(|r| Fact::RoomRemoved(RoomRemoved { room: id("r", r) })),
+        4 => (p.clone(), 0..3_u8, text).prop_map(|(p, r, name)| Fact::PointPlaced(PointPlaced { point: id("p", p), room: id("r", r), point_kind: PointKind::Light, name, volts: Volts::new(120) })),
+        1 => p.clone().prop_map(|p| Fact::PointRemoved(PointRemoved { point: id("p", p) })),
+        12 => (p.clone(), any::<bool>()).prop_map(|(p, lit)| Fact::PointSeen(PointSeen { point: id("p", p), seen: if lit { Seen::Lit } else { Seen::Dark } })),
+        1 => p.prop_map(|p| Fact::PointSkipped(PointSkipped { point: id("p", p), reason: String::new() })),
+        2 => (0..60_u8).prop_map(|n| Fact::LineStruck(LineStruck { line: id("e", n) })),
+        1 => (0..60_u8).prop_map(|n| Fact::LineRestored(LineRestored { line: id("e", n) })),
+    ]
+}
+
+fn draft(n: usize, fact: Fact) -> Draft {
+    Draft {
+        id: format!("e{n}").parse().unwrap(),
+        at: Moment::from_unix_ms(n as i64),
+        by: "x".into(),
+        instrument: None,
+        version: 1,
+        fact,
+    }
+}
+
+/// A small home to begin with, then whatever comes; what is refused is left out.
+fn written(facts: Vec<Fact>) -> Logbook {
+    let room = |n| Fact::RoomPlaced(RoomPlaced { room: id("r", n), name: format!("Room {n}"), floor: None });
+    let point = |n: u8| {
+        Fact::PointPlaced(PointPlaced {
+            point: id("p", n),
+            room: id("r", n % 2),
+            point_kind: PointKind::Light,
+            name: format!("light {n}"),
+            volts: Volts::new(120),
+        })
+    };
+    let breaker = |n: u8| {
+        Fact::BreakerPlaced(BreakerPlaced {
+            breaker: id("b", n),
+            panel: id("panel", 0),
+            at: vec![Slot::whole(n + 1)],
+            amps: Amps::new(15.0),
+            protection: Protection::Standard,
+            wire: None,
+        })
+    };
+    let panel = Fact::PanelDescribed(PanelDescribed {
+        panel: id("panel", 0),
+        name: "Main".into(),
+        place: String::new(),
+        spaces: 12,
+        columns: Columns::Two,
+        numbering: Numbering::OddEven,
+        service: Service::SplitPhase,
+        main: None,
+        card: CardSize { width_mm: 100.0, height_mm: 150.0 },
+    });
+    let start = [
+        Fact::HomeDescribed(HomeDescribed { name: "Hut".into() }),
+        panel,
+        breaker(0),
+        breaker(1),
+        breaker(2),
+        room(0),
+        room(1),
+        point(0),
+        point(1),
+        point(2),
+    ];
+    let mut book = Logbook::default();
+    for (n, fact) in start.into_iter().chain(facts).enumerate() {
+        let before = (book.seq(), book.home().clone());
+        match book.admit(&[draft(n, fact)], None) {
+            Ok(outcome) => book.commit(outcome),
+            Err(refusal) => {
+                assert!(refusal.wrong.ends_with('.') && !refusal.accepted.is_empty(), "{refusal:?}");
+                assert_eq!(before, (book.seq(), book.home().clone()), "a refusal changed something");
+            }
+        }
+    }
+    book
+}
+
+/// Knows only the definition: two looks at one point, one lit and one dark, whose breakers that were off
+/// differ by exactly one, the others off from the one look to the other; and no look since the point was
+/// last mended speaks against that breaker.
+fn naively_proven(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
+    struct Look {
+        lit: bool,
+        off: BTreeSet<BreakerId>,
+        moment: usize,
+    }
+    let (mut off, mut history, mut looks) = (BTreeSet::new(), Vec::new(), Vec::<Look>::new());
+    let mut restart = 0;
+    let mut out = false;
+    for line in book.lines().filter(|line| !book.is_struck(&line.entry.id)) {
+        match &line.entry.fact {
+            Fact::BreakerSwitched(f) => {
+                if f.to == State::On {
+                    off.remove(&f.breaker)
+                } else {
+                    off.insert(f.breaker.clone())
+                };
+                history.push(off.clone());
+            }
+            Fact::PointSeen(f) if &f.point == point => {
+                let lit = f.seen == Seen::Lit;
+                if off.is_empty() {
+                    if lit && out {
+                        restart = looks.len();
+                    }
+                    out = !lit;
+                }
+                looks.push(Look { lit, off: off.clone(), moment: history.len() });
+            }
+            _ => {}
+        }
+    }
+    let looks = &looks[restart..];
+    let mut proven = BTreeSet::new();
+    for lit in looks.iter().filter(|look| look.lit) {
+        for dark in looks.iter().filter(|look| !look.lit) {
+            let more: Vec<_> = dark.off.difference(&lit.off).collect();
+            let [breaker] = more.as_slice() else { continue };
+            let stayed =
+                history[lit.moment.min(dark.moment)..lit.moment.max(dark.moment)].iter().all(|then| lit.off.is_subset(then));
+            let spoken_against = looks.iter().any(|look| look.off.contains(*breaker) == look.lit);
+            if lit.off.is_subset(&dark.off) && stayed && !spoken_against && book.home().breaker(breaker).is_some() {
+                proven.insert((*breaker).clone());
+            }
+        }
+    }
+    proven
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 600, failure_persistence: None, ..ProptestConfig::default() })]
+
+    #[test]
+    fn entries_apply_or_are_refused_and_every_answer_stands(facts in prop::collection::vec(fact(), 0..60)) {
+        let book = written(facts);
+        let home = book.home();
+        let view = overview(&"hut".parse().unwrap(), book.seq(), home);
+        prop_assert_eq!(view.progress.points, home.points().count());
+        let progress = view.progress;
+        prop_assert_eq!(progress.points, progress.proven + progress.contradictory + progress.out + progress.open);
+        let _ = (next_step(home), trace_view(home, book.seq()), findings(home), card(home, book.seq(), "2026-11-24"));
+        for point in home.points() {
+            prop_assert!(evidence(home, &point.id).is_some());
+        }
+        for line in book.lines() {
+            prop_assert!(!describe(&book, line).is_empty());
+        }
+    }
+
+    #[test]
+    fn the_fold_is_deterministic_and_a_logbook_opens_as_it_was(facts in prop::collection::vec(fact(), 0..60)) {
+        let book = written(facts);
+        let lines: Vec<Line> = book.lines().cloned().collect();
+        let text = serde_json::to_string(&lines).unwrap();
+        let again: Vec<Line> = serde_json::from_str(&text).unwrap();
+        prop_assert_eq!(&again, &lines);
+        let opened = Logbook::from_lines(again).unwrap();
+        prop_assert_eq!(opened.home(), book.home());
+        prop_assert_eq!(serde_json::to_string(&opened.lines().collect::<Vec<_>>()).unwrap(), text);
+    }
+
+    #[test]
+    fn struck_out_and_back_in_restores(facts in prop::collection::vec(fact(), 0..40), which in any::<prop::sample::Index>()) {
+        let mut book = written(facts);
+        let candidates: Vec<EntryId> = book.lines().filter(|l| l.entry.fact.is_strikable() && !book.is_struck(&l.entry.id)).map(|l| l.entry.id.clone()).collect();
+        let line = candidates[which.index(candidates.len())].clone();
+        let before = book.home().clone();
+        let strike = |line: &EntryId, n| draft(n, Fact::LineStruck(LineStruck { line: line.clone() }));
+        let lines: Vec<EntryId> = match book.admit(&[strike(&line, 9000)], None) {
+            Ok(_) => vec![line],
+            Err(refusal) => std::iter::once(line).chain(refusal.lines).collect(),
+        };
+        let batch: Vec<Draft> = lines.iter().zip(9000..).map(|(line, n)| strike(line, n)).collect();
+        // A line may be one that no other line can be without: the home's name.
+        if let Ok(outcome) = book.admit(&batch, None) {
+            book.commit(outcome);
+            let back: Vec<Draft> = lines.iter().zip(9900..).map(|(line, n)| draft(n, Fact::LineRestored(LineRestored { line: line.clone() }))).collect();
+            let outcome = book.admit(&back, None).unwrap();
+            book.commit(outcome);
+            prop_assert_eq!(book.home(), &before);
+        }
+    }
+
+    #[test]
+    fn proven_is_what_the_definition_says(facts in prop::collection::vec(fact(), 0..80)) {
+        let book = written(facts);
+        for point in book.home().points() {
+            let naive = naively_proven(&book, &point.id);
+            let known = verdict(book.home(), &point.id);
+            let proven: BTreeSet<BreakerId> = known.proven_on().cloned().into_iter().collect();
+            if !matches!(known, Verdict::Contradictory { .. } | Verdict::Out { .. }) {
+                prop_assert_eq!(&proven, &naive, "{}: {:?}", point.id, known);
+            } else {
+                prop_assert!(proven.is_empty());
+            }
+        }
+    }
+
+    #[test]
+    fn any_text_is_a_card_or_is_told_why_not(text in "(?s).{0,80}|([0-9]{1,2}(-[0-9]{1,2})?[ab]? [0-9]{1,3}(/[0-4])? [a-z]{0,5}\n){0,8}") {
+        let book = written(Vec::new());
+        let panel = book.home().panel().unwrap().clone();
+        let mut n = 0;
+        let lines = read_card(book.home(), &panel, &text, || { n += 1; format!("new{n}").parse().unwrap() });
+        prop_assert_eq!(lines.len(), text.lines().count());
+        // What is proposed is also accepted, unless a text in it is too long.
+        let facts: Vec<Fact> = lines.into_iter().filter_map(|l| match l.outcome { wayfinder_core::LabelOutcome::Breaker { facts, .. } => Some(facts), _ => None }).flatten().collect();
+        if facts.iter().all(|f| !matches!(f, Fact::LabelClaimed(f) if f.text.chars().count() > 120 || f.text.chars().any(char::is_control))) {
+            let batch: Vec<Draft> = facts.into_iter().zip(500..).map(|(f, n)| draft(n, f)).collect();
+            prop_assert!(batch.is_empty() || book.admit(&batch, None).is_ok());
+        }
+    }
+}

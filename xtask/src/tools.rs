@@ -1,0 +1,85 @@
+//! Running other programs, and installing those that tests need.
+
+use std::ffi::OsStr;
+use std::path::Path;
+use std::process::{Command, Stdio};
+
+use anyhow::{Context, Result, bail};
+
+use crate::root;
+
+/// Says what is being done.
+pub(crate) fn say(what: &str) {
+    println!("\n== {what}");
+}
+
+/// Runs a program in the workspace's folder; its failure is ours.
+pub(crate) fn run(program: &str, arguments: &[&str]) -> Result<()> {
+    run_in(&root(), program, arguments)
+}
+
+/// Runs npm in `web/`.
+pub(crate) fn npm(arguments: &[&str]) -> Result<()> {
+    run_in(&root().join("web"), "npm", arguments)
+}
+
+/// Runs a program of the npm packages in `web/`.
+pub(crate) fn npx(arguments: &[&str]) -> Result<()> {
+    let mut all = vec!["exec", "--offline", "--"];
+    all.extend(arguments);
+    run_in(&root().join("web"), "npm", &all)
+}
+
+fn run_in(folder: &Path, program: &str, arguments: &[&str]) -> Result<()> {
+    let status = Command::new(program)
+        .args(arguments)
+        .current_dir(folder)
+        .status()
+        .with_context(|| format!("{program} does not start; is it installed?"))?;
+    if !status.success() {
+        bail!("{program} {} failed", arguments.join(" "));
+    }
+    Ok(())
+}
+
+/// What a program prints.
+pub(crate) fn capture(program: &str, arguments: &[&str]) -> Result<Vec<u8>> {
+    let out = Command::new(program)
+        .args(arguments)
+        .current_dir(root())
+        .stderr(Stdio::inherit())
+        .output()
+        .with_context(|| format!("{program} does not start; is it installed?"))?;
+    if !out.status.success() {
+        bail!("{program} {} failed", arguments.join(" "));
+    }
+    Ok(out.stdout)
+}
+
+/// Programs that tests need, and the Debian packages that hold them.
+const NEEDED: [(&str, &str); 4] =
+    [("chromium", "chromium"), ("chromedriver", "chromium-driver"), ("pdfinfo", "poppler-utils"), ("pdftotext", "poppler-utils")];
+
+/// Installs what is missing through apt where that may be done; else says what to install.
+pub(crate) fn need_for_tests() -> Result<()> {
+    let mut missing: Vec<&str> = NEEDED.iter().filter(|(program, _)| !is_there(program)).map(|(_, package)| *package).collect();
+    missing.dedup();
+    if missing.is_empty() {
+        return Ok(());
+    }
+    let packages = missing.join(" ");
+    let user = capture("id", &["-u"]).unwrap_or_default();
+    if !is_there("apt-get") || user.trim_ascii() != b"0" {
+        bail!("tests need {packages}. Install them, on Debian: sudo apt-get install {packages}");
+    }
+    say(&format!("installing {packages} through apt"));
+    run("apt-get", &["update", "-qq"])?;
+    let mut install = vec!["DEBIAN_FRONTEND=noninteractive", "apt-get", "install", "-y", "-qq", "--no-install-recommends"];
+    install.extend(&missing);
+    run("env", &install)
+}
+
+fn is_there(program: impl AsRef<OsStr>) -> bool {
+    let path = std::env::var_os("PATH").unwrap_or_default();
+    std::env::split_paths(&path).any(|folder| folder.join(program.as_ref()).is_file())
+}
