@@ -21,9 +21,9 @@ pub(crate) fn all() -> Result<()> {
     run("cargo", &["build", "--release", "-p", "wayfinder-server"])?;
     start_and_memory()?;
     say("core: fold and views");
-    run("cargo", &["bench", "-p", "wayfinder-core"])?;
+    run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "fold"])?;
     say("HTTP: append with fsync, view of the demo home");
-    run("cargo", &["bench", "-p", "wayfinder-server"])
+    run("cargo", &["bench", "-p", "wayfinder-server", "--bench", "http"])
 }
 
 /// The scripts that the page and its first screen load: what index.html names, and the panel's own.

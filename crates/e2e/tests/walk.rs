@@ -44,6 +44,10 @@ fn main() -> ExitCode {
         a_contradiction_is_shown_with_its_lines,
         keys_go_everywhere,
         another_size_of_panel_and_numbering,
+        a_trace_goes_on_whatever_the_crew_does,
+        what_waits_outlives_a_reload,
+        rooms_and_points_are_corrected,
+        a_home_goes_out_and_comes_in_through_the_screen,
     ] {
         trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Desk));
     }
@@ -199,7 +203,7 @@ async fn check_pdf(address: &str) -> Result<()> {
     // 130 x 210 mm in points of 1/72 inch.
     ensure!(info.contains("Page size:       368.504 x 595.276 pts"), "{info}");
     ensure!(info.contains("Pages:           1"), "{info}");
-    let text = Command::new("pdftotext").arg(&path).arg("-").output().context("pdftotext")?;
+    let text = Command::new("pdftotext").arg("-raw").arg(&path).arg("-").output().context("pdftotext")?;
     let text = String::from_utf8(text.stdout)?.split_whitespace().collect::<Vec<_>>().join(" ");
     for words in
         ["Mill Cottage", "Kitchen: receptacle, light", "Hall: light", "Not proven", "3 of 5 points proven", "5-7", "Open space"]
@@ -360,6 +364,7 @@ async fn what_is_recorded_without_an_answer_is_sent_later_once(_: &Chrome, page:
     let trace = Trace(page);
     wait_current(&trace, "counter").await?;
     site.stop().await?;
+    page.wait_text(By::Css("[data-testid=stale]"), "may be old, also which breakers are off").await?;
     trace.answer("counter", "lit").await?;
     page.wait_text(By::Css("[data-testid=outbox]"), "Not sent yet: 1 line").await?;
     wait_current(&trace, "ceiling").await?;
@@ -367,6 +372,7 @@ async fn what_is_recorded_without_an_answer_is_sent_later_once(_: &Chrome, page:
     page.wait_text(By::Css("[data-testid=outbox]"), "Not sent yet: 2 lines").await?;
     site.start_again().await?;
     page.wait_gone(By::Css("[data-testid=outbox]")).await?;
+    page.wait_gone(By::Css("[data-testid=stale]")).await?;
     page.goto(&format!("{home}/logbook")).await?;
     page.find(By::Css("[data-testid=logbook] li")).await?;
     for words in ["Kitchen, counter: lit", "Kitchen, ceiling: lit"] {
@@ -433,4 +439,107 @@ async fn another_size_of_panel_and_numbering(_: &Chrome, page: &Page, _: View) -
     ensure!(spoken.iter().any(|s| s.starts_with("Breaker 1-2, 40 amps, leg A and B")), "{spoken:?}");
     ensure!(spoken.iter().any(|s| s.starts_with("Breaker 43, 20 amps, leg A,")), "{spoken:?}");
     Ok(())
+}
+
+async fn a_trace_goes_on_whatever_the_crew_does(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let home = small_home(page, &site).await?;
+    page.goto(&format!("{home}/trace")).await?;
+    let trace = Trace(page);
+    // All lit at once, room by room.
+    page.press("The rest of Kitchen is lit").await?;
+    wait_current(&trace, "lantern").await?;
+    // A slip is struck out with a key, and corrected by the other answer.
+    trace.answer("lantern", "dark").await?;
+    page.find(By::XPath("//button[starts-with(normalize-space(.), 'Strike out: Hall, lantern, dark')]")).await?;
+    page.keys("u").await?;
+    wait_current(&trace, "lantern").await?;
+    trace.answer("lantern", "lit").await?;
+    trace.wait_step("switch_off").await?;
+    // 1 must stay on: the next one is proposed, and 1 never again.
+    ensure!(trace.blade().await? == "1");
+    page.press("Can’t").await?;
+    page.fill("Why", "the fish tank").await?;
+    page.press("Keep 1 on for good").await?;
+    page.wait_text(By::Css("[data-testid=panel-side]"), "the fish tank").await?;
+    page.wait_text(By::Css("[data-testid=big-blade]"), "5-7").await?;
+    // Another one than proposed is switched off: the trace goes along.
+    page.press("Can’t").await?;
+    page.press("2 is off").await?;
+    page.wait_text(By::Css("[data-testid=instruction]"), "Leave 2 OFF").await?;
+    wait_current(&trace, "counter").await?;
+    trace.answer("counter", "dark").await?;
+    page.wait_text(By::Css("[data-testid=progress]"), "1 of 3 proven").await?;
+    // The answer is changed: the first line is struck out, nothing is proven any more.
+    page.find(By::XPath("//*[@data-point='counter']//button[normalize-space(.)='Lit']")).await?.click().await?;
+    page.wait_text(By::Css("[data-testid=progress]"), "0 of 3 proven").await?;
+    // Enough seen: on again before the round is done.
+    page.press("It is on again").await?;
+    page.wait_text(By::Css("[data-testid=off-now]"), "ALL ON").await?;
+    page.goto(&format!("{home}/logbook")).await?;
+    let struck = page.find(By::Css("li[data-struck=true]")).await?.text().await?;
+    ensure!(struck.contains("Kitchen, counter: dark"), "{struck}");
+    ensure!(page.count("li[data-struck=true]").await? == 2);
+    Ok(())
+}
+
+async fn what_waits_outlives_a_reload(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let mut site = Site::empty().await?;
+    let home = small_home(page, &site).await?;
+    page.goto(&format!("{home}/trace")).await?;
+    let trace = Trace(page);
+    wait_current(&trace, "counter").await?;
+    site.stop().await?;
+    trace.answer("counter", "lit").await?;
+    page.wait_text(By::Css("[data-testid=outbox]"), "Not sent yet: 1 line").await?;
+    // The page is gone, the line is not.
+    page.goto("about:blank").await?;
+    site.start_again().await?;
+    page.goto(&format!("{home}/logbook")).await?;
+    page.find(By::XPath("//li[contains(., 'Kitchen, counter: lit')]")).await?;
+    site.stop().await
+}
+
+async fn rooms_and_points_are_corrected(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let home = small_home(page, &site).await?;
+    page.goto(&format!("{home}/house")).await?;
+    page.find(By::XPath("//nav[@aria-label='Rooms']//button[starts-with(normalize-space(.), 'Kitchen')]")).await?.click().await?;
+    page.press("Edit").await?;
+    // A room with points is not removed.
+    page.press("Remove room").await?;
+    page.wait_text(By::Css("[data-testid=notice]"), "Kitchen still has 2 points").await?;
+    page.fill("Name of the room", "Galley").await?;
+    page.press("Rename").await?;
+    page.wait_text(By::Css("nav[aria-label=Rooms]"), "Galley").await?;
+    page.press("Remove ceiling").await?;
+    House(page).wait_points(1).await?;
+    page.wait_gone(By::Css("[data-testid=points] > li:nth-of-type(2)")).await?;
+    page.press("Done editing").await?;
+    // A 240 V point comes with its warning.
+    page.press("Appliance").await?;
+    page.find(By::Css("input[type=checkbox]")).await?.click().await?;
+    page.wait_text(By::Css("main"), "never goes on 240 V").await?;
+    page.fill("Which appliance", "range").await?;
+    page.keys("\u{e007}").await?;
+    page.wait_text(By::Css("[data-testid=points]"), "240 V").await
+}
+
+async fn a_home_goes_out_and_comes_in_through_the_screen(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let from = Site::demo().await?;
+    let to = Site::empty().await?;
+    let file = reqwest::get(format!("{}/api/homes/juniper-lane/export", from.address)).await?.bytes().await?;
+    let folder = tempfile::tempdir()?;
+    let path = folder.path().join("home.json");
+    std::fs::write(&path, file)?;
+    page.goto(&to.address).await?;
+    page.find(By::Css("input[type=file]")).await?.send_keys(path.display().to_string()).await?;
+    page.test_id("fingerpost").await?;
+    page.wait_text(By::Css("main"), "32 of 73 points proven").await?;
+    // The colors that were chosen stay.
+    page.press("More").await?;
+    page.press("Dark colors, for cellars").await?;
+    page.goto(&to.address).await?;
+    page.find(By::Css("html[data-scheme=dark]")).await?;
+    page.wait_text(By::Css("main"), "Juniper Lane Schoolhouse").await
 }

@@ -200,6 +200,74 @@ async fn a_home_goes_out_and_comes_in_to_the_letter() {
     assert_eq!(client.post(format!("{}/api/demo/reset", from.address)).send().await.unwrap().status().as_u16(), 200);
 }
 
+#[tokio::test]
+async fn two_who_record_at_the_same_moment_both_count() {
+    let site = site(false).await;
+    post(&site.address, "hut", vec![home_named("a", "Hut")]).await;
+    let people: Vec<_> = (0..8)
+        .map(|person| {
+            let address = site.address.clone();
+            tokio::spawn(async move {
+                for n in 0..10 {
+                    let name = format!("p{person}-{n}");
+                    assert_eq!(post(&address, "hut", vec![room(&name, &name, &name)]).await.0, 200);
+                }
+            })
+        })
+        .collect();
+    for person in people {
+        person.await.unwrap();
+    }
+    let file = get(&format!("{}/api/homes/hut/export", site.address)).await;
+    let seqs: Vec<u64> = file["lines"].as_array().unwrap().iter().map(|line| line["seq"].as_u64().unwrap()).collect();
+    assert_eq!(seqs, (1..=81).collect::<Vec<_>>());
+}
+
+#[tokio::test]
+async fn the_logbook_is_read_page_by_page_newest_first() {
+    let site = site(true).await;
+    let mut before = String::new();
+    let mut seen = Vec::new();
+    loop {
+        let page = get(&format!("{}/api/homes/juniper-lane/logbook?limit=300{before}", site.address)).await;
+        seen.extend(page["lines"].as_array().unwrap().iter().map(|told| told["line"]["seq"].as_u64().unwrap()));
+        match page["before"].as_u64() {
+            Some(seq) => before = format!("&before={seq}"),
+            None => break,
+        }
+    }
+    let home = get(&format!("{}/api/homes/juniper-lane", site.address)).await;
+    let all: Vec<u64> = (1..=home["seq"].as_u64().unwrap()).rev().collect();
+    assert_eq!(seen, all);
+}
+
+#[tokio::test]
+async fn the_files_sent_compressed_are_the_same_files() {
+    let site = site(false).await;
+    let page = reqwest::get(&site.address).await.unwrap().text().await.unwrap();
+    let script = page
+        .split("src=\"")
+        .nth(1)
+        .and_then(|t| t.split('"').next())
+        .expect("the page names its script; are the web files built?");
+    let plain =
+        reqwest::Client::builder().no_gzip().build().unwrap().get(format!("{}{script}", site.address)).send().await.unwrap();
+    assert!(plain.headers().get("content-encoding").is_none());
+    assert!(plain.headers()["cache-control"].to_str().unwrap().contains("immutable"));
+    let raw = reqwest::Client::builder()
+        .no_gzip()
+        .build()
+        .unwrap()
+        .get(format!("{}{script}", site.address))
+        .header("accept-encoding", "gzip")
+        .send()
+        .await
+        .unwrap();
+    assert_eq!(raw.headers()["content-encoding"], "gzip");
+    let zipped = reqwest::get(format!("{}{script}", site.address)).await.unwrap().text().await.unwrap();
+    assert_eq!(zipped, plain.text().await.unwrap());
+}
+
 #[test]
 fn the_description_in_docs_is_the_one_of_the_code() {
     let path = concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/openapi.json");

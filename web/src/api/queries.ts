@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { answer, api } from "./client";
 
 const of = (home: string) => ["home", home] as const;
@@ -60,9 +60,13 @@ export function today(): string {
   return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
 }
 
-/** Listens to the home's stream and asks again for what a new line may have changed. */
-export function useStream(home: string): void {
+/**
+ * Listens to the home's stream and asks again for what a new line may have changed. False while the
+ * stream is cut: what is shown may be old then.
+ */
+export function useStream(home: string): boolean {
   const client = useQueryClient();
+  const [live, setLive] = useState(true);
   useEffect(() => {
     const source = new EventSource(`/api/homes/${home}/stream`);
     const moved = () => {
@@ -70,6 +74,9 @@ export function useStream(home: string): void {
       void client.invalidateQueries({ queryKey: ["homes"] });
     };
     source.addEventListener("moved", moved);
+    source.addEventListener("open", () => setLive(true));
+    source.addEventListener("error", () => setLive(false));
     return () => source.close();
   }, [client, home]);
+  return live;
 }

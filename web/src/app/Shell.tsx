@@ -9,7 +9,7 @@ import { Loaded } from "../parts/Loaded";
 import { useKeys } from "../parts/useKeys";
 import { BottomBar, Rail } from "./Navigation";
 import { KeysDialog } from "./KeysDialog";
-import { OutboxBar } from "./OutboxBar";
+import { ConnectionBar } from "./ConnectionBar";
 import { TopBar } from "./TopBar";
 import { WORKSPACES } from "./workspaces";
 
@@ -20,7 +20,7 @@ export function Shell() {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const navigate = useNavigate();
   const overview = useHome(home);
-  useStream(home);
+  const live = useStream(home);
   useKeys({
     "?": () => setKeysShown(true),
     ...Object.fromEntries(WORKSPACES.map((w) => [`g ${w.key}`, () => void navigate(`/h/${home}/${w.path}`)])),
@@ -28,7 +28,7 @@ export function Shell() {
   return (
     <Box sx={{ display: "flex", flexDirection: "column", minHeight: "100dvh" }}>
       <TopBar home={overview.data} onKeys={() => setKeysShown(true)} />
-      <OutboxBar />
+      <ConnectionBar live={live || overview.data === undefined} />
       <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
         {wide && <Rail home={home} />}
         <Box component="main" sx={{ flex: 1, minWidth: 0, p: { xs: 2, md: 3 }, pb: { xs: 12, md: 3 } }}>

@@ -11,13 +11,13 @@ import { OffNowChip } from "./OffNowChip";
 import { tone } from "./theme";
 
 const MODES = [
-  ["system", "Colours as the system has them"],
-  ["light", "Light colours"],
-  ["dark", "Dark colours, for cellars"],
+  ["system", "Colors as the system has them"],
+  ["light", "Light colors"],
+  ["dark", "Dark colors, for cellars"],
 ] as const;
 
 /** What is always in sight: whose home, and what is off now. */
-export function TopBar({ home, onKeys }: { home: HomeOverview | undefined; onKeys: () => void }) {
+export function TopBar({ home, onKeys }: { home: HomeOverview | undefined; onKeys?: () => void }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const { mode, setMode } = useColorScheme();
   const close = () => setAnchor(null);
@@ -62,7 +62,7 @@ export function TopBar({ home, onKeys }: { home: HomeOverview | undefined; onKey
         {home?.name ?? ""}
       </Typography>
       <Box sx={{ flex: 1 }} />
-      <OffNowChip off={home?.off_now ?? []} />
+      {home && <OffNowChip off={home.off_now} />}
       <Button
         color="inherit"
         onClick={(event) => setAnchor(event.currentTarget)}
@@ -84,15 +84,16 @@ export function TopBar({ home, onKeys }: { home: HomeOverview | undefined; onKey
             {words}
           </MenuItem>
         ))}
-        <MenuItem
-          divider
-          onClick={() => {
-            close();
-            onKeys();
-          }}
-        >
-          Show the keys
-        </MenuItem>
+        {onKeys && (
+          <MenuItem
+            onClick={() => {
+              close();
+              onKeys();
+            }}
+          >
+            Show the keys
+          </MenuItem>
+        )}
         <MenuItem component={Link} to="/" onClick={close}>
           All homes
         </MenuItem>

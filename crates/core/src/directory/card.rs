@@ -136,3 +136,43 @@ pub fn card(home: &Home, seq: u64, printed: &str) -> Option<Card> {
         progress,
     })
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::logbook::fixture::written;
+
+    #[test]
+    fn each_cell_says_what_is_known_and_no_more() {
+        let home = written(
+            "panel 6\n1 20 kitchen\n3 15 gen. light\n2 15 spare\nroom Hall\npoint Hall light lamp\npoint Hall receptacle door
+             lit lamp\nlit door\noff 1\ndark lamp\nlit door\non 1\noff 2\nlit door\non 2\ntripped 3",
+        )
+        .home;
+        let card = card(&home, 42, "2026-11-24").unwrap();
+        let said: Vec<_> = card.cells.iter().map(|c| (c.number.as_str(), c.kind, c.text.as_str())).collect();
+        assert_eq!(
+            said,
+            [
+                ("1", CellKind::Proven, "Hall: light"),
+                ("3", CellKind::NotProven, "Not proven, tripped (old card: gen. light)"),
+                ("5", CellKind::Open, "Open space"),
+                ("2", CellKind::NothingFound, "Nothing found on it (old card: spare)"),
+                ("4", CellKind::Open, "Open space"),
+                ("6", CellKind::Open, "Open space"),
+            ]
+        );
+        assert_eq!(card.text.foot[0], "1 of 2 points proven. Revision 42, 2026-11-24.");
+        assert!(card.text.foot[1].contains("Prove dead with a meter"));
+    }
+
+    #[test]
+    fn with_looks_that_disagree_no_circuit_is_said_to_feed_nothing() {
+        let home = written(
+            "panel 6\n1 20 a\n3 15 b\n5 15 c\nroom Hall\npoint Hall light lamp\nlit lamp\noff 1\ndark lamp\non 1\noff 3\ndark lamp\non 3",
+        )
+        .home;
+        let card = card(&home, 1, "2026-11-24").unwrap();
+        assert!(card.cells.iter().all(|cell| cell.kind != CellKind::NothingFound && cell.kind != CellKind::Proven), "{card:?}");
+    }
+}

@@ -127,3 +127,86 @@ fn the_first_line_names_the_home() {
     let refusal = w.act("panel 24").unwrap_err();
     assert!(refusal.to_string().contains("no such home"));
 }
+
+#[test]
+fn names_are_told_apart_and_things_that_are_needed_stay() {
+    let mut w = written(HOUSE);
+    for (act, says) in [
+        ("room KITCHEN ", "There is a room called “KITCHEN” already"),
+        ("room aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa", "too long"),
+        ("no-room Hall", "There is no such room"),
+        ("no-point lantern", "There is no such point"),
+        ("take-out 9", "There is no such breaker"),
+        ("panel 44 one-column", "single column"),
+    ] {
+        let refusal = refused(&mut w, act);
+        assert!(refusal.to_string().contains(says), "{act}: {refusal}");
+    }
+    w.act("no-point counter").unwrap();
+    w.act("no-point ceiling").unwrap();
+    w.act("no-room Kitchen").unwrap();
+    assert_eq!(w.home.rooms().count(), 0);
+}
+
+#[test]
+fn a_breaker_described_anew_keeps_its_label_its_handle_and_its_proofs() {
+    let mut w = written(HOUSE);
+    for act in ["lit counter", "off 1", "dark counter"] {
+        w.act(act).unwrap();
+    }
+    let old = w.home.breakers().next().unwrap().clone();
+    let moved = Draft {
+        id: line(800),
+        at: crate::Moment::from_unix_ms(0),
+        by: "o".into(),
+        instrument: None,
+        version: 1,
+        fact: Fact::BreakerPlaced(BreakerPlaced {
+            breaker: old.id.clone(),
+            panel: old.panel.clone(),
+            at: vec!["11".parse().unwrap()],
+            amps: crate::Amps::new(15.0),
+            protection: crate::Protection::Gfci,
+            wire: None,
+        }),
+    };
+    let outcome = w.book.admit(&[moved], None).unwrap();
+    w.book.commit(outcome);
+    let now = w.book.home().breaker(&old.id).unwrap();
+    assert_eq!((now.number().as_str(), now.claim.as_deref(), now.state), ("11", Some("kitchen"), crate::State::Off));
+    assert_eq!(verdict(w.book.home(), &"counter".parse().unwrap()).proven_on(), Some(&old.id));
+}
+
+#[test]
+fn every_line_is_said_in_words() {
+    let mut w = written(HOUSE);
+    for act in ["lit counter", "off 1", "dark counter", "tripped 1", "on 1", "skip ceiling", "must-stay-on 3", "strike 12"] {
+        w.act(act).unwrap();
+    }
+    let said: Vec<String> = w.book.lines().map(|line| describe(&w.book, line)).collect();
+    assert_eq!(
+        said,
+        [
+            "The home is called Test",
+            "Panel: Main panel, 24 spaces",
+            "Breaker 1: 20 A",
+            "Breaker 1: the old card says “kitchen”",
+            "Breaker 3: 15 A",
+            "Breaker 3: the old card says “rec”",
+            "Breaker 5-7: 50 A",
+            "Breaker 5-7: the old card says “range”",
+            "Room: Kitchen",
+            "Point: Kitchen, counter (receptacle)",
+            "Point: Kitchen, ceiling (light)",
+            "Kitchen, counter: lit",
+            "Breaker 1 switched off",
+            "Kitchen, counter: dark",
+            "Breaker 1 tripped",
+            "Breaker 1 switched on",
+            "Kitchen, ceiling: skipped",
+            "Breaker 3 must stay on: pump",
+            "Struck out line 12: Kitchen, counter: lit",
+        ][..],
+        "{said:#?}"
+    );
+}

@@ -178,3 +178,60 @@ pub fn place_in_words(panel: &Panel, breaker: &Breaker) -> String {
     };
     format!("{column}{down}{half}")
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::logbook::fixture::written;
+
+    #[test]
+    fn every_space_has_one_place_and_every_place_its_space() {
+        for (text, rows) in [
+            ("panel 2", 1),
+            ("panel 12", 6),
+            ("panel 24", 12),
+            ("panel 25", 13),
+            ("panel 42", 21),
+            ("panel 84", 42),
+            ("panel 25 straight", 13),
+            ("panel 84 straight", 42),
+            ("panel 12 one-column", 12),
+        ] {
+            let home = written(text).home;
+            let panel = home.panel().unwrap();
+            assert_eq!(panel.rows(), rows, "{text}");
+            for space in 1..=panel.spaces {
+                let (side, row) = position(panel, space).unwrap();
+                assert_eq!(panel.space_at(side, row), Some(space), "{text}: space {space}");
+            }
+            let places = [Side::Left, Side::Right]
+                .into_iter()
+                .flat_map(|side| (0..panel.rows() + 3).filter_map(move |row| panel.space_at(side, row)))
+                .count();
+            assert_eq!(places, usize::from(panel.spaces), "{text}: a place without a space");
+            assert_eq!(position(panel, 0), None);
+            assert_eq!(position(panel, panel.spaces + 1), None);
+        }
+    }
+
+    #[test]
+    fn a_place_is_said_so_that_a_hand_finds_it() {
+        let home = written("panel 42\n1 20 a\n2-4 30 b\n5 15 c\n14b 15 d\n21 15 e\n23 15 f\n42 15 g").home;
+        let panel = home.panel().unwrap();
+        let said: Vec<_> = home.breakers().map(|b| place_in_words(panel, b)).collect();
+        assert_eq!(
+            said,
+            [
+                "left column, 1st down",
+                "right column, 1st to 2nd down",
+                "left column, 3rd down",
+                "right column, 7th down, lower half",
+                "left column, 11th down",
+                "left column, 12th down",
+                "right column, 21st down",
+            ]
+        );
+        let one = written("panel 12 one-column\n3 15 a").home;
+        assert_eq!(place_in_words(one.panel().unwrap(), one.breakers().next().unwrap()), "3rd down");
+    }
+}

@@ -78,3 +78,56 @@ pub(crate) fn downward(panel: &Panel, space: u8, poles: usize) -> Option<Vec<Slo
     let (side, row) = position(panel, space)?;
     (0..poles as u8).map(|n| panel.space_at(side, row + n).map(Slot::whole)).collect()
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::logbook::fixture::written;
+
+    /// Where a two-pole may sit, written out as it is seen: the space below in the same column.
+    #[test]
+    fn a_two_pole_fits_exactly_with_the_space_below_it() {
+        for (text, below) in [("panel 12", 2_u8), ("panel 12 straight", 1), ("panel 12 one-column", 1)] {
+            let home = written(text).home;
+            let panel = home.panel().unwrap();
+            let ends = if text.contains("one-column") {
+                vec![12]
+            } else if below == 2 {
+                vec![11, 12]
+            } else {
+                vec![6, 12]
+            };
+            for first in 1..=12_u8 {
+                for second in 1..=12_u8 {
+                    let fits = fits(panel, &[Slot::whole(first), Slot::whole(second)], std::iter::empty()).is_ok();
+                    let may = second == first + below && !ends.contains(&first);
+                    assert_eq!(fits, may, "{text}: {first}-{second}");
+                }
+            }
+        }
+    }
+
+    #[test]
+    fn what_does_not_fit_says_why() {
+        let home = written("panel 12\n1 20 a\n14 15 b".replace("14 15 b", "4a 15 b").as_str()).home;
+        let panel = home.panel().unwrap();
+        let slots = |text: &str| text.split('-').map(|s| s.parse().unwrap()).collect::<Vec<Slot>>();
+        for (at, says) in [
+            ("13", "spaces 1 to 12"),
+            ("1", "taken by breaker 1 “a”"),
+            ("4", "taken by breaker 4a"),
+            ("2-4", "taken by breaker 4a"),
+            ("9a-11a", "takes whole spaces"),
+            ("5-7-9", "belongs in a three-phase panel"),
+            ("5-6", "From space 5 down it would be 5-7"),
+            ("12-10", "start one space higher"),
+            ("1-3-5-7", "one, two or three poles"),
+        ] {
+            let refusal = fits(panel, &slots(at), home.breakers()).expect_err(at);
+            assert!(refusal.to_string().contains(says), "{at}: {refusal}");
+        }
+        assert!(fits(panel, &slots("4b"), home.breakers()).is_ok());
+        let three = written("panel 12 three-phase").home;
+        assert!(fits(three.panel().unwrap(), &slots("5-7-9"), std::iter::empty()).is_ok());
+    }
+}

@@ -144,3 +144,41 @@ fn blade(home: &Home, panel: &Panel, breaker: &Breaker, known: &[(crate::PointId
         possible: possible.count(),
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::logbook::fixture::written;
+
+    #[test]
+    fn blades_and_open_spaces_cover_the_panel_once() {
+        let home = written("panel 12\n1 20 a\n5-7 50 b\n2a 15 c\n2b 15 d\n4a 15 e\n8-10 30 f").home;
+        let post = post(&home).unwrap();
+        assert_eq!(post.rows.iter().map(|row| row.leg).collect::<Vec<_>>(), [Leg::A, Leg::B, Leg::A, Leg::B, Leg::A, Leg::B]);
+        let blades: Vec<_> = post.blades.iter().map(|b| (b.number.as_str(), b.side, b.row, b.rows, b.volts.value())).collect();
+        assert_eq!(
+            blades,
+            [
+                ("1", Side::Left, 0, 1, 120),
+                ("5-7", Side::Left, 2, 2, 240),
+                ("2a", Side::Right, 0, 1, 120),
+                ("2b", Side::Right, 0, 1, 120),
+                ("4a", Side::Right, 1, 1, 120),
+                ("8-10", Side::Right, 3, 2, 240),
+            ]
+        );
+        let open: Vec<_> = post.open.iter().map(|o| (o.space, o.half)).collect();
+        assert_eq!(open, [(3, None), (9, None), (11, None), (4, Some(Half::Lower)), (6, None), (12, None)]);
+    }
+
+    #[test]
+    fn a_blade_says_what_is_proven_and_what_may_be() {
+        let home = written(
+            "panel 12\n1 20 a\n3 15 b\nroom Hall\npoint Hall light lamp\npoint Hall receptacle door\nlit lamp\nlit door\noff 1\ndark lamp\non 1",
+        )
+        .home;
+        let post = post(&home).unwrap();
+        let said: Vec<_> = post.blades.iter().map(|b| (b.wording.as_str(), b.proven, b.possible)).collect();
+        assert_eq!(said, [("Hall: light", 1, 1), ("", 0, 1)]);
+    }
+}

@@ -104,3 +104,39 @@ fn because(home: &Home, known: &Verdict) -> String {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::logbook::fixture::written;
+
+    #[test]
+    fn why_is_said_for_each_state_of_knowledge() {
+        let house = "panel 6\n1 20 a\n3 15 b\nroom Hall\npoint Hall light lamp\n";
+        for (acts, says) in [
+            ("", "Not yet seen lit with everything on. It may be on 1, 3."),
+            ("lit lamp\noff 1\nlit lamp", "Only breaker 3 is left, but it has not been seen dark with 3 off: not proven"),
+            ("lit lamp\noff 1\nlit lamp\non 1\noff 3\nlit lamp", "Every breaker has been ruled out"),
+            ("lit lamp\noff 1\nlit lamp\non 1\noff 3\nlit lamp", "treat it as live"),
+            ("dark lamp", "Dark with everything on"),
+            ("lit lamp\noff 1\ndark lamp", "dark with breaker 1 off and nothing else changed"),
+            ("lit lamp\noff 1\ndark lamp\nlit lamp", "strike out the line that is wrong"),
+        ] {
+            let home = written(&format!("{house}{acts}")).home;
+            let told = evidence(&home, &"lamp".parse().unwrap()).unwrap();
+            assert!(told.because.contains(says), "{acts}: {}", told.because);
+        }
+    }
+
+    #[test]
+    fn looks_from_before_a_mend_are_shown_as_set_aside() {
+        let home =
+            written("panel 6\n1 20 a\nroom Hall\npoint Hall light lamp\nlit lamp\noff 1\ndark lamp\non 1\ndark lamp\nlit lamp")
+                .home;
+        let told = evidence(&home, &"lamp".parse().unwrap()).unwrap();
+        let roles: Vec<_> = told.lines.iter().map(|l| l.role).collect();
+        use LineRole::{Agrees, SetAside};
+        assert_eq!(roles, [SetAside, SetAside, SetAside, Agrees]);
+        assert!(evidence(&home, &"nowhere".parse().unwrap()).is_none());
+    }
+}

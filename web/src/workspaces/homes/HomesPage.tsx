@@ -22,7 +22,7 @@ export function HomesPage() {
   const homes = useHomes();
   return (
     <>
-      <TopBar home={undefined} onKeys={() => undefined} />
+      <TopBar home={undefined} />
       <Box component="main" sx={{ maxWidth: 760, mx: "auto", p: { xs: 2, md: 4 } }}>
         <Typography variant="h1" sx={{ mb: 2 }}>
           Homes

@@ -73,10 +73,13 @@ export function AddPoints({ home, room }: { home: HomeOverview; room: Room }) {
             field.current?.focus();
           }}
           aria-label="Kind of point"
-          sx={{ flexWrap: "wrap" }}
         >
           {KINDS.map(([value, words]) => (
-            <ToggleButton key={value} value={value} sx={{ px: { xs: 1.1, sm: 2 } }}>
+            <ToggleButton
+              key={value}
+              value={value}
+              sx={{ px: { xs: 0.7, sm: 2 }, fontSize: { xs: "0.8rem", sm: "0.9rem" } }}
+            >
               {words}
             </ToggleButton>
           ))}
