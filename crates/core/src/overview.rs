@@ -1,6 +1,8 @@
 //! The home at a glance, as every screen needs it.
 
-use crate::{BreakerId, Finding, Home, HomeId, Point, PointId, Post, Room, State, Verdict, findings, post, verdicts};
+use crate::{
+    BreakerId, Finding, Home, HomeId, Point, PointId, Post, Room, State, Verdict, findings, panel::post::post_from, verdicts,
+};
 
 /// A breaker that is off now.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -79,7 +81,7 @@ pub struct HomeOverview {
 /// Works out the overview.
 pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
     let known = verdicts(home);
-    let post = post(home);
+    let post = post_from(home, &known);
     let off_now = post.iter().flat_map(|post| &post.blades).filter(|blade| blade.state != State::On).map(|blade| OffNow {
         breaker: blade.breaker.clone(),
         number: blade.number.clone(),

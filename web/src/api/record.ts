@@ -21,14 +21,15 @@ export function draft(fact: Fact, instrument?: Instrument): Draft {
   return { id: newId(), at: Date.now(), by: myName(), version: 1, fact, ...(instrument && { instrument }) };
 }
 
-/** Writes facts into the home's logbook, all or none. Rejects with the program's refusal. */
-export function useRecord(home: string): (facts: Fact[], observed?: Observed) => Promise<void> {
+/** Writes facts into the home's logbook, all or none; gives their lines. Rejects with the program's refusal. */
+export function useRecord(home: string): (facts: Fact[], observed?: Observed) => Promise<string[]> {
   const client = useQueryClient();
   return useCallback(
     async (facts, observed = {}) => {
       const drafts = facts.map((fact) => draft(fact, observed.instrument));
       await outbox.send(home, drafts, observed.expectOff ?? null);
       await client.invalidateQueries({ queryKey: ["home", home] });
+      return drafts.map((written) => written.id);
     },
     [client, home],
   );

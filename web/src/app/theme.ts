@@ -128,7 +128,11 @@ const options: ThemeOptions = {
     MuiCssBaseline: {
       styleOverrides: {
         ":focus-visible": { outline: "3px solid var(--mui-palette-tone-blaze)", outlineOffset: 2 },
+        html: { scrollPaddingTop: 72, scrollPaddingBottom: 72 },
         body: { fontVariantNumeric: "tabular-nums" },
+        "@media (prefers-reduced-motion: reduce)": {
+          "*, *::before, *::after": { transitionDuration: "0s !important", animationDuration: "0s !important" },
+        },
       },
     },
   },

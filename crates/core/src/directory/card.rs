@@ -1,6 +1,7 @@
 //! The card in the panel's own layout.
 
-use crate::{BreakerId, Half, Home, Panel, Post, Side, State, Verdict, overview::Progress, post, verdicts};
+use crate::panel::post::post_from;
+use crate::{BreakerId, Half, Home, Panel, Post, Side, State, Verdict, overview::Progress, verdicts};
 
 /// What a cell stands for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -68,8 +69,8 @@ pub struct Card {
 /// Words the card. `seq` is the logbook's last line, printed as the revision; `printed` is today's date as
 /// it shall stand on the card. `None` before a panel is described.
 pub fn card(home: &Home, seq: u64, printed: &str) -> Option<Card> {
-    let Post { panel, rows, blades, open } = post(home)?;
     let known = verdicts(home);
+    let Post { panel, rows, blades, open } = post_from(home, &known)?;
     let progress = Progress::of(&known);
     let mut cells: Vec<CardCell> = blades
         .iter()

@@ -8,7 +8,7 @@
 mod breaker;
 mod layout;
 pub(crate) mod place;
-mod post;
+pub(crate) mod post;
 mod read_card;
 mod slot;
 

@@ -2,7 +2,7 @@
 //! The web draws it; what goes where is worked out here.
 
 use super::{Breaker, Half, Leg, Panel, Protection, Side, State, legs_of, place_in_words, position, volts_between};
-use crate::{Amps, BreakerId, Home, Kept, Verdict, Volts, Wire, largest_breaker, verdicts, wording};
+use crate::{Amps, BreakerId, Home, Kept, PointId, Verdict, Volts, Wire, largest_breaker, verdicts, wording};
 
 /// One row of the post.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -86,9 +86,13 @@ pub struct Post {
 
 /// Lays out the home's panel; `None` before one is described.
 pub fn post(home: &Home) -> Option<Post> {
+    post_from(home, &verdicts(home))
+}
+
+/// The same, from verdicts that are at hand.
+pub(crate) fn post_from(home: &Home, known: &[(PointId, Verdict)]) -> Option<Post> {
     let panel = home.panel()?;
-    let known = verdicts(home);
-    let mut blades: Vec<Blade> = home.breakers_of(&panel.id).map(|b| blade(home, panel, b, &known)).collect();
+    let mut blades: Vec<Blade> = home.breakers_of(&panel.id).map(|b| blade(home, panel, b, known)).collect();
     blades.sort_by_key(|b| (b.side, b.row, b.half));
     let mut open = Vec::new();
     for side in [Side::Left, Side::Right] {
@@ -112,7 +116,7 @@ pub fn post(home: &Home) -> Option<Post> {
     Some(Post { panel: panel.clone(), rows, blades, open })
 }
 
-fn blade(home: &Home, panel: &Panel, breaker: &Breaker, known: &[(crate::PointId, Verdict)]) -> Blade {
+fn blade(home: &Home, panel: &Panel, breaker: &Breaker, known: &[(PointId, Verdict)]) -> Blade {
     let (side, row) = breaker
         .at
         .first()

@@ -34,6 +34,7 @@ async fn main() -> Result<()> {
             let name = if name.is_empty() { "homes" } else { name };
             if name == "panel" && size == "desk" {
                 Panel(page).select("Breaker 12").await?;
+                page.driver.execute("document.activeElement.blur(); window.scrollTo(0, 0)", vec![]).await?;
             }
             take(page, folder, &format!("{name}-{size}")).await?;
         }

@@ -6,6 +6,7 @@ mod write;
 
 use axum::Router;
 use axum::middleware;
+use tower_http::CompressionLevel;
 use tower_http::compression::CompressionLayer;
 use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
@@ -46,7 +47,7 @@ pub(crate) fn router(app: App) -> Router {
     router
         .route("/api/openapi.json", axum::routing::get(move || async move { json.clone() }))
         .fallback(axum::routing::get(assets::web))
-        .layer(CompressionLayer::new())
+        .layer(CompressionLayer::new().quality(CompressionLevel::Fastest))
         .layer(middleware::from_fn(guard::only_this_machine))
         .layer(middleware::from_fn(guard::harden))
         .with_state(app)

@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
@@ -9,7 +10,8 @@ import { Loaded } from "../../parts/Loaded";
 import { PanelSide } from "./PanelSide";
 import { ProgressSide } from "./ProgressSide";
 import { WalkingSide } from "./WalkingSide";
-import { useLooks } from "./useLooks";
+import { useKeys } from "../../parts/useKeys";
+import { useLooks, type Looks } from "./useLooks";
 
 /** Which breaker feeds what, one breaker at a time: the panel side, the walking side, how far it is. */
 export function TracePage() {
@@ -25,6 +27,7 @@ export function TracePage() {
 function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const looks = useLooks(home.id, view);
+  useKeys({ u: looks.last ? looks.strikeLast : undefined });
   const walking = <WalkingSide home={home} view={view} looks={looks} wide={wide} />;
   const panel = <PanelSide home={home} view={view} looks={looks} />;
   const progress = <ProgressSide home={home} view={view} />;
@@ -33,6 +36,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
     return (
       <Stack spacing={2}>
         {walkingFirst ? walking : panel}
+        <LastLook looks={looks} />
         {walkingFirst ? panel : walking}
         {progress}
       </Stack>
@@ -48,8 +52,21 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
       }}
     >
       {panel}
-      {walking}
+      <Stack spacing={1}>
+        <LastLook looks={looks} />
+        {walking}
+      </Stack>
       {progress}
     </Box>
+  );
+}
+
+/** A slip is struck out at once, wherever the trace has gone meanwhile. */
+function LastLook({ looks }: { looks: Looks }) {
+  if (!looks.last) return null;
+  return (
+    <Button color="inherit" onClick={looks.strikeLast} sx={{ alignSelf: "flex-start" }}>
+      Strike out: {looks.last.words}
+    </Button>
   );
 }

@@ -1,4 +1,3 @@
-import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
@@ -32,7 +31,6 @@ export function WalkingSide({ home, view, looks, wide }: Props) {
     d: current && (() => looks.look(current, "dark")),
     l: current && (() => looks.look(current, "lit")),
     s: current && (() => looks.skip(current)),
-    u: looks.last && looks.strikeLast,
   });
   if (next.step === "set_up" || next.step === "switch_off" || looks.shown.length === 0) {
     return next.step === "switch_off" && wide ? <WaitForPanel /> : null;
@@ -56,11 +54,6 @@ export function WalkingSide({ home, view, looks, wide }: Props) {
         {wide && " Keys: d dark, l lit, s skip, u strikes out."}
       </Typography>
       {!wide && current && <CurrentPoint key={current.point.point} shown={current} looks={looks} />}
-      {looks.last && (
-        <Button color="inherit" onClick={looks.strikeLast} sx={{ px: 0 }}>
-          Strike out: {looks.last.room}, {looks.last.point.name}, {looks.last.seen}
-        </Button>
-      )}
       {rooms.map((room) => (
         <RoomRows
           key={room.room}

@@ -15,7 +15,8 @@ export interface Shown {
 export interface Looks {
   shown: Shown[];
   current: Shown | undefined;
-  last: Shown | undefined;
+  /** The last look of this screen, as long as no breaker has moved since. */
+  last: { line: string; words: string } | null;
   choose: (point: string) => void;
   look: (shown: Shown, seen: Seen) => void;
   skip: (shown: Shown) => void;
@@ -37,7 +38,7 @@ export function useLooks(home: string, view: TraceView): Looks {
   const say = useNotice();
   const pending = usePending();
   const [chosen, setChosen] = useState<string | null>(null);
-  const [lastPoint, setLastPoint] = useState<string | null>(null);
+  const [last, setLast] = useState<Looks["last"]>(null);
 
   const written = new Map<string, Seen | "skipped">();
   for (const batch of pending) {
@@ -62,26 +63,30 @@ export function useLooks(home: string, view: TraceView): Looks {
   );
   const todo = shown.filter((s) => s.seen === null && !s.skipped);
   const current = shown.find((s) => s.point.point === chosen) ?? todo[0];
-  const write = (facts: Fact[], instrument?: Instrument) => {
-    record(facts, { expectOff: view.off, ...(instrument && { instrument }) }).catch(say.problem);
+  const write = (facts: Fact[], words: string, instrument?: Instrument) => {
+    record(facts, { expectOff: view.off, ...(instrument && { instrument }) }).then((lines) => {
+      const line = lines.at(-1);
+      setLast(line && words ? { line, words } : null);
+    }, say.problem);
   };
 
   return {
     shown,
     current,
-    last: shown.find((s) => s.point.point === lastPoint && s.point.line),
+    last,
     choose: setChosen,
     look: (target, seen) => {
       const { point } = target;
       if (target.seen === seen || target.waiting) return;
       const wrong: Fact[] = point.line ? [{ kind: "line_struck", line: point.line }] : [];
-      write([...wrong, { kind: "point_seen", point: point.point, seen }], instrumentFor(point));
-      setLastPoint(point.point);
+      const words = `${target.room}, ${point.name}, ${seen}`;
+      write([...wrong, { kind: "point_seen", point: point.point, seen }], words, instrumentFor(point));
       setChosen(null);
     },
     skip: (target) => {
       if (target.waiting) return;
-      write([{ kind: "point_skipped", point: target.point.point, reason: "" }]);
+      const words = `${target.room}, ${target.point.name}, skipped`;
+      write([{ kind: "point_skipped", point: target.point.point, reason: "" }], words);
       setChosen(null);
     },
     restLit: (room) => {
@@ -92,14 +97,13 @@ export function useLooks(home: string, view: TraceView): Looks {
       );
     },
     strikeLast: () => {
-      const line = shown.find((s) => s.point.point === lastPoint)?.point.line;
-      if (line) record([{ kind: "line_struck", line }]).catch(say.problem);
-      setLastPoint(null);
+      if (last) record([{ kind: "line_struck", line: last.line }]).catch(say.problem);
+      setLast(null);
     },
-    noticedDark: (point) => write([{ kind: "point_seen", point, seen: "dark" }], "eye"),
+    noticedDark: (point) => write([{ kind: "point_seen", point, seen: "dark" }], "noticed dark", "eye"),
     switchBreaker: (breakers, to) => {
       setChosen(null);
-      setLastPoint(null);
+      setLast(null);
       record(breakers.map((breaker) => ({ kind: "breaker_switched", breaker, to }))).catch(say.problem);
     },
     record: (facts) => void record(facts).catch(say.problem),
