@@ -3,10 +3,11 @@
 //! In: the folded home. Out: what is known of each point ([`verdict`]), the lines behind it
 //! ([`evidence`]), and what to do next ([`next_step`]).
 //!
-//! **Proven** is a single-cause experiment, nothing less: one look lit and one look dark at the same
-//! point, whose breakers that were off differ by exactly one breaker, while every other breaker that
-//! was off in both stayed off from the one look to the other. With nothing else off that reads: seen
-//! lit with everything on and dark with exactly that one breaker off. And no look may speak against it.
+//! **Proven** is a single-cause experiment, nothing less: a look that showed the point lit and a later one
+//! that showed it dark, whose breakers that were off differ by exactly one breaker, while every other
+//! breaker that was off at both stayed off from the one look to the other. With nothing else off that
+//! reads: seen lit with everything on, and then dark with exactly that one breaker off. And no look may
+//! speak against it. Dark first and lit later proves nothing: the lamp may have been switched on meanwhile.
 //! An old label, a rating, a neighbour prove nothing.
 
 mod evidence;

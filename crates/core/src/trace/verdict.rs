@@ -8,7 +8,7 @@ use crate::{BreakerId, EntryId, Home, Look, PointId, Seen};
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
 #[serde(tag = "verdict", rename_all = "snake_case")]
 pub enum Verdict {
-    /// Fed by this breaker: a lit and a dark look differ by it alone, and no look speaks against it.
+    /// Fed by this breaker: a lit look and a later dark one differ by it alone, and no look speaks against it.
     Proven {
         /// The breaker.
         breaker: BreakerId,
@@ -109,8 +109,8 @@ fn judge(home: &Home, looks: &[&Look]) -> Verdict {
     if !darks.is_empty() && fits.is_empty() {
         return contradiction(home, &counted, &darks);
     }
-    for lit in counted.iter().filter(|l| l.seen == Seen::Lit) {
-        for dark in &darks {
+    for (n, lit) in counted.iter().enumerate().filter(|(_, look)| look.seen == Seen::Lit) {
+        for dark in counted[n..].iter().filter(|look| look.seen == Seen::Dark) {
             if let Some(breaker) = single_cause(home, lit, dark)
                 && fits.contains(breaker)
                 && home.breaker(breaker).is_some()
@@ -125,12 +125,13 @@ fn judge(home: &Home, looks: &[&Look]) -> Verdict {
     }
 }
 
-/// The one breaker by which the two looks differ, if the rest of what was off stayed off in between.
+/// The one breaker by which a lit look and a later dark one differ, if the rest of what was off stayed off
+/// in between.
 fn single_cause<'a>(home: &Home, lit: &'a Look, dark: &'a Look) -> Option<&'a BreakerId> {
     if dark.off.len() != lit.off.len() + 1 || !lit.off.is_subset(&dark.off) {
         return None;
     }
-    let between = &home.switched()[lit.moves.min(dark.moves)..lit.moves.max(dark.moves)];
+    let between = &home.switched()[lit.moves..dark.moves];
     if between.iter().any(|moved| lit.off.contains(moved)) {
         return None;
     }

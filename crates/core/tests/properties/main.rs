@@ -127,7 +127,7 @@ fn written(facts: Vec<Fact>) -> Logbook {
     book
 }
 
-/// Knows only the definition: two looks at one point, one lit and one dark, whose breakers that were off
+/// Knows only the definition: two looks at one point, lit and later dark, whose breakers that were off
 /// differ by exactly one, the others off from the one look to the other; and no look since the point was
 /// last mended speaks against that breaker.
 fn naively_proven(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
@@ -164,12 +164,11 @@ fn naively_proven(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
     }
     let looks = &looks[restart..];
     let mut proven = BTreeSet::new();
-    for lit in looks.iter().filter(|look| look.lit) {
-        for dark in looks.iter().filter(|look| !look.lit) {
+    for (n, lit) in looks.iter().enumerate().filter(|(_, look)| look.lit) {
+        for dark in looks[n..].iter().filter(|look| !look.lit) {
             let more: Vec<_> = dark.off.difference(&lit.off).collect();
             let [breaker] = more.as_slice() else { continue };
-            let stayed =
-                history[lit.moment.min(dark.moment)..lit.moment.max(dark.moment)].iter().all(|then| lit.off.is_subset(then));
+            let stayed = history[lit.moment..dark.moment].iter().all(|then| lit.off.is_subset(then));
             let spoken_against = looks.iter().any(|look| look.off.contains(*breaker) == look.lit);
             if lit.off.is_subset(&dark.off) && stayed && !spoken_against && book.home().breaker(breaker).is_some() {
                 proven.insert((*breaker).clone());

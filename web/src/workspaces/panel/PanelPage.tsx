@@ -4,7 +4,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useThisHome } from "../../app/useThisHome";
 import { Fingerpost } from "../../drawing/Fingerpost";
 import { placeOfBlade, placeOfOpen, type PostPlace } from "../../drawing/place";
@@ -29,7 +29,12 @@ export function PanelPage() {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const [selected, setSelected] = useState<PostPlace | null>(null);
   const [open, setOpen] = useState<"card" | "panel" | null>(null);
+  const pane = useRef<HTMLDivElement>(null);
   const post = home.post;
+  useEffect(() => {
+    // On a phone the pane is below the post: what was selected comes into sight.
+    if (!wide && selected !== null) pane.current?.scrollIntoView({ block: "start" });
+  }, [wide, selected]);
   const dialogs = (
     <>
       <PanelDialog home={home} open={open === "panel"} onClose={() => setOpen(null)} />
@@ -74,7 +79,7 @@ export function PanelPage() {
         </Stack>
         <Fingerpost post={post} selected={selected} onSelect={setSelected} narrow={!wide} />
       </Box>
-      <Stack spacing={2}>
+      <Stack spacing={2} ref={pane}>
         {blade ? (
           <BreakerPane key={blade.breaker} home={home} blade={blade} />
         ) : space ? (
