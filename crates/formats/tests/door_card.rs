@@ -53,21 +53,7 @@ fn every_word_of_the_card_is_in_it_within_the_page_and_the_fonts_are_embedded() 
     for line in card.text.foot.iter().chain([&card.text.title, &card.text.subtitle]) {
         assert!(text.contains(line), "“{line}” is not in: {text}");
     }
-    let boxes = poppler("pdftotext", &pdf, &["-bbox"]);
-    let number = |line: &str, name: &str| {
-        line.split(&format!("{name}=\"")).nth(1).and_then(|t| t.split('"').next()).and_then(|t| t.parse::<f64>().ok())
-    };
-    let words: Vec<&str> = boxes.lines().filter(|line| line.contains("<word ")).collect();
-    assert!(words.len() > 60, "{} words", words.len());
-    for word in words {
-        let (x, right, y, bottom) = (
-            number(word, "xMin").unwrap(),
-            number(word, "xMax").unwrap(),
-            number(word, "yMin").unwrap(),
-            number(word, "yMax").unwrap(),
-        );
-        assert!(x > 0.0 && y > 0.0 && right < 130.0 / 25.4 * 72.0 && bottom < 210.0 / 25.4 * 72.0, "{word}");
-    }
+    assert!(words_within_the_page(&pdf) > 60);
     let fonts = poppler("pdffonts", &pdf, &[]);
     let rows: Vec<_> = fonts.lines().skip(2).collect();
     assert!(rows.len() == 2 && rows.iter().all(|row| row.contains(" yes yes ")), "{fonts}");
@@ -82,4 +68,32 @@ fn a_card_larger_than_the_sheet_is_said_to_be_and_odd_letters_do_not_break_it() 
     card.text.title = "Küche 客厅 \u{1F600}".into();
     let text = poppler("pdftotext", &door_card_pdf(&card, Sheet::Card).unwrap(), &[]);
     assert!(text.contains("Küche ??"), "{text}");
+}
+
+/// Every word's box lies on the page of 130 by 210 mm; how many words there are.
+fn words_within_the_page(pdf: &[u8]) -> usize {
+    let boxes = poppler("pdftotext", pdf, &["-bbox"]);
+    let edge = |word: &str, name: &str| -> f64 {
+        let after = word.split(&format!("{name}=\"")).nth(1).unwrap();
+        after.split('"').next().unwrap().parse().unwrap()
+    };
+    let words: Vec<&str> = boxes.lines().filter(|line| line.contains("<word ")).collect();
+    for word in &words {
+        assert!(edge(word, "xMin") > 0.0 && edge(word, "yMin") > 0.0, "{word}");
+        assert!(edge(word, "xMax") < 130.0 / 25.4 * 72.0 && edge(word, "yMax") < 210.0 / 25.4 * 72.0, "{word}");
+    }
+    words.len()
+}
+
+#[test]
+fn far_too_long_wordings_are_cut_visibly_and_stay_on_the_one_page() {
+    let mut card = demo_card();
+    for cell in &mut card.cells {
+        cell.text = format!("{} {}", cell.number, "Schoolroom: 14 receptacles, 9 lights; ".repeat(30));
+    }
+    let pdf = door_card_pdf(&card, Sheet::Card).unwrap();
+    assert!(poppler("pdfinfo", &pdf, &[]).contains("Pages:           1"));
+    assert!(words_within_the_page(&pdf) > 300);
+    let text = poppler("pdftotext", &pdf, &["-raw"]);
+    assert!(text.matches("...").count() >= card.cells.len() - 5, "the cut is not to be seen:\n{text}");
 }

@@ -80,10 +80,12 @@ pub struct FittedCard {
     pub cells: Vec<FittedCell>,
 }
 
-/// Fits the card. `width_of` gives the width in mm of a text at a type size of 1 mm.
+/// Fits the card. `width_of` gives the width in mm of a text at a type size of 1 mm; it is asked once for
+/// each word.
 pub fn fit_card(card: &Card, request: &FitRequest, width_of: &dyn Fn(&str) -> f64) -> FittedCard {
+    let texts: Vec<Text> = card.cells.iter().map(|cell| Text::measured(&cell.text, width_of)).collect();
     let (least, most) = request.type_mm;
-    let all_fit = |size: f64| place(card, request, size, width_of).is_some();
+    let all_fit = |size: f64| place(card, &texts, request, size).is_some();
     let size = if all_fit(most) {
         most
     } else if !all_fit(least) {
@@ -96,9 +98,59 @@ pub fn fit_card(card: &Card, request: &FitRequest, width_of: &dyn Fn(&str) -> f6
         }
         fits
     };
-    let cells = place(card, request, size, width_of)
-        .unwrap_or_else(|| boxes(card, request, size).into_iter().map(|b| cut(b, request, size, width_of)).collect());
+    let cells = place(card, &texts, request, size).unwrap_or_else(|| {
+        boxes(card, request, size).into_iter().zip(&texts).map(|(cell, text)| cut(cell, text, request, size, width_of)).collect()
+    });
     FittedCard { type_mm: size, leading_mm: size * request.leading, cells }
+}
+
+/// A text as words with their widths at a type size of 1 mm.
+struct Text {
+    words: Vec<(String, f64)>,
+    space: f64,
+}
+
+impl Text {
+    fn measured(text: &str, width_of: &dyn Fn(&str) -> f64) -> Self {
+        let words = text.split_whitespace().map(|word| (word.to_owned(), width_of(word))).collect();
+        Self { words, space: width_of(" ") }
+    }
+
+    /// Its first words; the last of them ends in an ellipsis.
+    fn first(&self, count: usize, width_of: &dyn Fn(&str) -> f64) -> Self {
+        let mut words = self.words[..count].to_vec();
+        match words.last_mut() {
+            Some((word, width)) => {
+                word.push_str("...");
+                *width = width_of(word);
+            }
+            None => words.push(("...".into(), width_of("..."))),
+        }
+        Self { words, space: self.space }
+    }
+
+    /// Breaks between words; `None` when a word alone is too long.
+    fn broken(&self, ems: f64) -> Option<Vec<String>> {
+        let mut lines: Vec<String> = Vec::new();
+        let mut used = 0.0;
+        for (word, width) in &self.words {
+            if *width > ems {
+                return None;
+            }
+            match lines.last_mut() {
+                Some(line) if used + self.space + width <= ems => {
+                    line.push(' ');
+                    line.push_str(word);
+                    used += self.space + width;
+                }
+                _ => {
+                    lines.push(word.clone());
+                    used = *width;
+                }
+            }
+        }
+        Some(lines)
+    }
 }
 
 fn boxes(card: &Card, request: &FitRequest, size: f64) -> Vec<FittedCell> {
@@ -137,10 +189,10 @@ fn boxes(card: &Card, request: &FitRequest, size: f64) -> Vec<FittedCell> {
 }
 
 /// Every cell with its text broken, or `None` when one does not hold.
-fn place(card: &Card, request: &FitRequest, size: f64, width_of: &dyn Fn(&str) -> f64) -> Option<Vec<FittedCell>> {
+fn place(card: &Card, texts: &[Text], request: &FitRequest, size: f64) -> Option<Vec<FittedCell>> {
     let mut cells = boxes(card, request, size);
-    for cell in &mut cells {
-        cell.lines = broken(&cell.cell.text, cell.text_width / size, width_of)?;
+    for (cell, text) in cells.iter_mut().zip(texts) {
+        cell.lines = text.broken(cell.text_width / size)?;
         if lines_that_fit(cell.height, request, size) < cell.lines.len() {
             return None;
         }
@@ -152,40 +204,29 @@ fn lines_that_fit(height: f64, request: &FitRequest, size: f64) -> usize {
     (((height - request.pad.min(height * 0.1)) / (size * request.leading)).floor().max(0.0)) as usize
 }
 
-/// Breaks between words; `None` when a word alone is too long.
-fn broken(text: &str, ems: f64, width_of: &dyn Fn(&str) -> f64) -> Option<Vec<String>> {
-    let mut lines: Vec<String> = Vec::new();
-    for word in text.split_whitespace() {
-        if width_of(word) > ems {
-            return None;
-        }
-        match lines.last_mut() {
-            Some(line) if width_of(&format!("{line} {word}")) <= ems => {
-                line.push(' ');
-                line.push_str(word);
-            }
-            _ => lines.push(word.to_owned()),
-        }
-    }
-    Some(lines)
-}
-
-fn cut(mut cell: FittedCell, request: &FitRequest, size: f64, width_of: &dyn Fn(&str) -> f64) -> FittedCell {
+/// As many whole words as hold, then an ellipsis; of a first word that alone is too long, its first letters.
+fn cut(mut cell: FittedCell, text: &Text, request: &FitRequest, size: f64, width_of: &dyn Fn(&str) -> f64) -> FittedCell {
     let ems = cell.text_width / size;
     let room = lines_that_fit(cell.height, request, size).max(1);
-    if let Some(lines) = broken(&cell.cell.text, ems, width_of).filter(|lines| lines.len() <= room) {
+    let holds = |text: &Text| text.broken(ems).filter(|lines| lines.len() <= room);
+    if let Some(lines) = holds(text) {
         cell.lines = lines;
         return cell;
     }
     cell.cut = true;
-    let chars: Vec<char> = cell.cell.text.chars().collect();
-    for keep in (0..chars.len()).rev() {
-        let text = format!("{}...", chars[..keep].iter().collect::<String>().trim_end());
-        if let Some(lines) = broken(&text, ems, width_of).filter(|lines| lines.len() <= room) {
-            cell.lines = lines;
-            break;
-        }
+    let (mut holds_so_many, mut too_many) = (0, text.words.len() + 1);
+    while too_many - holds_so_many > 1 {
+        let middle = usize::midpoint(holds_so_many, too_many);
+        if holds(&text.first(middle, width_of)).is_some() { holds_so_many = middle } else { too_many = middle }
     }
+    cell.lines = if holds_so_many > 0 {
+        holds(&text.first(holds_so_many, width_of)).unwrap_or_default()
+    } else {
+        let letters: Vec<char> = text.words.first().map(|(word, _)| word.chars().collect()).unwrap_or_default();
+        let begun = |count: usize| format!("{}...", letters[..count].iter().collect::<String>());
+        let count = (0..letters.len()).take_while(|count| width_of(&begun(*count)) <= ems).last().unwrap_or(0);
+        vec![begun(count)]
+    };
     cell
 }
 
@@ -215,7 +256,8 @@ mod tests {
             assert!(cell.lines.len() as f64 * fitted.leading_mm <= cell.height + 1e-9, "{cell:?}");
             assert!(cell.lines.iter().all(|line| half(line) * fitted.type_mm <= cell.text_width + 1e-9), "{cell:?}");
         }
-        assert!(place(&card, &request, fitted.type_mm + 0.02, &half).is_none(), "a larger type would fit too");
+        let texts: Vec<Text> = card.cells.iter().map(|cell| Text::measured(&cell.text, &half)).collect();
+        assert!(place(&card, &texts, &request, fitted.type_mm + 0.02).is_none(), "a larger type would fit too");
     }
 
     #[test]

@@ -7,9 +7,10 @@ use std::collections::BTreeSet;
 use proptest::prelude::*;
 use wayfinder_core::{
     Amps, BreakerId, BreakerKept, BreakerPlaced, BreakerRemoved, BreakerSwitched, CardSize, Columns, Draft, EntryId, Fact,
-    HomeDescribed, Kept, LabelClaimed, Line, LineRestored, LineStruck, Logbook, Moment, Numbering, PanelDescribed, PointId,
-    PointKind, PointPlaced, PointRemoved, PointSeen, PointSkipped, Protection, RoomPlaced, RoomRemoved, Seen, Service, Slot,
-    State, Verdict, Volts, card, describe, evidence, findings, next_step, overview, read_card, trace_view, verdict,
+    HomeDescribed, Kept, LabelClaimed, Line, LineRestored, LineStruck, Logbook, Moment, NextStep, Numbering, PanelDescribed,
+    PointId, PointKind, PointPlaced, PointRemoved, PointSeen, PointSkipped, Protection, RoomPlaced, RoomRemoved, RoomToWalk,
+    Seen, Service, Slot, State, Verdict, Volts, card, describe, evidence, findings, next_step, overview, read_card, trace_view,
+    verdict,
 };
 
 fn id<T: std::str::FromStr>(kind: &str, n: u8) -> T
@@ -176,6 +177,168 @@ fn naively_proven(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
         }
     }
     proven
+}
+
+/// A house whose wiring nobody knows, and a crew whose looks are always right.
+struct Crew {
+    book: Logbook,
+    /// The breaker that feeds each point; `None`: fed from elsewhere.
+    wiring: Vec<Option<u8>>,
+    written: usize,
+    acts: usize,
+}
+
+impl Crew {
+    fn before(breakers: u8, wiring: Vec<Option<u8>>, must_stay_on: Option<u8>) -> Self {
+        let mut crew = Self { book: Logbook::default(), wiring, written: 0, acts: 0 };
+        crew.write(Fact::HomeDescribed(HomeDescribed { name: "Hut".into() }));
+        crew.write(Fact::PanelDescribed(PanelDescribed {
+            panel: id("panel", 0),
+            name: "Main".into(),
+            place: String::new(),
+            spaces: 24,
+            columns: Columns::Two,
+            numbering: Numbering::OddEven,
+            service: Service::SplitPhase,
+            main: None,
+            card: CardSize { width_mm: 100.0, height_mm: 150.0 },
+        }));
+        for n in 0..breakers {
+            crew.write(Fact::BreakerPlaced(BreakerPlaced {
+                breaker: id("b", n),
+                panel: id("panel", 0),
+                at: vec![Slot::whole(n + 1)],
+                amps: Amps::new(15.0),
+                protection: Protection::Standard,
+                wire: None,
+            }));
+        }
+        if let Some(n) = must_stay_on.filter(|n| *n < breakers) {
+            crew.write(Fact::BreakerKept(BreakerKept { breaker: id("b", n), kept: Some(Kept::On), reason: "pump".into() }));
+        }
+        crew.write(Fact::RoomPlaced(RoomPlaced { room: id("r", 0), name: "Hall".into(), floor: None }));
+        for n in 0..crew.wiring.len() as u8 {
+            crew.write(Fact::PointPlaced(PointPlaced {
+                point: id("p", n),
+                room: id("r", 0),
+                point_kind: PointKind::Light,
+                name: format!("light {n}"),
+                volts: Volts::new(120),
+            }));
+        }
+        crew
+    }
+
+    fn write(&mut self, fact: Fact) {
+        let outcome = self.book.admit(&[draft(self.written, fact)], None).unwrap();
+        self.book.commit(outcome);
+        self.written += 1;
+    }
+
+    fn feeds(&self, point: &PointId) -> Option<BreakerId> {
+        let n: usize = point.as_str()[1..].parse().unwrap();
+        self.wiring[n].map(|b| id("b", b))
+    }
+
+    fn look(&mut self, point: &PointId) {
+        let dark = self.feeds(point).is_some_and(|b| self.book.home().off().contains(&b));
+        self.write(Fact::PointSeen(PointSeen { point: point.clone(), seen: if dark { Seen::Dark } else { Seen::Lit } }));
+    }
+
+    fn switch(&mut self, breaker: BreakerId, to: State) {
+        self.write(Fact::BreakerSwitched(BreakerSwitched { breaker, to }));
+    }
+
+    /// Does what the screen says. False when there is nothing more to do.
+    fn obey(&mut self) -> bool {
+        self.acts += 1;
+        let first = |rooms: &[RoomToWalk]| {
+            rooms.iter().flat_map(|room| &room.points).find(|p| p.seen.is_none() && !p.skipped).map(|p| p.point.clone())
+        };
+        match next_step(self.book.home()) {
+            NextStep::SetUp { missing } => panic!("{missing} is there"),
+            NextStep::SeeAllLit { rooms, .. } | NextStep::Look { rooms, .. } | NextStep::SeeOneLitAgain { rooms, .. } => {
+                let point = first(&rooms).expect("a step to look at something names it");
+                self.look(&point);
+            }
+            NextStep::SwitchOff { breaker, .. } => {
+                assert!(!self.book.home().breaker(&breaker).unwrap().must_stay_on(), "asked to switch off what must stay on");
+                self.switch(breaker, State::Off);
+            }
+            NextStep::SwitchOn { breakers, .. } => {
+                assert!(!breakers.is_empty());
+                for breaker in breakers {
+                    self.switch(breaker, State::On);
+                }
+            }
+            NextStep::Done { .. } => return false,
+        }
+        true
+    }
+
+    /// Whatever is said to be proven is so, and looks that are right never disagree.
+    fn says_nothing_wrong(&self) {
+        for point in self.book.home().points() {
+            match verdict(self.book.home(), &point.id) {
+                Verdict::Proven { breaker, .. } => assert_eq!(Some(breaker), self.feeds(&point.id)),
+                Verdict::Open { possible, .. } => {
+                    let fed = self.feeds(&point.id);
+                    assert!(fed.is_none_or(|b| possible.contains(&b)), "the true breaker was ruled out");
+                }
+                other => panic!("{other:?}"),
+            }
+        }
+    }
+}
+
+fn wiring() -> impl Strategy<Value = Vec<Option<u8>>> {
+    prop::collection::vec(prop::option::weighted(0.9, 0..6_u8), 1..12)
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 150, failure_persistence: None, ..ProptestConfig::default() })]
+
+    #[test]
+    fn a_crew_that_does_as_told_proves_every_point(wiring in wiring(), must_stay_on in prop::option::of(0..6_u8)) {
+        let mut crew = Crew::before(6, wiring.clone(), must_stay_on);
+        while crew.obey() {
+            crew.says_nothing_wrong();
+            prop_assert!(crew.acts < 400, "the trace does not end");
+        }
+        for (n, fed) in wiring.iter().enumerate() {
+            let known = verdict(crew.book.home(), &id("p", n as u8));
+            let provable = fed.filter(|b| Some(*b) != must_stay_on);
+            prop_assert_eq!(known.proven_on().cloned(), provable.map(|b| id("b", b)), "point {}: {:?}", n, known);
+        }
+        prop_assert!(crew.book.home().off().is_empty(), "something was left off");
+        // One look with everything on, at most one for each breaker, one to see each breaker on again.
+        let looks = crew.book.home().looks().len();
+        prop_assert!(looks <= wiring.len() * 7 + 6, "{} looks", looks);
+    }
+
+    #[test]
+    fn a_crew_that_does_as_it_likes_is_never_told_a_wrong_proof(
+        wiring in wiring(),
+        whims in prop::collection::vec((0..5_u8, 0..12_u8, 0..6_u8, any::<bool>()), 0..60),
+    ) {
+        let points = wiring.len() as u8;
+        let mut crew = Crew::before(6, wiring, None);
+        for (whim, point, breaker, on) in whims {
+            let point: PointId = id("p", point % points);
+            match whim {
+                0 | 1 => drop(crew.obey()),
+                2 => crew.look(&point),
+                3 => crew.switch(id("b", breaker), if on { State::On } else { State::Tripped }),
+                _ => crew.write(Fact::PointSkipped(PointSkipped { point, reason: String::new() })),
+            }
+            crew.says_nothing_wrong();
+        }
+        // Whatever it did, doing as told from here on comes to an end.
+        while crew.obey() {
+            crew.says_nothing_wrong();
+            prop_assert!(crew.acts < 600, "the trace does not end");
+        }
+    }
 }
 
 proptest! {
