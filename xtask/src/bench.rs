@@ -20,8 +20,12 @@ pub(crate) fn all() -> Result<()> {
     say("the program: start to first answer, memory with the demo home");
     run("cargo", &["build", "--release", "-p", "wayfinder-server"])?;
     start_and_memory()?;
-    say("core: fold and views");
+    say("browser: a breaker moved, from the key to the screen");
+    run("cargo", &["run", "--release", "--quiet", "-p", "wayfinder-e2e", "--bin", "pace"])?;
+    say("core: fold, views and checks");
     run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "fold"])?;
+    say("core: a decision of the search");
+    run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "search"])?;
     say("HTTP: append with fsync, view of the demo home");
     run("cargo", &["bench", "-p", "wayfinder-server", "--bench", "http"])
 }
@@ -33,9 +37,11 @@ fn initial_javascript() -> Result<()> {
     for entry in std::fs::read_dir(assets)? {
         let path = entry?.path();
         let name = path.file_name().unwrap_or_default().to_string_lossy().into_owned();
-        let other_screen =
-            ["House", "Trace", "Directory", "Logbook", "Homes"].iter().any(|screen| name.starts_with(&format!("{screen}Page")));
-        if name.ends_with(".js.gz") && !other_screen {
+        let other_screen = ["House", "Plan", "Walk", "Trace", "Directory", "Logbook", "Homes", "Checks"]
+            .iter()
+            .any(|screen| name.starts_with(&format!("{screen}Page")));
+        let when_asked = name.starts_with("FindDialog");
+        if name.ends_with(".js.gz") && !other_screen && !when_asked {
             total += path.metadata()?.len();
         }
     }

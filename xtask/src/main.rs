@@ -1,6 +1,7 @@
 //! `cargo xtask <task>`: set up, demo, test, types, shots, bench. Each says what it is doing.
 
 mod bench;
+mod rules;
 mod tools;
 
 use std::path::PathBuf;
@@ -12,7 +13,7 @@ use tools::{capture, run, say};
 const USAGE: &str = "cargo xtask <task>
   demo    install npm packages, build the web files and the program, start it with the demo home
   test    install what tests need, then run every check and every test
-  types   write docs/openapi.json and web/src/api/generated.ts anew from the Rust types
+  types   write docs/openapi.json, web/src/api/generated.ts and docs/rules.md anew from the code
   shots   take every picture of docs/screenshots/ from the demo home
   bench   measure, and print what docs/performance.md records";
 
@@ -86,7 +87,7 @@ fn test() -> Result<()> {
     run("cargo", &["clippy", "--workspace", "--all-targets", "--", "-D", "warnings"])?;
     say("building the program and every test");
     run("cargo", &["test", "--workspace", "--no-run"])?;
-    say("drift: docs/openapi.json and the TypeScript types");
+    say("drift: docs/openapi.json, the TypeScript types, docs/rules.md");
     drift()?;
     say("every test, browser tests among them");
     run("cargo", &["test", "--workspace"])?;
@@ -103,13 +104,19 @@ fn write_types(openapi: &str, typescript: &str) -> Result<()> {
 
 fn types() -> Result<()> {
     npm_packages()?;
-    say("docs/openapi.json and web/src/api/generated.ts");
-    write_types("docs/openapi.json", "web/src/api/generated.ts")
+    say("docs/openapi.json, web/src/api/generated.ts and docs/rules.md");
+    write_types("docs/openapi.json", "web/src/api/generated.ts")?;
+    Ok(std::fs::write(root().join("docs/rules.md"), rules::document()?)?)
 }
 
 fn drift() -> Result<()> {
     write_types("target/openapi.json", "target/generated.ts")?;
-    for (kept, now) in [("docs/openapi.json", "target/openapi.json"), ("web/src/api/generated.ts", "target/generated.ts")] {
+    std::fs::write(root().join("target/rules.md"), rules::document()?)?;
+    for (kept, now) in [
+        ("docs/openapi.json", "target/openapi.json"),
+        ("web/src/api/generated.ts", "target/generated.ts"),
+        ("docs/rules.md", "target/rules.md"),
+    ] {
         if std::fs::read(root().join(kept))? != std::fs::read(root().join(now))? {
             bail!("{kept} is not what the code says; run `cargo xtask types` and commit it");
         }

@@ -57,11 +57,42 @@ pub(crate) fn capture(program: &str, arguments: &[&str]) -> Result<Vec<u8>> {
 }
 
 /// Programs that tests need, and the Debian packages that hold them.
-const NEEDED: [(&str, &str); 4] =
-    [("chromium", "chromium"), ("chromedriver", "chromium-driver"), ("pdfinfo", "poppler-utils"), ("pdftotext", "poppler-utils")];
+const NEEDED: [(&str, &str); 6] = [
+    ("chromium", "chromium"),
+    ("chromedriver", "chromium-driver"),
+    ("pdfinfo", "poppler-utils"),
+    ("pdftotext", "poppler-utils"),
+    ("python3", "python3"),
+    ("pip3", "python3-pip"),
+];
+
+/// Python packages that tests hold our answers against, in `target/python`: a drawing library, and graphs and
+/// geometry for the walking times.
+const REFERENCES: [&str; 3] = ["ezdxf==1.4.5", "networkx==3.6.1", "shapely==2.2.0"];
 
 /// Installs what is missing through apt where that may be done; else says what to install.
 pub(crate) fn need_for_tests() -> Result<()> {
+    need_programs()?;
+    need_references()
+}
+
+/// Fetches the reference packages, unless these very ones are there.
+fn need_references() -> Result<()> {
+    let folder = root().join("target/python");
+    let stamp = folder.join("fetched.txt");
+    let wanted = REFERENCES.join("\n");
+    if std::fs::read_to_string(&stamp).is_ok_and(|there| there == wanted) {
+        return Ok(());
+    }
+    say("fetching Python packages for reference checks");
+    let target = folder.to_string_lossy().into_owned();
+    let mut install = vec!["-m", "pip", "install", "--quiet", "--disable-pip-version-check", "--upgrade", "--target", &target];
+    install.extend(REFERENCES);
+    run("python3", &install)?;
+    Ok(std::fs::write(stamp, wanted)?)
+}
+
+fn need_programs() -> Result<()> {
     let mut missing: Vec<&str> = NEEDED.iter().filter(|(program, _)| !is_there(program)).map(|(_, package)| *package).collect();
     missing.dedup();
     if missing.is_empty() {

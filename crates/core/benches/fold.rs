@@ -3,7 +3,7 @@
 use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
-use wayfinder_core::{HomeId, Line, Logbook, card, overview, trace_view};
+use wayfinder_core::{Home, HomeId, Line, Logbook, School, card, findings, overview, plan, trace_view, verdicts, walking};
 
 /// The demo home, walked on and on until it has so many lines.
 fn lines(count: usize) -> Vec<Line> {
@@ -38,8 +38,11 @@ fn fold(c: &mut Criterion) {
     let demo = Logbook::from_lines(lines.into_iter().take(700)).expect("it folds");
     let mut group = c.benchmark_group("demo home");
     group.bench_function("overview", |b| b.iter(|| overview(&id, demo.seq(), black_box(demo.home()))));
-    group.bench_function("trace view", |b| b.iter(|| trace_view(black_box(demo.home()), demo.seq())));
-    group.bench_function("card", |b| b.iter(|| card(black_box(demo.home()), demo.seq(), "2026-11-24")));
+    for (name, school) in [("trace view", School::OneAtATime), ("trace view, several off", School::SeveralOff)] {
+        group.bench_function(name, |b| b.iter(|| trace_view(black_box(demo.home()), demo.seq(), school)));
+    }
+    let main = "main".parse().expect("an id");
+    group.bench_function("card", |b| b.iter(|| card(black_box(demo.home()), &main, demo.seq(), "2026-11-24")));
     let view = overview(&id, demo.seq(), demo.home());
     group.bench_function("reference: write the overview as JSON", |b| {
         b.iter(|| serde_json::to_string(black_box(&view)).expect("JSON"))
@@ -47,5 +50,108 @@ fn fold(c: &mut Criterion) {
     group.finish();
 }
 
-criterion_group!(benches, fold);
+/// A home of 6 panels and 250 circuits, one point proven on each, with something to find in every panel.
+fn large_home() -> Logbook {
+    let mut lines: Vec<serde_json::Value> = Vec::new();
+    let mut tell = |fact: serde_json::Value| {
+        let seq = lines.len() + 1;
+        lines.push(serde_json::json!({ "seq": seq, "entry": { "id": format!("e{seq}"), "at": seq, "by": "x", "version": 2, "fact": fact } }));
+    };
+    tell(serde_json::json!({ "kind": "home_described", "name": "Large" }));
+    tell(serde_json::json!({ "kind": "room_placed", "room": "hall", "name": "Hall" }));
+    for panel in 0..6 {
+        let fed_by = (panel > 0).then(|| format!("b{}-41", panel - 1));
+        tell(
+            serde_json::json!({ "kind": "panel_described", "panel": format!("p{panel}"), "name": format!("Panel {panel}"), "place": "",
+            "spaces": 42, "columns": "two", "numbering": "odd_even", "service": "split_phase", "card": { "width_mm": 130, "height_mm": 210 },
+            "details": { "fed_by": fed_by, "bus": 60, "main_at": "lugs", "tandems": "none", "circuits": 20, "types": ["A"], "bond": "joined" } }),
+        );
+        for space in 1..=42 {
+            let b = format!("b{panel}-{space}");
+            tell(
+                serde_json::json!({ "kind": "breaker_placed", "breaker": b, "panel": format!("p{panel}"), "at": [space.to_string()],
+                "amps": if space % 5 == 0 { 20 } else { 15 }, "wire": { "gauge": "14" }, "details": { "type_name": if space % 9 == 0 { "B" } else { "A" } } }),
+            );
+            tell(
+                serde_json::json!({ "kind": "label_claimed", "breaker": b, "text": if space % 4 == 0 { "lights" } else { "hall south" } }),
+            );
+        }
+        for (one, other) in [(2, 6), (8, 10)] {
+            let pair = [format!("b{panel}-{one}"), format!("b{panel}-{other}")];
+            tell(serde_json::json!({ "kind": "neutral_shared", "breakers": pair }));
+        }
+    }
+    for n in 0..252 {
+        let (point, b) = (format!("l{n}"), format!("b{}-{}", n / 42, n % 42 + 1));
+        tell(
+            serde_json::json!({ "kind": "point_placed", "point": point, "room": "hall", "point_kind": "light", "name": format!("lamp {n}"), "volts": 120 }),
+        );
+        tell(serde_json::json!({ "kind": "point_seen", "point": point, "seen": "lit" }));
+        tell(serde_json::json!({ "kind": "breaker_switched", "breaker": b, "to": "off" }));
+        tell(serde_json::json!({ "kind": "point_seen", "point": point, "seen": "dark" }));
+        tell(serde_json::json!({ "kind": "breaker_switched", "breaker": b, "to": "on" }));
+    }
+    let lines: Vec<Line> = lines.into_iter().map(|line| serde_json::from_value(line).expect("a line")).collect();
+    Logbook::from_lines(lines).expect("it folds")
+}
+
+fn checks(c: &mut Criterion) {
+    let book = large_home();
+    let found = findings(book.home());
+    let mut group = c.benchmark_group(format!("6 panels, 252 circuits, {} findings", found.len()));
+    group.bench_function("checks", |b| b.iter(|| findings(black_box(book.home()))));
+    group.bench_function("of that, what is proven", |b| b.iter(|| verdicts(black_box(book.home()))));
+    group.bench_function("reference: write the findings as JSON", |b| {
+        b.iter(|| serde_json::to_string(black_box(&found)).expect("JSON"))
+    });
+    group.finish();
+}
+
+/// 40 rooms in a grid, 10 points in each, doors between neighbors.
+fn wide_house() -> Home {
+    let mut home = Home::default();
+    let mut n = 0;
+    let mut tell = |fact: serde_json::Value| {
+        n += 1;
+        let entry = serde_json::json!({ "id": format!("e{n}"), "at": 0, "by": "x", "fact": fact });
+        home.apply(&serde_json::from_value(entry).expect("an entry")).expect("it applies");
+    };
+    tell(serde_json::json!({ "kind": "home_described", "name": "Wide" }));
+    for room in 0..40 {
+        let (x, y) = (room % 8 * 4000, room / 8 * 3000);
+        let corners: Vec<_> =
+            [(0, 0), (4000, 0), (4000, 3000), (0, 3000)].map(|(dx, dy)| serde_json::json!({ "x": x + dx, "y": y + dy })).to_vec();
+        tell(serde_json::json!({ "kind": "room_placed", "room": format!("r{room}"), "name": format!("Room {room}") }));
+        tell(serde_json::json!({ "kind": "room_drawn", "room": format!("r{room}"), "corners": corners }));
+        if room % 8 > 0 {
+            tell(
+                serde_json::json!({ "kind": "opening_placed", "opening": format!("o{room}"), "opening_kind": "door", "room": format!("r{room}"), "wall": 3, "from": 1000, "width": 800 }),
+            );
+        }
+        for point in 0..10 {
+            let id = format!("p{room}-{point}");
+            tell(
+                serde_json::json!({ "kind": "point_placed", "point": id, "room": format!("r{room}"), "point_kind": "receptacle", "name": format!("{point}"), "volts": 120 }),
+            );
+            tell(
+                serde_json::json!({ "kind": "point_stands", "point": id, "at": { "x": 300 + point * 380, "y": if point % 2 == 0 { 50 } else { 2950 } } }),
+            );
+        }
+    }
+    home
+}
+
+fn drawn(c: &mut Criterion) {
+    let home = wide_house();
+    let drawing = plan(&home);
+    let mut group = c.benchmark_group("plan of 40 rooms, 400 points");
+    group.bench_function("plan", |b| b.iter(|| plan(black_box(&home))));
+    group.bench_function("walking times", |b| b.iter(|| walking(black_box(&home))));
+    group.bench_function("reference: write the plan as JSON", |b| {
+        b.iter(|| serde_json::to_string(black_box(&drawing)).expect("JSON"))
+    });
+    group.finish();
+}
+
+criterion_group!(benches, fold, checks, drawn);
 criterion_main!(benches);

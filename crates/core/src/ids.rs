@@ -58,10 +58,16 @@ ids! {
     PanelId
     /// One breaker (of a tandem: one of its handles).
     BreakerId
+    /// One photo.
+    PhotoId
     /// One room.
     RoomId
     /// One point: a receptacle, light, switch, appliance or alarm.
     PointId
+    /// One door, passage or window.
+    OpeningId
+    /// One flight of stairs.
+    StairsId
 }
 
 #[cfg(test)]

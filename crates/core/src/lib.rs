@@ -17,31 +17,52 @@
 mod checks;
 mod code;
 mod directory;
+mod find;
 mod house;
 mod ids;
 mod logbook;
 mod overview;
 mod panel;
+mod plan;
+pub mod sim;
 mod trace;
 mod units;
 
-pub use checks::{Finding, Severity, about_wording, findings};
-pub use code::{Metal, Terminals, Wire, WireGauge, largest_breaker};
+pub use checks::{Finding, FindingPlace, Mend, RULES, Rule, Severity, about_wording, findings};
+pub use code::{
+    Cable, Configuration, Edition, Metal, Terminals, Wire, WireGauge, ampacity, breakers_for, is_standard, largest_breaker,
+    largest_service,
+};
 pub use directory::{Card, CardCell, CardText, CellKind, FitRequest, FittedCard, FittedCell, card, fit_card, wording};
-pub use house::{Point, PointKind, Room};
-pub use ids::{BadId, BreakerId, EntryId, HomeId, PanelId, PointId, RoomId};
+pub use find::{DarkPoint, Found, FoundKind, find};
+pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
+pub use ids::{BadId, BreakerId, EntryId, HomeId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
 pub use logbook::{
-    BreakerKept, BreakerPlaced, BreakerRemoved, BreakerSwitched, Draft, Fact, Home, HomeDescribed, Instrument, Kept,
-    LabelClaimed, Line, LineRestored, LineStruck, Logbook, Look, Outcome, PanelDescribed, PointPlaced, PointRemoved, PointSeen,
-    PointSkipped, Refusal, RefusalCode, RoomPlaced, RoomRemoved, Seen, describe,
+    Aside, BackdropLaid, BackdropRemoved, BreakerKept, BreakerMoved, BreakerPlaced, BreakerRemoved, BreakerSwitched,
+    BreakersJoined, Draft, Fact, FillerSeen, FindingSetAside, FloorPlaced, GfciProtects, Home, HomeDescribed, Instrument, Kept,
+    LabelClaimed, LegRead, Line, LineRestored, LineStruck, Logbook, Look, NeutralShared, OpeningPlaced, OpeningRemoved, Outcome,
+    PanelDescribed, PanelRemoved, PanelStands, PhotoTaken, PointPlaced, PointRemoved, PointSeen, PointSkipped, PointStands,
+    Refusal, RefusalCode, RoomDrawn, RoomPlaced, RoomRemoved, RulesChosen, Seen, StairsPlaced, StairsRemoved, SwitchControls,
+    UnitsChosen, describe,
 };
 pub use overview::{HomeOverview, KnownPoint, OffNow, Progress, overview};
 pub use panel::{
-    Blade, Breaker, CardLine, CardSize, Columns, Half, LabelOutcome, Leg, Numbering, OpenSpace, Panel, Post, PostRow, Protection,
-    Service, Side, Slot, State, legs_of, number_of, place_in_words, position, post, read_card, volts_between,
+    Blade, Bond, Breaker, BreakerDetails, CardLine, CardSize, ColumnRole, Columns, FeedsPanel, Half, Housing, Interior,
+    LabelOutcome, Leg, MainAt, Moves, NeutralLead, Numbering, OpenSpace, OtherSource, Panel, PanelDetails, Part, PassedOver,
+    Photo, PhotoOf, Place, Post, PostRow, Protection, Service, ServiceDisconnect, SheetRead, Side, Slot, SpaceSpot, State,
+    Tandems, Terminal, Tie, legs_of, moves, number_of, place_in_words, places, position, post, posts, preview_card, read_card,
+    read_sheet, volts_between, write_card,
 };
+pub use plan::{
+    Backdrop, Bounds, CableRun, Drawn, Misread, Neighbor, NextRoom, Opening, OpeningKind, Outline, Pixel, Plan, PlanBackdrop,
+    PlanFloor, PlanNote, PlanOpening, PlanPanel, PlanPoint, PlanRoom, PlanStairs, PlanTag, PlanWall, Proposal, RoomLine,
+    RoomSide, RoomWalk, Spot, Stairs, Stretch, Stroke, Symbol, SymbolDrawing, TagKind, Walk, WalkPoint, Walking, Wish, cable_run,
+    plan, propose, read_length, read_size, room_walk, take_drawing, turned, walking,
+};
+pub use trace::search;
+pub use trace::search::{Likely, School, SchoolMinutes};
 pub use trace::{
-    Evidence, EvidenceLine, LineRole, NextStep, PointToSee, RoomToWalk, TraceView, Verdict, evidence, next_step, trace_view,
-    verdict, verdicts,
+    Evidence, EvidenceLine, LastSeen, LineRole, NextStep, PointToSee, RoomToWalk, TraceView, Verdict, evidence, last_seen,
+    next_step, school_minutes, trace_view, verdict, verdicts,
 };
-pub use units::{Amps, Moment, Volts};
+pub use units::{Amps, Length, Moment, Units, Volts};

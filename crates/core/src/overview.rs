@@ -1,7 +1,10 @@
 //! The home at a glance, as every screen needs it.
 
+use std::collections::BTreeMap;
+
 use crate::{
-    BreakerId, Finding, Home, HomeId, Point, PointId, Post, Room, State, Verdict, findings, panel::post::post_from, verdicts,
+    BreakerId, Edition, Finding, Home, HomeId, Point, PointId, Post, Room, State, Verdict, checks::findings_from,
+    panel::post::posts_from, verdicts,
 };
 
 /// A breaker that is off now.
@@ -9,7 +12,7 @@ use crate::{
 pub struct OffNow {
     /// Which.
     pub breaker: BreakerId,
-    /// `5-7`.
+    /// `5-7`, `G3`.
     pub number: String,
     /// Off or tripped.
     pub state: State,
@@ -40,7 +43,7 @@ impl Progress {
             proven: count(|v| matches!(v, Verdict::Proven { .. })),
             contradictory: count(|v| matches!(v, Verdict::Contradictory { .. })),
             out: count(|v| matches!(v, Verdict::Out { .. })),
-            open: count(|v| matches!(v, Verdict::Open { .. })),
+            open: count(|v| matches!(v, Verdict::Open { .. } | Verdict::ByExclusion { .. })),
         }
     }
 }
@@ -64,12 +67,18 @@ pub struct HomeOverview {
     pub name: String,
     /// The last line this follows from.
     pub seq: u64,
-    /// The panel as a fingerpost; `null` before one is described.
-    pub post: Option<Post>,
+    /// Its panels as fingerposts, in the order of entry; empty before one is described.
+    pub posts: Vec<Post>,
+    /// The edition of the rules that findings are worded by.
+    pub edition: Edition,
     /// Its rooms, in the order of entry.
     pub rooms: Vec<Room>,
     /// Its points, in the order of entry.
     pub points: Vec<KnownPoint>,
+    /// What each switch switches.
+    pub controls: BTreeMap<PointId, Vec<PointId>>,
+    /// What each GFCI device protects downstream.
+    pub protects: BTreeMap<PointId, Vec<PointId>>,
     /// What is off now, in the order of the panel.
     pub off_now: Vec<OffNow>,
     /// How far the trace is.
@@ -81,10 +90,10 @@ pub struct HomeOverview {
 /// Works out the overview.
 pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
     let known = verdicts(home);
-    let post = post_from(home, &known);
-    let off_now = post.iter().flat_map(|post| &post.blades).filter(|blade| blade.state != State::On).map(|blade| OffNow {
+    let posts = posts_from(home, &known);
+    let off_now = posts.iter().flat_map(|post| &post.blades).filter(|blade| blade.state != State::On).map(|blade| OffNow {
         breaker: blade.breaker.clone(),
-        number: blade.number.clone(),
+        number: blade.tag.clone(),
         state: blade.state,
         left_off: home.breaker(&blade.breaker).is_some_and(crate::Breaker::is_left_off),
     });
@@ -95,8 +104,11 @@ pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
         off_now: off_now.collect(),
         rooms: home.rooms().cloned().collect(),
         progress: Progress::of(&known),
-        findings: findings(home),
+        findings: findings_from(home, &known),
+        edition: home.edition(),
+        controls: home.drawn().controls.clone(),
+        protects: home.drawn().protects.clone(),
         points: home.points().cloned().zip(known).map(|(point, (_, known))| KnownPoint { point, known }).collect(),
-        post,
+        posts,
     }
 }

@@ -58,3 +58,71 @@ impl Moment {
         self.0
     }
 }
+
+/// A length in whole millimeters.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, PartialOrd, Ord, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(transparent)]
+#[schema(value_type = i32)]
+pub struct Length(i32);
+
+impl Length {
+    /// From millimeters.
+    pub const fn mm(mm: i32) -> Self {
+        Self(mm)
+    }
+    /// In millimeters.
+    pub const fn millimeters(self) -> i32 {
+        self.0
+    }
+    /// As a tape reads it: `4.2 m`, or `13'9"` to the nearest half inch.
+    pub fn said(self, units: Units) -> String {
+        match units {
+            Units::Metric => {
+                let meters = format!("{:.2}", f64::from(self.0) / 1000.0);
+                format!("{} m", meters.strip_suffix('0').unwrap_or(&meters))
+            }
+            Units::FeetInches => {
+                let halves = (f64::from(self.0) / 12.7).round() as i64;
+                let (feet, rest) = (halves / 24, halves % 24);
+                let half = if rest % 2 == 1 { "½" } else { "" };
+                match (feet, rest) {
+                    (0, _) => format!("{}{half}\"", rest / 2),
+                    (_, 0) => format!("{feet}'"),
+                    (_, 1) => format!("{feet}' {half}\""),
+                    _ => format!("{feet}'{}{half}\"", rest / 2),
+                }
+            }
+        }
+    }
+}
+
+/// How lengths are typed and said in a home.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Units {
+    /// Meters.
+    #[default]
+    Metric,
+    /// Feet and inches.
+    FeetInches,
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn lengths_read_like_a_tape() {
+        for (mm, metric, feet) in [
+            (4200, "4.2 m", "13'9½\""),
+            (4191, "4.19 m", "13'9\""),
+            (3000, "3.0 m", "9'10\""),
+            (3048, "3.05 m", "10'"),
+            (152, "0.15 m", "6\""),
+            (3061, "3.06 m", "10' ½\""),
+        ] {
+            assert_eq!(Length::mm(mm).said(Units::Metric), metric);
+            assert_eq!(Length::mm(mm).said(Units::FeetInches), feet);
+        }
+    }
+}

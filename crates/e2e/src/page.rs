@@ -71,6 +71,15 @@ impl Page {
         Ok(())
     }
 
+    /// Chooses an option of the list of this label.
+    pub async fn choose(&self, label: &str, option: &str) -> Result<()> {
+        let q = quoted(label);
+        let list = format!("//*[@role='combobox'][@aria-labelledby=//*[normalize-space(.)={q}]/@id]");
+        self.find(By::XPath(list)).await?.click().await?;
+        self.press(option).await?;
+        self.wait_gone(By::Css("[role=listbox]")).await
+    }
+
     /// The field of this label.
     pub async fn field(&self, label: &str) -> Result<WebElement> {
         let xpath = format!(

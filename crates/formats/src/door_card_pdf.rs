@@ -1,20 +1,13 @@
 //! The door card as a one-page PDF: at its true size, or laid on a sheet with cutting lines.
 
 use krilla::Document;
-use krilla::color::rgb;
-use krilla::geom::{PathBuilder, Point, Rect, Transform};
+use krilla::geom::Transform;
 use krilla::metadata::Metadata;
-use krilla::num::NormalizedF32;
 use krilla::page::PageSettings;
-use krilla::paint::{Fill, Stroke, StrokeDash};
-use krilla::surface::Surface;
-use krilla::text::TextDirection;
 use wayfinder_core::{Card, CellKind, Columns, FitRequest, FittedCell, Side, fit_card};
 
 use crate::fonts::{HEAD, TEXT, Type};
-
-/// Points in a millimetre.
-const PT: f32 = 72.0 / 25.4;
+use crate::pen::{INK, PT, Pen, SOFT, TINT};
 
 /// What the card is printed on.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
@@ -84,10 +77,6 @@ pub fn door_card_pdf(card: &Card, sheet: Sheet) -> Result<Vec<u8>, PdfError> {
     document.finish().map_err(|error| PdfError::Writer(format!("{error:?}")))
 }
 
-const INK: (u8, u8, u8) = (29, 42, 46);
-const SOFT: (u8, u8, u8) = (84, 96, 98);
-const TINT: (u8, u8, u8) = (236, 232, 220);
-
 fn draw(pen: &mut Pen<'_, '_>, card: &Card) {
     let request = FitRequest::default();
     let (width, height) = (card.panel.card.width_mm, card.panel.card.height_mm);
@@ -139,68 +128,4 @@ fn draw_cell(pen: &mut Pen<'_, '_>, request: &FitRequest, fitted: &FittedCell, s
     };
     pen.text(&HEAD, &cell.number, number_x, middle, number_size, INK);
     pen.text(&TEXT, &cell.amps, amps_x, middle, size, SOFT);
-}
-
-/// Draws in millimetres.
-struct Pen<'a, 's> {
-    surface: &'a mut Surface<'s>,
-}
-
-impl Pen<'_, '_> {
-    fn text(&mut self, face: &Type, text: &str, x: f64, base: f64, size: f64, colour: (u8, u8, u8)) {
-        if text.is_empty() {
-            return;
-        }
-        self.surface.set_stroke(None);
-        self.surface.set_fill(Some(paint(colour)));
-        let at = Point::from_xy(x as f32, base as f32);
-        self.surface.draw_text(at, face.font.clone(), size as f32, text, false, TextDirection::LeftToRight);
-    }
-
-    fn fill(&mut self, x: f64, y: f64, width: f64, height: f64, colour: (u8, u8, u8)) {
-        self.surface.set_stroke(None);
-        self.surface.set_fill(Some(paint(colour)));
-        self.rect(x, y, width, height);
-    }
-
-    #[allow(clippy::too_many_arguments)]
-    fn frame(&mut self, x: f64, y: f64, width: f64, height: f64, weight: f32, colour: (u8, u8, u8), dashed: bool) {
-        self.surface.set_fill(None);
-        self.surface.set_stroke(Some(Stroke {
-            paint: rgb::Color::new(colour.0, colour.1, colour.2).into(),
-            width: weight,
-            dash: dashed.then(|| StrokeDash { array: vec![2.0, 1.5], offset: 0.0 }),
-            ..Default::default()
-        }));
-        self.rect(x, y, width, height);
-    }
-
-    fn line(&mut self, x: f64, y: f64, to_x: f64, to_y: f64, weight: f32) {
-        self.surface.set_fill(None);
-        self.surface.set_stroke(Some(Stroke {
-            paint: rgb::Color::new(INK.0, INK.1, INK.2).into(),
-            width: weight,
-            ..Default::default()
-        }));
-        let mut path = PathBuilder::new();
-        path.move_to(x as f32, y as f32);
-        path.line_to(to_x as f32, to_y as f32);
-        if let Some(path) = path.finish() {
-            self.surface.draw_path(&path);
-        }
-    }
-
-    fn rect(&mut self, x: f64, y: f64, width: f64, height: f64) {
-        let mut path = PathBuilder::new();
-        if let Some(rect) = Rect::from_xywh(x as f32, y as f32, width as f32, height as f32) {
-            path.push_rect(rect);
-        }
-        if let Some(path) = path.finish() {
-            self.surface.draw_path(&path);
-        }
-    }
-}
-
-fn paint(colour: (u8, u8, u8)) -> Fill {
-    Fill { paint: rgb::Color::new(colour.0, colour.1, colour.2).into(), opacity: NormalizedF32::ONE, ..Default::default() }
 }

@@ -1,10 +1,12 @@
 //! A whole home as one JSON file: its logbook, line by line. Reading back what was written gives the
 //! same lines to the letter.
 
-use wayfinder_core::{Fact, HomeId, Line, Logbook, Refusal};
+use base64::Engine;
+use base64::engine::general_purpose::STANDARD;
+use wayfinder_core::{Fact, HomeId, Line, Logbook, PhotoId, Refusal};
 
 const FORMAT: &str = "wayfinder-home";
-const VERSION: u32 = 1;
+const VERSION: u32 = 2;
 
 /// A home as a file holds it.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize)]
@@ -18,6 +20,43 @@ pub struct HomeFile {
     pub home: HomeId,
     /// Every line, in order.
     pub lines: Vec<Line>,
+    /// Its photos. A file without any is written as version 1, which older programs read too.
+    #[serde(default, skip_serializing_if = "Vec::is_empty")]
+    pub photos: Vec<PhotoInFile>,
+}
+
+/// A photo in the file.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize)]
+#[serde(deny_unknown_fields)]
+pub struct PhotoInFile {
+    /// Its id.
+    pub id: PhotoId,
+    /// `image/jpeg`, `image/png` or `image/webp`.
+    pub media: String,
+    /// The bytes, as base64.
+    pub base64: String,
+}
+
+impl PhotoInFile {
+    /// For the file.
+    pub fn new(id: PhotoId, media: String, bytes: &[u8]) -> Self {
+        Self { id, media, base64: STANDARD.encode(bytes) }
+    }
+
+    /// Its bytes, if they are what they say.
+    pub fn bytes(&self) -> Option<Vec<u8>> {
+        STANDARD.decode(&self.base64).ok().filter(|bytes| photo_media(bytes) == Some(self.media.as_str()))
+    }
+}
+
+/// What kind of photo these bytes are, by their beginning; `None` for anything else.
+pub fn photo_media(bytes: &[u8]) -> Option<&'static str> {
+    match bytes {
+        [0xff, 0xd8, 0xff, ..] => Some("image/jpeg"),
+        [0x89, b'P', b'N', b'G', b'\r', b'\n', 0x1a, b'\n', ..] => Some("image/png"),
+        [b'R', b'I', b'F', b'F', _, _, _, _, b'W', b'E', b'B', b'P', ..] => Some("image/webp"),
+        _ => None,
+    }
 }
 
 /// Why a file is not taken. Nothing was changed.
@@ -49,8 +88,9 @@ pub enum HomeFileError {
 }
 
 /// Writes the file.
-pub fn write_home_file(home: &HomeId, book: &Logbook) -> Vec<u8> {
-    let file = HomeFile { format: FORMAT.into(), version: VERSION, home: home.clone(), lines: book.lines().cloned().collect() };
+pub fn write_home_file(home: &HomeId, book: &Logbook, photos: Vec<PhotoInFile>) -> Vec<u8> {
+    let version = if photos.is_empty() { 1 } else { VERSION };
+    let file = HomeFile { format: FORMAT.into(), version, home: home.clone(), lines: book.lines().cloned().collect(), photos };
     let mut bytes = serde_json::to_vec_pretty(&file).expect("a logbook is JSON; anything else is a bug");
     bytes.push(b'\n');
     bytes
@@ -98,6 +138,9 @@ pub fn read_home_file(bytes: &[u8]) -> Result<(HomeFile, Logbook), HomeFileError
     if !file.lines.iter().all(|line| ids.insert(&line.entry.id)) {
         return Err(HomeFileError::Damaged { line: 0, column: 0, what: "two lines have the same id".into() });
     }
+    if let Some(photo) = file.photos.iter().find(|photo| photo.bytes().is_none()) {
+        return Err(HomeFileError::Damaged { line: 0, column: 0, what: format!("photo {} is not what it says", photo.id) });
+    }
     let book = Logbook::from_lines(file.lines.iter().cloned()).map_err(HomeFileError::DoesNotAddUp)?;
     if book.home().name().is_none() {
         return not("it has no lines");
@@ -124,12 +167,25 @@ mod tests {
         {"seq":2,"entry":{"id":"b","at":6,"by":"o","version":1,"fact":{"kind":"room_placed","room":"r","name":"Kitchen"}}}]}"#;
 
     #[test]
+    fn photos_go_with_the_home_and_are_what_they_say() {
+        let (file, book) = read_home_file(SMALL.as_bytes()).unwrap();
+        let png = b"\x89PNG\r\n\x1a\nrest";
+        let photo = PhotoInFile::new("p1".parse().unwrap(), "image/png".into(), png);
+        let written = write_home_file(&file.home, &book, vec![photo.clone()]);
+        let (again, _) = read_home_file(&written).unwrap();
+        assert_eq!((again.version, again.photos[0].bytes().unwrap().as_slice()), (2, &png[..]));
+        let lying = PhotoInFile { media: "image/jpeg".into(), ..photo };
+        let error = read_home_file(&write_home_file(&file.home, &book, vec![lying])).unwrap_err();
+        assert!(error.to_string().contains("photo p1 is not what it says"), "{error}");
+    }
+
+    #[test]
     fn round_trip_is_exact() {
         let (file, book) = read_home_file(SMALL.as_bytes()).unwrap();
-        let written = write_home_file(&file.home, &book);
+        let written = write_home_file(&file.home, &book, Vec::new());
         let (again, _) = read_home_file(&written).unwrap();
         assert_eq!(file, again);
-        assert_eq!(write_home_file(&again.home, &book), written);
+        assert_eq!(write_home_file(&again.home, &book, Vec::new()), written);
     }
 
     #[test]
@@ -140,13 +196,16 @@ mod tests {
             (b"breaker,room\n1,kitchen", "it is not JSON"),
             (b"{\"a\":1}", "does not name its format"),
             (b"{\"format\":\"recipe\",\"version\":1}", "its format is another"),
-            (b"{\"format\":\"wayfinder-home\",\"version\":9}", "version 9; this program reads versions up to 1"),
+            (b"{\"format\":\"wayfinder-home\",\"version\":9}", "version 9; this program reads versions up to 2"),
             (&SMALL.as_bytes()[..180], "damaged"),
             (SMALL.replace("\"seq\":2", "\"seq\":7").as_bytes(), "out of order at number 7"),
             (SMALL.replace("room_placed", "room_flown").as_bytes(), "damaged at line"),
             (SMALL.replace("\"id\":\"b\"", "\"id\":\"a\"").as_bytes(), "same id"),
             (SMALL.replace("Kitchen", "").as_bytes(), "do not add up: The name is missing"),
-            (SMALL.replace("\"at\":6,\"by\":\"o\",\"version\":1", "\"at\":6,\"by\":\"o\",\"version\":2").as_bytes(), "version 2"),
+            (
+                SMALL.replace("\"at\":6,\"by\":\"o\",\"version\":1", "\"at\":6,\"by\":\"o\",\"version\":99").as_bytes(),
+                "version 99",
+            ),
         ] {
             let error = read_home_file(bytes).expect_err(says).to_string();
             assert!(error.contains(says), "{says}: {error}");

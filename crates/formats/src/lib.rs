@@ -1,11 +1,29 @@
-//! Open formats in and out: the home file (JSON) and the door card (PDF).
+//! Open formats in and out: the home file (JSON), the door card and the report of findings (PDF), a panel's
+//! circuits as a sheet (CSV, XLSX, ODS), the house plan (PDF and SVG at a stated scale, DXF out and in).
 //!
 //! Bytes in, bytes out: no files are opened here. What the card says and where it stands is worked out
 //! by the core; this crate draws it.
 
 mod door_card_pdf;
+mod findings_pdf;
 mod fonts;
 mod home_file;
+mod pen;
+mod plan_dxf_in;
+mod plan_dxf_out;
+mod plan_pdf;
+mod plan_sheet;
+mod plan_svg;
+mod sheet_in;
+mod sheet_out;
 
 pub use door_card_pdf::{PdfError, Sheet, door_card_pdf};
-pub use home_file::{HomeFile, HomeFileError, read_home_file, write_home_file};
+pub use findings_pdf::findings_pdf;
+pub use home_file::{HomeFile, HomeFileError, PhotoInFile, photo_media, read_home_file, write_home_file};
+pub use plan_dxf_in::{DxfError, DxfPoint, DxfRead, DxfRoom, read_plan_dxf};
+pub use plan_dxf_out::{DxfWriteError, write_plan_dxf};
+pub use plan_pdf::plan_pdf;
+pub use plan_sheet::{Paper, PlanRequest, PlanSheet, PlanSheetError, WALL_WEIGHT, plan_sheet};
+pub use plan_svg::plan_svg;
+pub use sheet_in::{MOST_ROWS, SheetError, read_rows};
+pub use sheet_out::{SheetKind, SheetWriteError, write_sheet};

@@ -8,7 +8,7 @@ use wayfinder_formats::{PdfError, Sheet, door_card_pdf, read_home_file};
 
 fn demo_card() -> Card {
     let (_, book) = read_home_file(include_bytes!("../../server/demo/juniper-lane.json")).unwrap();
-    card(book.home(), book.seq(), "2026-11-24").unwrap()
+    card(book.home(), &"main".parse().unwrap(), book.seq(), "2026-11-24").unwrap()
 }
 
 fn poppler(tool: &str, pdf: &[u8], arguments: &[&str]) -> String {

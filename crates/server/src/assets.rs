@@ -54,7 +54,7 @@ fn page() -> Response {
     let nonce = uuid::Uuid::new_v4().simple().to_string();
     let html = String::from_utf8_lossy(&file.data).replace(NONCE, &nonce);
     let policy = format!(
-        "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; font-src 'self'; img-src 'self' data:; \
+        "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; font-src 'self'; img-src 'self' data: blob:; \
          connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
     );
     let mut response = Html(html).into_response();

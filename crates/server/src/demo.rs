@@ -1,34 +1,44 @@
-//! The demo home: a logbook fixture that ships with the program.
+//! The demo homes: logbook fixtures that ship with the program.
 
 use wayfinder_core::{HomeId, Logbook};
 use wayfinder_formats::read_home_file;
 
 const JUNIPER_LANE: &[u8] = include_bytes!("../demo/juniper-lane.json");
+const TANYARD_FLAT: &[u8] = include_bytes!("../demo/tanyard-flat.json");
 
-/// The id of the demo home.
+/// The id of the first demo home.
 pub const DEMO_HOME: &str = "juniper-lane";
 
-/// The demo home as shipped.
-pub(crate) fn juniper_lane() -> (HomeId, Logbook) {
-    let (file, book) = read_home_file(JUNIPER_LANE).unwrap_or_else(|error| panic!("the demo home: {error}; this is a bug"));
-    (file.home, book)
+/// The demo homes as shipped.
+fn demo_homes() -> impl Iterator<Item = (HomeId, Logbook)> {
+    [JUNIPER_LANE, TANYARD_FLAT].into_iter().map(|bytes| {
+        let (file, book) = read_home_file(bytes).unwrap_or_else(|error| panic!("a demo home: {error}; this is a bug"));
+        (file.home, book)
+    })
 }
 
 impl crate::Desk {
-    /// Puts the demo home in, unless it is there.
+    /// Puts the demo homes in, each unless it is there.
     pub fn set_up_demo(&self) -> Result<(), crate::DeskError> {
-        let (home, book) = juniper_lane();
-        match self.book(&home) {
-            Ok(_) => Ok(()),
-            Err(crate::DeskError::NoSuchHome) => self.replace(&home, book),
-            Err(error) => Err(error),
+        for (home, book) in demo_homes() {
+            match self.book(&home) {
+                Ok(_) => {}
+                Err(crate::DeskError::NoSuchHome) => self.replace(&home, book)?,
+                Err(error) => return Err(error),
+            }
         }
+        Ok(())
     }
 
-    /// Puts the demo home back as shipped.
-    pub fn reset_demo(&self) -> Result<HomeId, crate::DeskError> {
-        let (home, book) = juniper_lane();
-        self.replace(&home, book)?;
-        Ok(home)
+    /// Puts the demo homes back as shipped.
+    pub fn reset_demo(&self) -> Result<Vec<HomeId>, crate::DeskError> {
+        let homes: Vec<_> = demo_homes().collect();
+        homes
+            .into_iter()
+            .map(|(home, book)| {
+                self.replace(&home, book)?;
+                Ok(home)
+            })
+            .collect()
     }
 }

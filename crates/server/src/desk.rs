@@ -5,8 +5,9 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::path::Path;
 use std::sync::{Arc, Mutex, MutexGuard};
 
-use wayfinder_core::{BreakerId, Draft, HomeId, Line, Logbook, Refusal};
-use wayfinder_store::{Store, StoreError};
+use wayfinder_core::{BreakerId, Draft, HomeId, Line, Logbook, PhotoId, Refusal};
+use wayfinder_formats::{HomeFile, PhotoInFile, write_home_file};
+use wayfinder_store::{Store, StoreError, StoredPhoto};
 
 /// Why the desk could not do it.
 #[derive(Debug, thiserror::Error)]
@@ -85,19 +86,43 @@ impl Desk {
         Ok((new, Arc::clone(book)))
     }
 
+    /// Keeps a photo of a home that is there.
+    pub fn put_photo(&self, home: &HomeId, photo: &StoredPhoto) -> Result<(), DeskError> {
+        self.book(home)?;
+        Ok(self.lock().store.put_photo(home, photo)?)
+    }
+
+    /// A photo of a home.
+    pub fn photo(&self, home: &HomeId, photo: &PhotoId) -> Result<Option<StoredPhoto>, DeskError> {
+        Ok(self.lock().store.photo(home, photo)?)
+    }
+
+    /// The whole home as one file, photos and all.
+    pub fn export(&self, home: &HomeId) -> Result<Vec<u8>, DeskError> {
+        let book = self.book(home)?;
+        let photos = self.lock().store.photos(home)?;
+        let photos = photos.into_iter().map(|photo| PhotoInFile::new(photo.id, photo.media, &photo.bytes)).collect();
+        Ok(write_home_file(home, &book, photos))
+    }
+
     /// Takes in a whole home. The same home again is harmless; one that differs is refused.
-    pub fn import(&self, home: &HomeId, book: Logbook) -> Result<(), DeskError> {
+    pub fn import(&self, file: &HomeFile, book: Logbook) -> Result<(), DeskError> {
+        let home = &file.home;
+        let stored = |photo: &PhotoInFile| {
+            photo.bytes().map(|bytes| StoredPhoto { id: photo.id.clone(), media: photo.media.clone(), bytes })
+        };
+        let photos: Vec<StoredPhoto> = file.photos.iter().filter_map(stored).collect();
         let mut inner = self.lock();
         let here = inner.book(home)?;
         if here.seq() > 0 {
             return if here.lines().eq(book.lines()) { Ok(()) } else { Err(DeskError::HomeIsHere) };
         }
-        inner.put(home, book)
+        inner.put(home, book, &photos)
     }
 
     /// Puts a logbook in the place of whatever the home had.
     pub fn replace(&self, home: &HomeId, book: Logbook) -> Result<(), DeskError> {
-        self.lock().put(home, book)
+        self.lock().put(home, book, &[])
     }
 
     /// Whether the database is sound.
@@ -119,9 +144,9 @@ impl Inner {
         Ok(book)
     }
 
-    fn put(&mut self, home: &HomeId, book: Logbook) -> Result<(), DeskError> {
+    fn put(&mut self, home: &HomeId, book: Logbook, photos: &[StoredPhoto]) -> Result<(), DeskError> {
         let lines: Vec<Line> = book.lines().cloned().collect();
-        self.store.replace(home, &lines)?;
+        self.store.replace(home, &lines, photos)?;
         self.books.insert(home.clone(), Arc::new(book));
         Ok(())
     }

@@ -15,7 +15,7 @@ use crate::problem::{Problem, internal};
 /// The largest batch of entries.
 pub(crate) const ENTRIES_LIMIT: usize = 1 << 20;
 /// The largest home file.
-pub(crate) const FILE_LIMIT: usize = 32 << 20;
+pub(crate) const FILE_LIMIT: usize = 64 << 20;
 /// How much of a body that is too large is read and thrown away, so that the client hears the answer.
 const DISCARD_LIMIT: usize = 256 << 20;
 

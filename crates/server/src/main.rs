@@ -8,8 +8,10 @@ use std::process::ExitCode;
 use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
+use wayfinder_core::search::{Costs, Crew};
+use wayfinder_core::sim::{House, Strategy, score};
 use wayfinder_core::{HomeId, findings, overview};
-use wayfinder_formats::{read_home_file, write_home_file};
+use wayfinder_formats::read_home_file;
 use wayfinder_server::{Desk, openapi_json, serve};
 
 /// Trace which breaker feeds what, and keep the panel's card right.
@@ -71,8 +73,113 @@ enum Command {
         #[arg(long)]
         json: bool,
     },
+    /// Made-up houses.
+    Practice {
+        #[command(subcommand)]
+        command: Practice,
+    },
     /// Print the OpenAPI description.
     Openapi,
+}
+
+#[derive(Subcommand)]
+enum Practice {
+    /// Play a way of tracing on made-up houses and say what it took.
+    Score {
+        /// The houses, one JSON object a line.
+        #[arg(long)]
+        houses: PathBuf,
+        /// Who traces.
+        #[arg(long, value_enum, default_value = "pair")]
+        crew: Who,
+        /// What they have: `tester=1,lamps=7,tone`.
+        #[arg(long, default_value = "tester=1")]
+        instruments: Instruments,
+        /// Seconds for a word between the two.
+        #[arg(long, default_value_t = 4.0)]
+        exchange: f64,
+        /// The way of tracing: one-at-a-time, binary, adaptive or oracle.
+        #[arg(long, value_parser = strategy, default_value = "adaptive")]
+        strategy: Strategy,
+        /// How often each house is played.
+        #[arg(long, default_value_t = 1)]
+        runs: u64,
+        /// As one JSON object.
+        #[arg(long)]
+        json: bool,
+    },
+}
+
+#[derive(Clone, Copy, clap::ValueEnum)]
+enum Who {
+    /// One person.
+    Alone,
+    /// One at the panel, one who walks.
+    Pair,
+}
+
+/// `tester=1,lamps=7,tone`.
+#[derive(Clone, Copy)]
+struct Instruments {
+    plugs: usize,
+    tone: bool,
+}
+
+impl std::str::FromStr for Instruments {
+    type Err = String;
+    fn from_str(text: &str) -> Result<Self, String> {
+        let mut instruments = Self { plugs: 0, tone: false };
+        for part in text.split(',').map(str::trim).filter(|part| !part.is_empty()) {
+            match part.split_once('=') {
+                None if part == "tone" => instruments.tone = true,
+                Some(("tester" | "testers" | "lamps", count)) => {
+                    instruments.plugs += count.parse::<usize>().map_err(|_| format!("{count} is no count"))?;
+                }
+                _ => return Err(format!("{part} is none of tester=N, lamps=N, tone")),
+            }
+        }
+        if (1..=99).contains(&instruments.plugs) { Ok(instruments) } else { Err("name 1 to 99 testers and lamps".into()) }
+    }
+}
+
+fn strategy(text: &str) -> Result<Strategy, String> {
+    serde_json::from_value(text.into()).map_err(|_| "use one-at-a-time, binary, adaptive or oracle".into())
+}
+
+fn practice(command: Practice) -> Result<()> {
+    let Practice::Score { houses, crew, instruments, exchange, strategy, runs, json } = command;
+    let text = std::fs::read_to_string(&houses).with_context(|| format!("{} cannot be read", houses.display()))?;
+    let houses = House::read_all(&text)?;
+    if houses.is_empty() || runs == 0 || !(0.0..=600.0).contains(&exchange) {
+        bail!("nothing to play: give at least one house, one run, and 0 to 600 seconds for an exchange");
+    }
+    let crew = Crew { alone: matches!(crew, Who::Alone), plugs: instruments.plugs, tone: instruments.tone };
+    let costs = Costs { exchange_s: exchange, ..Costs::default() };
+    let begun = std::time::Instant::now();
+    let score = score(&houses, crew, costs, strategy, runs, &mut || begun.elapsed().as_secs_f64() * 1000.0);
+    if json {
+        println!("{}", serde_json::to_string(&score)?);
+        return Ok(());
+    }
+    for played in &score.houses {
+        println!(
+            "{:12} {:6.1} min  {:4} acts  {:4} looks  {:3} proven  {} wrong  {} open",
+            played.house, played.minutes, played.acts, played.looks, played.proven, played.wrong_proofs, played.open
+        );
+    }
+    let s = &score.summary;
+    println!(
+        "mean {:.1} min, p90 {:.1}; oracle {:.1}; ratio {:.2}; {} of {} proofs wrong; {} by exclusion, {} of them wrong",
+        s.minutes_mean,
+        s.minutes_p90,
+        s.oracle_minutes_mean,
+        s.ratio_to_oracle,
+        s.wrong_proofs,
+        s.proven_points,
+        s.by_exclusion,
+        s.wrong_exclusions
+    );
+    Ok(())
 }
 
 fn main() -> ExitCode {
@@ -105,8 +212,7 @@ fn run(command: Command) -> Result<ExitCode> {
         }
         Command::Serve { data, bind } => listen(Desk::open(&data)?, bind, false)?,
         Command::Export { data, home, out } => {
-            let book = existing(data)?.book(&home)?;
-            let bytes = write_home_file(&home, &book);
+            let bytes = existing(data)?.export(&home)?;
             match out {
                 Some(path) => std::fs::write(&path, bytes).with_context(|| format!("{} cannot be written", path.display()))?,
                 None => std::io::stdout().write_all(&bytes)?,
@@ -121,10 +227,11 @@ fn run(command: Command) -> Result<ExitCode> {
             }
             let (read, book) = read_home_file(&bytes)?;
             let lines = book.seq();
-            Desk::open(&data)?.import(&read.home, book)?;
+            Desk::open(&data)?.import(&read, book)?;
             println!("{}: {lines} lines", read.home);
         }
         Command::Check { data, json } => return check(&existing(data)?, json),
+        Command::Practice { command } => practice(command)?,
         Command::Openapi => print!("{}", openapi_json()),
     }
     Ok(ExitCode::SUCCESS)

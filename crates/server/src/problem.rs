@@ -89,6 +89,12 @@ impl From<DeskError> for Problem {
                     "Nothing was recorded and nothing was lost. Make room and try again.",
                 )
             }
+            DeskError::Store(error @ StoreError::PhotoTaken { .. }) => Self::new(
+                StatusCode::CONFLICT,
+                "id_taken",
+                error.to_string(),
+                "Give each photo an id of its own. Nothing was changed.",
+            ),
             DeskError::Store(error) => {
                 tracing::error!(%error, "the store failed");
                 internal()

@@ -52,6 +52,43 @@ async fn a_batch_is_all_or_nothing_and_harmless_to_send_again() {
 }
 
 #[tokio::test]
+async fn the_plan_is_proposed_and_never_written_by_asking() {
+    let site = site(true).await;
+    let plan = format!("{}/api/homes/juniper-lane/plan", site.address);
+    let client = reqwest::Client::new();
+    let before = get(&format!("{}/api/homes/juniper-lane", site.address)).await["seq"].clone();
+    let ask = |wish: Value| {
+        let sent = client.post(format!("{plan}/propose")).json(&wish).send();
+        async {
+            let answer = sent.await.unwrap();
+            (answer.status().as_u16(), answer.json::<Value>().await.unwrap())
+        }
+    };
+    let tap = |x: i32| {
+        json!({ "wish": "tap_point", "point": "p", "floor": "ground floor", "at": { "x": x, "y": 100 }, "point_kind": "receptacle",
+        "volts": 120, "details": { "outlets": "duplex", "half_of": null, "gfci": false, "outdoor": false, "weather_resistant": false }, "name": "" })
+    };
+    let (status, proposal) = ask(tap(8_000)).await;
+    assert_eq!((status, proposal["said"].as_str()), (200, Some("Kitchen, north wall")));
+    assert_eq!(proposal["facts"].as_array().unwrap().len(), 2);
+    let (status, problem) = ask(tap(90_000)).await;
+    assert_eq!((status, problem["title"].as_str()), (422, Some("No room is drawn there.")));
+    assert!(problem["detail"].as_str().unwrap().contains("Nothing was recorded"));
+    assert_eq!(ask(json!({ "wish": "fly" })).await.0, 422);
+    for (path, status) in
+        [("file/png", 404), ("file/pdf?paper=napkin", 422), ("file/svg?floor=attic", 404), ("file/pdf?date=soon", 422)]
+    {
+        assert_eq!(reqwest::get(format!("{plan}/{path}")).await.unwrap().status().as_u16(), status, "{path}");
+    }
+    let drawing = client.post(format!("{plan}/drawing?floor=loft")).body("no drawing").send().await.unwrap();
+    assert_eq!(drawing.status().as_u16(), 422);
+    assert!(drawing.json::<Value>().await.unwrap()["title"].as_str().unwrap().contains("no DXF drawing"));
+    assert_eq!(get(&format!("{}/api/homes/juniper-lane", site.address)).await["seq"], before);
+    let found = get(&format!("{}/api/homes/juniper-lane/find?q=greenhouse", site.address)).await;
+    assert!(found.as_array().unwrap().iter().any(|f| f["found"] == "room" && f["name"] == "Greenhouse"), "{found}");
+}
+
+#[tokio::test]
 async fn what_cannot_be_read_gets_a_sentence_and_not_our_insides() {
     let site = site(true).await;
     let client = reqwest::Client::new();
@@ -82,7 +119,7 @@ async fn what_cannot_be_read_gets_a_sentence_and_not_our_insides() {
         ),
         (client.post(&entries).body("hello"), 415, "not marked as JSON"),
         (json(&big), 413, "larger than the 1 MB"),
-        (client.post(format!("{}/api/import", site.address)).body(big.clone()), 413, "larger than the 32 MB"),
+        (client.post(format!("{}/api/import", site.address)).body(big.clone()), 413, "larger than the 64 MB"),
         (client.post(format!("{}/api/import", site.address)).body("a,b\n1,2"), 422, "no Wayfinder home file"),
         (client.get(format!("{}/api/homes/nobody", site.address)), 404, "no such home"),
         (client.get(format!("{}/api/homes/%2e%2e%2fetc", site.address)), 404, "no such home"),
@@ -106,7 +143,7 @@ async fn what_cannot_be_read_gets_a_sentence_and_not_our_insides() {
         }
     }
     let home = get(&format!("{}/api/homes/juniper-lane", site.address)).await;
-    assert_eq!(home["points"].as_array().unwrap().len(), 73);
+    assert_eq!(home["points"].as_array().unwrap().len(), 75);
 }
 
 #[tokio::test]
@@ -276,4 +313,65 @@ fn the_description_in_docs_is_the_one_of_the_code() {
         kept == wayfinder_server::openapi_json(),
         "docs/openapi.json is not what the code says; `cargo xtask types` makes it anew"
     );
+}
+
+#[tokio::test]
+async fn a_sheet_is_read_within_bounds_and_nothing_is_written() {
+    let site = site(true).await;
+    let client = reqwest::Client::new();
+    let sheet = |query: &str, body: Vec<u8>| {
+        client.post(format!("{}/api/homes/juniper-lane/panels/main/sheet{query}", site.address)).body(body).send()
+    };
+    let before = get(&format!("{}/api/homes/juniper-lane", site.address)).await["seq"].clone();
+    let read: Value = sheet("", b"Ckt,Load,Amps\n21,Attic,15\n".to_vec()).await.unwrap().json().await.unwrap();
+    assert_eq!((read["text"].as_str(), &read["columns"]), (Some("21 15 Attic\n"), &json!(["space", "label", "amps"])));
+    let corrected = sheet("?columns=space,ignore,amps", b"Ckt,Load,Amps\n21,Attic,15\n".to_vec()).await.unwrap();
+    assert_eq!(corrected.json::<Value>().await.unwrap()["text"], "21 15\n");
+    for (query, body, status, says) in [
+        ("?columns=space,pigs", b"1,2\n".to_vec(), 422, "“pigs” is nothing a column holds"),
+        ("", vec![0, 1, 2, 3], 422, "no spreadsheet"),
+        ("", vec![b'x'; 5 << 20], 413, "larger than the 4 MB"),
+    ] {
+        let response = sheet(query, body).await.unwrap();
+        assert_eq!(response.status().as_u16(), status);
+        let problem: Value = response.json().await.unwrap();
+        assert!(problem["title"].as_str().unwrap().contains(says), "{problem}");
+    }
+    assert_eq!(get(&format!("{}/api/homes/juniper-lane", site.address)).await["seq"], before);
+    for path in ["panels/nowhere/circuits/csv", "panels/main/circuits/exe", "breakers/nobody/moves", "directory?panel=nowhere"] {
+        let response = reqwest::get(format!("{}/api/homes/juniper-lane/{path}", site.address)).await.unwrap();
+        assert_eq!(response.status().as_u16(), 404, "{path}");
+    }
+}
+
+#[tokio::test]
+async fn photos_are_kept_checked_and_go_with_the_home() {
+    let from = site(true).await;
+    let to = site(false).await;
+    let client = reqwest::Client::new();
+    let address = |site: &Site, photo: &str| format!("{}/api/homes/juniper-lane/photos/{photo}", site.address);
+    let png = b"\x89PNG\r\n\x1a\n and the rest".to_vec();
+    let put = |photo: &str, body: Vec<u8>| client.put(address(&from, photo)).body(body).send();
+    assert_eq!(put("p1", png.clone()).await.unwrap().status().as_u16(), 204);
+    assert_eq!(put("p1", png.clone()).await.unwrap().status().as_u16(), 204, "the same again is harmless");
+    assert_eq!(put("p1", [&png[..], b"x"].concat()).await.unwrap().status().as_u16(), 409);
+    for (body, status, says) in [
+        (b"<svg onload='alert(1)'/>".to_vec(), 422, "no photo that can be shown"),
+        (vec![0xff; 9 << 20], 413, "larger than the 8 MB"),
+    ] {
+        let response = put("p2", body).await.unwrap();
+        assert_eq!(response.status().as_u16(), status);
+        assert!(response.text().await.unwrap().contains(says));
+    }
+    let fact = json!({ "kind": "photo_taken", "photo": "p1", "panel": "main", "of": "label" });
+    assert_eq!(post(&from.address, "juniper-lane", vec![entry("photo-line", fact)]).await.0, 200);
+    let home = get(&format!("{}/api/homes/juniper-lane", from.address)).await;
+    assert_eq!(home["posts"][0]["photos"][0]["id"], "p1");
+    let file = reqwest::get(format!("{}/api/homes/juniper-lane/export", from.address)).await.unwrap().bytes().await.unwrap();
+    assert_eq!(client.post(format!("{}/api/import", to.address)).body(file).send().await.unwrap().status().as_u16(), 200);
+    let shown = reqwest::get(address(&to, "p1")).await.unwrap();
+    assert_eq!(shown.headers()["content-type"], "image/png");
+    assert_eq!(shown.headers()["x-content-type-options"], "nosniff");
+    assert_eq!(shown.bytes().await.unwrap(), png);
+    assert_eq!(reqwest::get(address(&to, "p9")).await.unwrap().status().as_u16(), 404);
 }

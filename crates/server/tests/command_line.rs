@@ -59,3 +59,57 @@ fn what_cannot_be_done_is_said_in_a_sentence() {
         assert!(!ok && said.contains(says), "{arguments:?}: {said}");
     }
 }
+
+#[test]
+fn practice_is_scored_from_a_file_of_houses_the_same_every_time() {
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("houses.jsonl");
+    let point = |room: usize, kind: &str, breaker: usize| serde_json::json!({ "room": room, "kind": kind, "name": "", "burnt_out": false, "breaker": breaker, "max_off_min": null });
+    let label = serde_json::json!({ "says": "vague", "room": null, "kind": "light", "name": "" });
+    let house = serde_json::json!({
+        "format": "wayfinder-practice-house", "version": 1, "id": "hut", "rooms": ["hall", "kitchen"], "walk_s": [[0.0, 6.0], [6.0, 0.0]],
+        "next_to": [[1], [0]], "panel_room": 0, "breakers": 3, "panel_neighbours": [[1], [0, 2], [1]], "must_stay_on": [],
+        "labels": [label, label, label],
+        "points": [point(0, "light", 0), point(0, "receptacle", 1), point(1, "light", 0), point(1, "receptacle", 2), point(1, "appliance", 2)]
+    });
+    std::fs::write(&path, format!("{house}\n")).unwrap();
+    let score = |strategy: &str, more: &[&str]| {
+        let mut command = Command::new(env!("CARGO_BIN_EXE_wayfinder"));
+        command.args(["practice", "score", "--json", "--runs", "2", "--strategy", strategy, "--houses"]).arg(&path).args(more);
+        let out = command.output().unwrap();
+        assert!(out.status.success(), "{}", String::from_utf8_lossy(&out.stderr));
+        serde_json::from_slice::<serde_json::Value>(&out.stdout).unwrap()
+    };
+    for strategy in ["one-at-a-time", "binary", "adaptive", "oracle"] {
+        let told = score(strategy, &[]);
+        let summary = &told["summary"];
+        assert_eq!(told["houses"].as_array().unwrap().len(), 2);
+        assert_eq!(
+            (&summary["proven_points"], &summary["must_stay_on_violations"]),
+            (&10.into(), &0.into()),
+            "{strategy}: {told}"
+        );
+        assert_eq!(told["houses"], score(strategy, &[])["houses"], "the same seeds, the same rounds");
+        let ratio = summary["ratio_to_oracle"].as_f64().unwrap();
+        assert!(if strategy == "oracle" { ratio == 1.0 } else { ratio >= 1.0 }, "{strategy}: {ratio}");
+    }
+    // By hand: three breakers off and on (18 s), a word for each switching and at the end (4 x 4 s); looks of 3 x 2 s
+    // and 2 x 8 s; and on foot from hall to kitchen and back twice at most.
+    let minutes = score("oracle", &[])["summary"]["minutes_mean"].as_f64().unwrap();
+    let at_least = (18.0 + 16.0 + 22.0 + 6.0) / 60.0;
+    assert!((at_least..=at_least + 18.0 / 60.0 + 1e-9).contains(&minutes), "{minutes}");
+    let alone = score("adaptive", &["--crew", "alone", "--instruments", "tester=1,lamps=2,tone", "--exchange", "0"]);
+    assert_eq!(alone["summary"]["proven_points"], 10);
+    for (arguments, says) in [
+        (vec!["--instruments", "telepathy"], "none of tester=N"),
+        (vec!["--strategy", "luck"], "one-at-a-time"),
+        (vec!["--runs", "0"], "nothing to play"),
+    ] {
+        let mut command = Command::new(env!("CARGO_BIN_EXE_wayfinder"));
+        let out = command.args(["practice", "score", "--houses"]).arg(&path).args(arguments).output().unwrap();
+        assert!(!out.status.success() && String::from_utf8_lossy(&out.stderr).contains(says), "{says}");
+    }
+    std::fs::write(&path, "{\"format\":\"soup\"}\n").unwrap();
+    let out = Command::new(env!("CARGO_BIN_EXE_wayfinder")).args(["practice", "score", "--houses"]).arg(&path).output().unwrap();
+    assert!(String::from_utf8_lossy(&out.stderr).contains("line 1 is no practice house"));
+}

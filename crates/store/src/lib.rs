@@ -8,9 +8,9 @@ use std::fs::{self, File, TryLockError};
 use std::path::{Path, PathBuf};
 use std::time::Duration;
 
-use rusqlite::{Connection, ErrorCode, Transaction, TransactionBehavior, params};
+use rusqlite::{Connection, ErrorCode, OptionalExtension, Transaction, TransactionBehavior, params};
 use rusqlite_migration::{M, Migrations};
-use wayfinder_core::{HomeId, Line};
+use wayfinder_core::{HomeId, Line, PhotoId};
 
 /// What can go wrong with the data folder.
 #[derive(Debug, thiserror::Error)]
@@ -46,6 +46,12 @@ pub enum StoreError {
     /// The folder cannot be made or opened.
     #[error("The data folder {0} cannot be used: {1}")]
     Folder(PathBuf, std::io::Error),
+    /// Another photo has this id.
+    #[error("Another photo has the id {photo} already.")]
+    PhotoTaken {
+        /// The id.
+        photo: PhotoId,
+    },
     /// Anything else the database says.
     #[error("The database failed: {0}")]
     Database(#[source] rusqlite::Error),
@@ -55,6 +61,17 @@ impl From<rusqlite::Error> for StoreError {
     fn from(error: rusqlite::Error) -> Self {
         if error.sqlite_error_code() == Some(ErrorCode::DiskFull) { Self::Full } else { Self::Database(error) }
     }
+}
+
+/// A photo as it is kept.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct StoredPhoto {
+    /// Its id, made by whoever sent it.
+    pub id: PhotoId,
+    /// `image/jpeg`, `image/png` or `image/webp`.
+    pub media: String,
+    /// The file.
+    pub bytes: Vec<u8>,
 }
 
 /// An open data folder.
@@ -121,13 +138,37 @@ impl Store {
         Ok(())
     }
 
-    /// Puts these lines in the place of a home's logbook (a demo that is reset), all or nothing.
-    pub fn replace(&mut self, home: &HomeId, lines: &[Line]) -> Result<(), StoreError> {
+    /// Puts these lines and photos in the place of a home (a demo that is reset, a home taken in), all or nothing.
+    pub fn replace(&mut self, home: &HomeId, lines: &[Line], photos: &[StoredPhoto]) -> Result<(), StoreError> {
         let transaction = self.connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
         transaction.execute("DELETE FROM homes WHERE id = ?1", [home.as_str()])?;
         insert(&transaction, home, lines)?;
+        for photo in photos {
+            insert_photo(&transaction, home, photo)?;
+        }
         transaction.commit()?;
         Ok(())
+    }
+
+    /// Keeps a photo. The same one again is harmless; another one under an id that is taken is refused.
+    pub fn put_photo(&mut self, home: &HomeId, photo: &StoredPhoto) -> Result<(), StoreError> {
+        let transaction = self.connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
+        insert_photo(&transaction, home, photo)?;
+        transaction.commit()?;
+        Ok(())
+    }
+
+    /// A photo; `None` when there is none of that id.
+    pub fn photo(&self, home: &HomeId, photo: &PhotoId) -> Result<Option<StoredPhoto>, StoreError> {
+        read_photo(&self.connection, home, photo)
+    }
+
+    /// Every photo of a home.
+    pub fn photos(&self, home: &HomeId) -> Result<Vec<StoredPhoto>, StoreError> {
+        let mut statement = self.connection.prepare_cached("SELECT photo FROM photos WHERE home = ?1 ORDER BY photo")?;
+        let ids = statement.query_map([home.as_str()], |row| row.get::<_, String>(0))?.collect::<Result<Vec<_>, _>>()?;
+        let ids = ids.into_iter().filter_map(|id| id.parse().ok());
+        ids.filter_map(|id| self.photo(home, &id).transpose()).collect()
     }
 
     /// Whether the database is sound, as SQLite itself checks it.
@@ -152,8 +193,28 @@ fn insert(transaction: &Transaction<'_>, home: &HomeId, lines: &[Line]) -> Resul
     Ok(())
 }
 
+fn insert_photo(transaction: &Transaction<'_>, home: &HomeId, photo: &StoredPhoto) -> Result<(), StoreError> {
+    match read_photo(transaction, home, &photo.id)? {
+        Some(known) if known == *photo => Ok(()),
+        Some(_) => Err(StoreError::PhotoTaken { photo: photo.id.clone() }),
+        None => {
+            let row = params![home.as_str(), photo.id.as_str(), photo.media, photo.bytes];
+            transaction.execute("INSERT INTO photos (home, photo, media, bytes) VALUES (?1, ?2, ?3, ?4)", row)?;
+            Ok(())
+        }
+    }
+}
+
+fn read_photo(connection: &Connection, home: &HomeId, photo: &PhotoId) -> Result<Option<StoredPhoto>, StoreError> {
+    let mut statement = connection.prepare_cached("SELECT media, bytes FROM photos WHERE home = ?1 AND photo = ?2")?;
+    let found = statement.query_row([home.as_str(), photo.as_str()], |row| {
+        Ok(StoredPhoto { id: photo.clone(), media: row.get(0)?, bytes: row.get(1)? })
+    });
+    Ok(found.optional()?)
+}
+
 fn migrations() -> Migrations<'static> {
-    Migrations::new(vec![M::up(include_str!("migrations/1.sql"))])
+    Migrations::new(vec![M::up(include_str!("migrations/1.sql")), M::up(include_str!("migrations/2.sql"))])
 }
 
 #[cfg(test)]
@@ -181,6 +242,22 @@ mod tests {
 
     fn home() -> HomeId {
         "hut".parse().unwrap()
+    }
+
+    #[test]
+    fn a_photo_is_kept_once_and_goes_with_its_home() {
+        let folder = tempfile::tempdir().unwrap();
+        let mut store = Store::open(folder.path()).unwrap();
+        let photo = StoredPhoto { id: "p1".parse().unwrap(), media: "image/png".into(), bytes: vec![1, 2, 3] };
+        assert!(store.put_photo(&home(), &photo).is_err(), "there is no such home");
+        store.append(&home(), &[line(1)]).unwrap();
+        store.put_photo(&home(), &photo).unwrap();
+        store.put_photo(&home(), &photo).unwrap();
+        let other = StoredPhoto { bytes: vec![9], ..photo.clone() };
+        assert!(matches!(store.put_photo(&home(), &other), Err(StoreError::PhotoTaken { .. })));
+        assert_eq!(store.photos(&home()).unwrap(), std::slice::from_ref(&photo));
+        store.replace(&home(), &[line(1)], std::slice::from_ref(&other)).unwrap();
+        assert_eq!(store.photo(&home(), &photo.id).unwrap(), Some(other));
     }
 
     #[test]

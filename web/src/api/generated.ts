@@ -13,7 +13,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Puts the demo home back as shipped. Only where the program was started as a demo. */
+        /** Puts the demo homes back as shipped. Only where the program was started as a demo. */
         post: operations["reset_demo"];
         delete?: never;
         options?: never;
@@ -64,6 +64,23 @@ export interface paths {
         };
         /** The home as the screens draw it. */
         get: operations["overview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/breakers/{breaker}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every place of its panel for a breaker, why it cannot go where it cannot, and with what it may be joined. */
+        get: operations["moves"];
         put?: never;
         post?: never;
         delete?: never;
@@ -143,6 +160,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Finds rooms, points, breakers and what the old card says, with what feeds what. */
+        get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/findings.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything worth a look, as a report to print on `letter` or `a4`. */
+        get: operations["report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/logbook": {
         parameters: {
             query?: never;
@@ -169,8 +220,137 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Reads a card as typed and proposes the facts that follow. Writes nothing. */
+        /** Reads a card as typed, proposes the facts that follow and shows the panel as it would be. Writes nothing. */
         post: operations["read_card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/panels/{panel}/circuits/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The panel's circuits as a file: `csv`, `xlsx`, `ods`, or `txt` as it is typed. */
+        get: operations["write_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/panels/{panel}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reads a spreadsheet (CSV, XLSX or ODS, up to 4 MB and 2000 rows) of the panel: what its columns hold and the
+         *     card's text that follows. Writes nothing.
+         */
+        post: operations["read_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/photos/{photo}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A photo. */
+        get: operations["photo"];
+        /**
+         * Keeps a photo (JPEG, PNG or WebP, up to 8 MB) under an id that the sender makes; the same again is harmless.
+         *     What it shows is said by a line of the logbook.
+         */
+        put: operations["put_photo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The house plan as it is drawn. */
+        get: operations["plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/plan/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reads a drawing (DXF as text, up to 16 MB): closed polylines become rooms, blocks with known names points. Writes
+         *     nothing.
+         */
+        post: operations["read_drawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/plan/file/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plan as a file: `pdf` and `svg` at a stated scale with legend and date, `dxf` in millimeters. */
+        get: operations["plan_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/plan/propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out the entries for something typed or tapped on the plan. Writes nothing. */
+        post: operations["propose"];
         delete?: never;
         options?: never;
         head?: never;
@@ -186,6 +366,23 @@ export interface paths {
         };
         /** Everything seen at a point, and what follows. */
         get: operations["evidence"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/rooms/{room}/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A room as it is walked: its points in order, the last look at each, where to go next. */
+        get: operations["room_walk"];
         put?: never;
         post?: never;
         delete?: never;
@@ -231,6 +428,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/trace/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each way of tracing would take for what is left, in minutes, for two people with one tester. */
+        get: operations["schools"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/import": {
         parameters: {
             query?: never;
@@ -257,6 +471,36 @@ export interface components {
          * @description Current in amperes.
          */
         Amps: number;
+        /** @description A photo or scan lies under the plan of a floor. A later one for the same floor replaces it. */
+        BackdropLaid: {
+            /** @description One end of a length that is known. */
+            a: components["schemas"]["Pixel"];
+            /** @description Where its upper left corner lies on the floor. */
+            at: components["schemas"]["Spot"];
+            /** @description Its other end. */
+            b: components["schemas"]["Pixel"];
+            /** @description Which floor. */
+            floor: string;
+            /**
+             * Format: int32
+             * @description Its height in pixels.
+             */
+            height_px: number;
+            /** @description The length. */
+            length: components["schemas"]["Length"];
+            /** @description The photo, kept beside the logbook. */
+            photo: components["schemas"]["PhotoId"];
+            /**
+             * Format: int32
+             * @description Its width in pixels.
+             */
+            width_px: number;
+        };
+        /** @description Nothing lies under the plan of the floor. */
+        BackdropRemoved: {
+            /** @description Which floor. */
+            floor: string;
+        };
         /** @description A batch of entries: all are taken or none. */
         Batch: {
             entries: components["schemas"]["Draft"][];
@@ -274,42 +518,128 @@ export interface components {
             breaker: components["schemas"]["BreakerId"];
             /** @description What the old card claims. */
             claim?: string | null;
-            half?: components["schemas"]["Half"] | null;
+            /** @description What else is known of it. */
+            details: components["schemas"]["BreakerDetails"];
+            /** @description The panels it feeds. */
+            feeds: components["schemas"]["FeedsPanel"][];
+            /** @description What its handles share. */
+            housing: components["schemas"]["Housing"];
             kept?: components["schemas"]["Kept"] | null;
+            /** @description Breakers behind it that must stay on, with why: it is never to be switched off. */
+            kept_behind: string[];
             /** @description Why it is kept so. */
             kept_reason?: string | null;
             /** @description The leg of each pole. */
             legs: components["schemas"]["Leg"][];
-            /** @description `5-7`, `14a`. */
+            /** @description `5-7`, `14a`: as it is said at this panel. */
             number: string;
+            /** @description The stretches it covers: one, or two for the outer handles of a quad. */
+            parts: components["schemas"]["Part"][];
             /** @description `left column, 6th down`. */
             place: string;
+            /** @description Its poles, from the top. */
+            poles: components["schemas"]["Part"][];
             /** @description Unproven points that nothing seen so far rules out for it. */
             possible: number;
             /** @description Its kind. */
             protection: components["schemas"]["Protection"];
             /** @description Points proven on it. */
             proven: number;
-            /**
-             * Format: int32
-             * @description Its first row, from 0.
-             */
-            row: number;
-            /**
-             * Format: int32
-             * @description How many rows it spans.
-             */
-            rows: number;
+            /** @description Breakers whose circuits share a neutral with its own; itself alone: its own poles share one. */
+            shares_neutral_with: components["schemas"]["BreakerId"][];
             /** @description The column it sits in. */
             side: components["schemas"]["Side"];
             /** @description Where its handle stands. */
             state: components["schemas"]["State"];
+            /** @description `5-7`, `G3`: as it is said anywhere in the home. */
+            tag: string;
             /** @description Volts between its poles, or to neutral for one pole. */
             volts: components["schemas"]["Volts"];
             wire?: components["schemas"]["Wire"] | null;
             wire_allows?: components["schemas"]["Amps"] | null;
             /** @description What it feeds as far as proven, worded for the card; empty when nothing is. */
             wording: string;
+        };
+        /**
+         * @description How neutral and ground stand in this panel.
+         * @enum {string}
+         */
+        Bond: "joined" | "apart";
+        /** @description The box around something. */
+        Bounds: {
+            /**
+             * Format: int32
+             * @description Height on the sheet.
+             */
+            height: number;
+            /**
+             * Format: int32
+             * @description Width.
+             */
+            width: number;
+            /**
+             * Format: int32
+             * @description Left edge.
+             */
+            x: number;
+            /**
+             * Format: int32
+             * @description Upper edge.
+             */
+            y: number;
+        };
+        /** @description What is known of a breaker beyond its rating. */
+        BreakerDetails: {
+            /**
+             * @description It is the panel's main, back-fed through its spaces.
+             * @default false
+             */
+            back_fed_main: boolean;
+            /**
+             * @description A back-fed main is held by more than its clip.
+             * @default null
+             */
+            fastened: boolean | null;
+            /**
+             * @description The panel it is said to feed, before that panel is described.
+             * @default
+             */
+            feeds: string;
+            /**
+             * @description A tandem with the hook that fits notched spaces only.
+             * @default null
+             */
+            hooked: boolean | null;
+            /** @default null */
+            housing: components["schemas"]["Housing"] | null;
+            /**
+             * Format: double
+             * @description Its interrupting rating in kA.
+             * @default null
+             */
+            interrupting_ka: number | null;
+            /** @default null */
+            neutral: components["schemas"]["NeutralLead"] | null;
+            /**
+             * @description At its terminals.
+             * @default {
+             *       "alike": null,
+             *       "listed": null,
+             *       "torque_inlb": null,
+             *       "under": null
+             *     }
+             */
+            terminal: components["schemas"]["Terminal"];
+            /**
+             * @description How several poles open together.
+             * @default common_trip
+             */
+            tie: components["schemas"]["Tie"];
+            /**
+             * @description Its type, as printed.
+             * @default
+             */
+            type_name: string;
         };
         /** @description One breaker (of a tandem: one of its handles). */
         BreakerId: string;
@@ -321,6 +651,13 @@ export interface components {
             /** @description Why. */
             reason?: string;
         };
+        /** @description The breaker sits elsewhere in its panel; all else stays. */
+        BreakerMoved: {
+            /** @description Its poles from the top. */
+            at: components["schemas"]["Slot"][];
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+        };
         /** @description A breaker sits here. A later one for the same breaker replaces the earlier (moved, corrected). */
         BreakerPlaced: {
             /** @description Its rating, 1 to 400 A. */
@@ -329,6 +666,8 @@ export interface components {
             at: components["schemas"]["Slot"][];
             /** @description Which breaker. */
             breaker: components["schemas"]["BreakerId"];
+            /** @description What else is known of it. */
+            details?: components["schemas"]["BreakerDetails"];
             /** @description In which panel. */
             panel: components["schemas"]["PanelId"];
             /** @description Its kind. */
@@ -347,6 +686,20 @@ export interface components {
             /** @description Where it stands now. */
             to: components["schemas"]["State"];
         };
+        /** @description Two one-pole breakers are one from now on: tied, or replaced by one of two poles. */
+        BreakersJoined: {
+            /** @description The one that stays and takes both places. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description How they open together. */
+            tie?: components["schemas"]["Tie"];
+            /** @description The one that is no longer on its own. */
+            with: components["schemas"]["BreakerId"];
+        };
+        /**
+         * @description The cable or wiring method, as far as it can be told.
+         * @enum {string}
+         */
+        Cable: "not_read" | "nm" | "armored" | "conduit" | "cloth" | "knob_and_tube";
         /** @description The door card. */
         Card: {
             /** @description Left column from the top, then the right. */
@@ -368,21 +721,12 @@ export interface components {
             /** @description `20`, or empty. */
             amps: string;
             breaker?: components["schemas"]["BreakerId"] | null;
-            half?: components["schemas"]["Half"] | null;
             /** @description What it stands for. */
             kind: components["schemas"]["CellKind"];
             /** @description `5-7`. */
             number: string;
-            /**
-             * Format: int32
-             * @description The first row, from 0.
-             */
-            row: number;
-            /**
-             * Format: int32
-             * @description Rows spanned.
-             */
-            rows: number;
+            /** @description Where it is. */
+            part: components["schemas"]["Part"];
             /** @description The column. */
             side: components["schemas"]["Side"];
             /** @description What stands there. */
@@ -394,6 +738,13 @@ export interface components {
             line: number;
             /** @description As typed. */
             text: string;
+        };
+        /** @description A card as understood. */
+        CardRead: {
+            /** @description Line by line. */
+            lines: components["schemas"]["CardLine"][];
+            /** @description The panel as it would be. */
+            post: components["schemas"]["Post"];
         };
         /** @description The size of the door card in millimetres. */
         CardSize: {
@@ -423,10 +774,27 @@ export interface components {
          */
         CellKind: "proven" | "not_proven" | "nothing_found" | "open";
         /**
+         * @description What a column holds.
+         * @enum {string}
+         */
+        ColumnRole: "ignore" | "space" | "amps" | "poles" | "label" | "kind" | "wire";
+        /**
          * @description One or two columns of breakers.
          * @enum {string}
          */
         Columns: "one" | "two";
+        /**
+         * @description The face of a receptacle, by its published designation.
+         * @enum {string}
+         */
+        Configuration: "5-15" | "5-20" | "5-30" | "6-15" | "6-20" | "6-30" | "6-50" | "10-30" | "10-50" | "14-30" | "14-50" | "14-60" | "L5-30" | "L14-30" | "TT-30";
+        /** @description A point that goes dark with it. */
+        DarkPoint: {
+            /** @description `Kitchen, ceiling`. */
+            name: string;
+            /** @description Which. */
+            point: components["schemas"]["PointId"];
+        };
         /** @description A fact as its observer writes it down, before the logbook has given it a sequence. */
         Draft: {
             /** @description When it was observed. */
@@ -444,6 +812,31 @@ export interface components {
              */
             version?: number;
         };
+        /** @description A drawing file as understood. */
+        DrawingRead: {
+            /** @description The entries that would record it. */
+            facts: components["schemas"]["Fact"][];
+            /** @description What was left out and why. */
+            left_out: string[];
+            /** @description What would want a look. */
+            notes: string[];
+            /** @description How many points were found. */
+            points: number;
+            /** @description The floor as it would be. */
+            preview: components["schemas"]["PlanFloor"];
+            /** @description How many rooms were found. */
+            rooms: number;
+            /** @description The symbols that the preview uses. */
+            symbols: components["schemas"]["SymbolDrawing"][];
+            /** @description The unit of the drawing, in words. */
+            unit: string;
+        };
+        /**
+         * @description The edition of the code that findings are worded by: “today's rule”. Old work is not judged by it as a
+         *     fault of its time: what held when it was built is unknown to us.
+         * @enum {string}
+         */
+        Edition: "nec2017" | "nec2020" | "nec2023" | "cec2021" | "cec2024";
         /** @description One line of a logbook. */
         EntryId: string;
         /** @description Everything seen at a point, and what follows. */
@@ -475,12 +868,33 @@ export interface components {
         Fact: (components["schemas"]["HomeDescribed"] & {
             /** @enum {string} */
             kind: "home_described";
+        }) | (components["schemas"]["RulesChosen"] & {
+            /** @enum {string} */
+            kind: "rules_chosen";
         }) | (components["schemas"]["PanelDescribed"] & {
             /** @enum {string} */
             kind: "panel_described";
+        }) | (components["schemas"]["PanelRemoved"] & {
+            /** @enum {string} */
+            kind: "panel_removed";
+        }) | (components["schemas"]["LegRead"] & {
+            /** @enum {string} */
+            kind: "leg_read";
+        }) | (components["schemas"]["FillerSeen"] & {
+            /** @enum {string} */
+            kind: "filler_seen";
         }) | (components["schemas"]["BreakerPlaced"] & {
             /** @enum {string} */
             kind: "breaker_placed";
+        }) | (components["schemas"]["BreakerMoved"] & {
+            /** @enum {string} */
+            kind: "breaker_moved";
+        }) | (components["schemas"]["BreakersJoined"] & {
+            /** @enum {string} */
+            kind: "breakers_joined";
+        }) | (components["schemas"]["NeutralShared"] & {
+            /** @enum {string} */
+            kind: "neutral_shared";
         }) | (components["schemas"]["BreakerRemoved"] & {
             /** @enum {string} */
             kind: "breaker_removed";
@@ -499,18 +913,63 @@ export interface components {
         }) | (components["schemas"]["RoomRemoved"] & {
             /** @enum {string} */
             kind: "room_removed";
+        }) | (components["schemas"]["UnitsChosen"] & {
+            /** @enum {string} */
+            kind: "units_chosen";
+        }) | (components["schemas"]["FloorPlaced"] & {
+            /** @enum {string} */
+            kind: "floor_placed";
+        }) | (components["schemas"]["RoomDrawn"] & {
+            /** @enum {string} */
+            kind: "room_drawn";
+        }) | (components["schemas"]["OpeningPlaced"] & {
+            /** @enum {string} */
+            kind: "opening_placed";
+        }) | (components["schemas"]["OpeningRemoved"] & {
+            /** @enum {string} */
+            kind: "opening_removed";
+        }) | (components["schemas"]["StairsPlaced"] & {
+            /** @enum {string} */
+            kind: "stairs_placed";
+        }) | (components["schemas"]["StairsRemoved"] & {
+            /** @enum {string} */
+            kind: "stairs_removed";
+        }) | (components["schemas"]["PanelStands"] & {
+            /** @enum {string} */
+            kind: "panel_stands";
+        }) | (components["schemas"]["BackdropLaid"] & {
+            /** @enum {string} */
+            kind: "backdrop_laid";
+        }) | (components["schemas"]["BackdropRemoved"] & {
+            /** @enum {string} */
+            kind: "backdrop_removed";
         }) | (components["schemas"]["PointPlaced"] & {
             /** @enum {string} */
             kind: "point_placed";
         }) | (components["schemas"]["PointRemoved"] & {
             /** @enum {string} */
             kind: "point_removed";
+        }) | (components["schemas"]["PointStands"] & {
+            /** @enum {string} */
+            kind: "point_stands";
+        }) | (components["schemas"]["SwitchControls"] & {
+            /** @enum {string} */
+            kind: "switch_controls";
+        }) | (components["schemas"]["GfciProtects"] & {
+            /** @enum {string} */
+            kind: "gfci_protects";
         }) | (components["schemas"]["PointSeen"] & {
             /** @enum {string} */
             kind: "point_seen";
         }) | (components["schemas"]["PointSkipped"] & {
             /** @enum {string} */
             kind: "point_skipped";
+        }) | (components["schemas"]["PhotoTaken"] & {
+            /** @enum {string} */
+            kind: "photo_taken";
+        }) | (components["schemas"]["FindingSetAside"] & {
+            /** @enum {string} */
+            kind: "finding_set_aside";
         }) | (components["schemas"]["LineStruck"] & {
             /** @enum {string} */
             kind: "line_struck";
@@ -518,27 +977,117 @@ export interface components {
             /** @enum {string} */
             kind: "line_restored";
         });
+        /** @description A panel that a breaker feeds. */
+        FeedsPanel: {
+            /** @description Its name. */
+            name: string;
+            /** @description Which. */
+            panel: components["schemas"]["PanelId"];
+        };
+        /** @description An open space, or half of one, was looked at: is there a filler? */
+        FillerSeen: {
+            /** @description Where. */
+            at: string;
+            /** @description Whether a filler closes it. */
+            filler: boolean;
+            /** @description In which panel. */
+            panel: components["schemas"]["PanelId"];
+        };
         /** @description Something worth a look. */
         Finding: {
-            /** @description What it is about, in words: `12`, `Room “Emma's room”`. */
+            /** @description What it is about, in words: `12`, `Greenhouse panel`, `Room “Emma's room”`. */
             about: string;
-            breaker?: components["schemas"]["BreakerId"] | null;
+            /** @description It was set aside, for this reason. */
+            aside?: string | null;
             /** @description The rule, for programs: `breaker-over-wire`. */
             code: string;
+            /** @description Rule and place, the same as long as it is the same finding: `breaker-over-wire:b12`. */
+            key: string;
+            mend?: components["schemas"]["Mend"] | null;
             /** @description What is the matter. */
             message: string;
+            /** @description Where it is. */
+            place: components["schemas"]["FindingPlace"];
             /** @description What to do. */
             remedy: string;
             /** @description How much it matters. */
             severity: components["schemas"]["Severity"];
             /** @description The rule's source. */
             source: string;
+            /** @description Why that matters. */
+            why: string;
         };
-        /**
-         * @description Which half of a space a tandem handle takes.
-         * @enum {string}
-         */
-        Half: "upper" | "lower";
+        /** @description Where it is. */
+        FindingPlace: {
+            breaker?: components["schemas"]["BreakerId"] | null;
+            panel?: components["schemas"]["PanelId"] | null;
+            point?: components["schemas"]["PointId"] | null;
+            /** @description At which open space. */
+            space?: string | null;
+        };
+        /** @description A finding was looked at and is set aside; it comes back by itself when what it says changes. */
+        FindingSetAside: {
+            /** @description `false`: it counts again. */
+            aside?: boolean;
+            /** @description Its key. */
+            finding: string;
+            /** @description What it said. */
+            message: string;
+            /** @description Why it is set aside. */
+            reason?: string;
+        };
+        /** @description Where a floor is in the order of floors; rooms name it. */
+        FloorPlaced: {
+            /** @description Its name, as the rooms have it. */
+            floor: string;
+            /**
+             * Format: int32
+             * @description 0 is the ground floor, below it -1, above it 1.
+             */
+            level: number;
+        };
+        /** @description One thing found. */
+        Found: components["schemas"]["FoundKind"] & {
+            /** @description Proven to lose power with it: the other points on its breaker, or all points on this one and behind it. */
+            dark_with: components["schemas"]["DarkPoint"][];
+            /** @description What feeds it or what it feeds, as a sentence. */
+            feed: string;
+            /** @description Points that are not proven yet and may go dark with it, too. */
+            may_be_dark: number;
+            /** @description `Kitchen, ceiling`, `Breaker 11`. */
+            name: string;
+            /** @description Its tag, for a point or breaker. */
+            tag?: string | null;
+            tag_kind?: components["schemas"]["TagKind"] | null;
+        };
+        /** @description What was found. */
+        FoundKind: {
+            /** @enum {string} */
+            found: "room";
+            /** @description Which. */
+            room: components["schemas"]["RoomId"];
+        } | {
+            /** @enum {string} */
+            found: "point";
+            /** @description Which. */
+            point: components["schemas"]["PointId"];
+            /** @description In which room. */
+            room: components["schemas"]["RoomId"];
+        } | {
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            found: "breaker";
+            /** @description In which panel. */
+            panel: components["schemas"]["PanelId"];
+        };
+        /** @description The GFCI device protects these points downstream, and no others. */
+        GfciProtects: {
+            /** @description Which device. */
+            device: components["schemas"]["PointId"];
+            /** @description What loses power when it trips. */
+            points: components["schemas"]["PointId"][];
+        };
         /** @description The program, as it answers for itself. */
         Health: {
             /** @description It runs with the demo home, which can be reset. */
@@ -559,12 +1108,18 @@ export interface components {
         HomeInList: {
             id: components["schemas"]["HomeId"];
             name: string;
-            /** @description The panel's name and place; `null` before one is described. */
-            panel?: string | null;
+            /** @description Its panels, in words: `Main panel, 24 spaces`. */
+            panels: string[];
             progress: components["schemas"]["Progress"];
         };
         /** @description The home as the screens draw it. */
         HomeOverview: {
+            /** @description What each switch switches. */
+            controls: {
+                [key: string]: components["schemas"]["PointId"][];
+            };
+            /** @description The edition of the rules that findings are worded by. */
+            edition: components["schemas"]["Edition"];
             /** @description What is worth a look. */
             findings: components["schemas"]["Finding"][];
             /** @description Its id. */
@@ -575,9 +1130,14 @@ export interface components {
             off_now: components["schemas"]["OffNow"][];
             /** @description Its points, in the order of entry. */
             points: components["schemas"]["KnownPoint"][];
-            post?: components["schemas"]["Post"] | null;
+            /** @description Its panels as fingerposts, in the order of entry; empty before one is described. */
+            posts: components["schemas"]["Post"][];
             /** @description How far the trace is. */
             progress: components["schemas"]["Progress"];
+            /** @description What each GFCI device protects downstream. */
+            protects: {
+                [key: string]: components["schemas"]["PointId"][];
+            };
             /** @description Its rooms, in the order of entry. */
             rooms: components["schemas"]["Room"][];
             /**
@@ -586,6 +1146,11 @@ export interface components {
              */
             seq: number;
         };
+        /**
+         * @description What the handles share.
+         * @enum {string}
+         */
+        Housing: "full" | "tandem" | "quad" | "slim";
         /** @description Where an imported home is. */
         Imported: {
             home: components["schemas"]["HomeId"];
@@ -597,6 +1162,11 @@ export interface components {
          * @enum {string}
          */
         Instrument: "eye" | "plug_in_tester" | "lamp" | "meter";
+        /**
+         * @description What sits on the bus.
+         * @enum {string}
+         */
+        Interior: "breakers" | "split_bus" | "fuses";
         /**
          * @description How a breaker is kept.
          * @enum {string}
@@ -641,11 +1211,54 @@ export interface components {
             /** @description What is wrong. */
             wrong: string;
         };
+        /** @description The last look. */
+        LastSeen: {
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description By whom. */
+            by: string;
+            /** @description The numbers of the breakers that were off then. */
+            off: string[];
+            /** @description What it showed. */
+            seen: components["schemas"]["Seen"];
+        };
         /**
          * @description A hot leg.
          * @enum {string}
          */
         Leg: "A" | "B" | "C";
+        /** @description A voltage was read between the hot terminals of two spaces: 0 V is one leg, 240 (208) V is two. */
+        LegRead: {
+            /**
+             * Format: int32
+             * @description The space it was read against.
+             */
+            against: number;
+            /** @description In which panel. */
+            panel: components["schemas"]["PanelId"];
+            /**
+             * Format: int32
+             * @description The space whose row is to be known.
+             */
+            space: number;
+            /** @description What the meter showed. */
+            volts: components["schemas"]["Volts"];
+        };
+        /**
+         * Format: int32
+         * @description A length in whole millimeters.
+         */
+        Length: number;
+        /** @description The likeliest breaker of a point. It orders the tests and proves nothing. */
+        Likely: {
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /**
+             * Format: int32
+             * @description How likely, in percent; 99 at most.
+             */
+            percent: number;
+        };
         /** @description A line that the logbook holds. */
         Line: {
             /** @description What was written. */
@@ -683,15 +1296,74 @@ export interface components {
             total: number;
         };
         /**
+         * @description Where the breaker sits that switches the whole panel.
+         * @enum {string}
+         */
+        MainAt: "not_read" | "inside" | "beside" | "outside" | "lugs";
+        /** @description What to record once it is mended. */
+        Mend: {
+            /** @description To be recorded. */
+            facts: components["schemas"]["Fact"][];
+            /** @description What is recorded, as on a button: `A 15 A breaker is in its place`. */
+            words: string;
+        };
+        /**
          * @description Copper or aluminum.
          * @enum {string}
          */
         Metal: "copper" | "aluminum";
+        /** @description What is wrong with a typed text, and where. */
+        Misread: {
+            /** @description The part that is meant. */
+            part: string;
+            /** @description As a sentence. */
+            wrong: string;
+        };
         /**
          * Format: int64
          * @description A moment, in milliseconds since 1970-01-01 UTC, as the observer's clock had it.
          */
         Moment: number;
+        /** @description What can be done with a breaker where it sits. */
+        Moves: {
+            /** @description Breakers with which it could be joined to one of two poles. */
+            joins: components["schemas"]["BreakerId"][];
+            /** @description Every place of its panel. */
+            places: components["schemas"]["Place"][];
+        };
+        /** @description A room on the other side of a wall. */
+        Neighbor: {
+            /** @description Which. */
+            room: components["schemas"]["RoomId"];
+            /** @description One can walk through. */
+            way: boolean;
+        };
+        /**
+         * @description Where the neutral of a GFCI or AFCI breaker goes.
+         * @enum {string}
+         */
+        NeutralLead: "pigtail" | "plug_on";
+        /** @description These circuits share one neutral; a single breaker of several poles: its poles do. */
+        NeutralShared: {
+            /** @description One to three. */
+            breakers: components["schemas"]["BreakerId"][];
+            /** @description `false`: no longer. */
+            shared?: boolean;
+        };
+        /** @description A room one can go to from here. */
+        NextRoom: {
+            /** @description Its name. */
+            name: string;
+            /** @description Which. */
+            room: components["schemas"]["RoomId"];
+            /**
+             * Format: double
+             * @description Seconds to its middle.
+             */
+            seconds: number;
+            /** @description Points in it without a proven number. */
+            without_number: number;
+        };
         /** @description What to do next. */
         NextStep: {
             /** @description `panel`, `breakers` or `points`. */
@@ -715,6 +1387,26 @@ export interface components {
             /** @enum {string} */
             step: "switch_off";
             /** @description Why this one. */
+            why: string;
+        } | {
+            /** @description To be switched off now. */
+            off: components["schemas"]["BreakerId"][];
+            /** @description To be switched on again. */
+            on: components["schemas"]["BreakerId"][];
+            /** @enum {string} */
+            step: "switch_to";
+            /** @description Why. */
+            why: string;
+        } | {
+            /** @description Points left to look at. */
+            left: number;
+            /** @description What is off. */
+            off: components["schemas"]["BreakerId"][];
+            /** @description Where to go. */
+            rooms: components["schemas"]["RoomToWalk"][];
+            /** @enum {string} */
+            step: "look_under";
+            /** @description Why. */
             why: string;
         } | {
             /** @description Which breaker is off. */
@@ -749,46 +1441,96 @@ export interface components {
             /** @description What is left, as a sentence. */
             summary: string;
         };
-        /**
-         * @description How the spaces are numbered on the metal.
-         * @enum {string}
-         */
-        Numbering: "odd_even" | "straight_down";
+        /** @description How the spaces are numbered on the metal. */
+        Numbering: "odd_even" | "straight_down" | {
+            /** @description Any other way: the numbers of each column from the top, 0 where the metal has no space. */
+            as_engraved: {
+                /** @description The left (or only) column. */
+                left: number[];
+                /** @description The right column; empty where there is one column. */
+                right: number[];
+            };
+        };
         /** @description A breaker that is off now. */
         OffNow: {
             /** @description Which. */
             breaker: components["schemas"]["BreakerId"];
             /** @description Off for good, not for this round. */
             left_off: boolean;
-            /** @description `5-7`. */
+            /** @description `5-7`, `G3`. */
             number: string;
             /** @description Off or tripped. */
             state: components["schemas"]["State"];
         };
-        /** @description A space without a breaker. */
+        /** @description A space, or half of one, without a breaker. */
         OpenSpace: {
-            half?: components["schemas"]["Half"] | null;
-            /**
-             * Format: int32
-             * @description Its row, from 0.
-             */
-            row: number;
+            /** @description Whether a filler closes it; `null`: nobody has looked. */
+            filler?: boolean | null;
+            /** @description `9`, or `4b` where the other half holds a handle. */
+            number: string;
+            /** @description Where it is. */
+            part: components["schemas"]["Part"];
             /** @description Its column. */
             side: components["schemas"]["Side"];
+        };
+        /** @description One door, passage or window. */
+        OpeningId: string;
+        /**
+         * @description What is in a wall.
+         * @enum {string}
+         */
+        OpeningKind: "door" | "passage" | "window";
+        /** @description There is a door, passage or window in a wall of a drawn room. */
+        OpeningPlaced: {
+            /** @description From the wall's first corner to the opening. */
+            from: components["schemas"]["Length"];
+            /** @description Which. */
+            opening: components["schemas"]["OpeningId"];
+            /** @description What it is. */
+            opening_kind: components["schemas"]["OpeningKind"];
+            /** @description In which room's wall; another room on the wall's other side needs no entry. */
+            room: components["schemas"]["RoomId"];
             /**
              * Format: int32
-             * @description Its number.
+             * @description Which wall, from 0, in the order of the drawn corners.
              */
-            space: number;
+            wall: number;
+            /** @description Its width. */
+            width: components["schemas"]["Length"];
         };
+        /** @description There is no such opening. */
+        OpeningRemoved: {
+            /** @description Which. */
+            opening: components["schemas"]["OpeningId"];
+        };
+        /**
+         * @description What can feed the panel beside the utility.
+         * @enum {string}
+         */
+        OtherSource: "standby_generator" | "portable_generator" | "battery" | "solar" | "transfer_switch" | "second_service";
+        /**
+         * @description How many plugs a receptacle box takes.
+         * @enum {string}
+         */
+        Outlets: "single" | "duplex" | "quad";
+        /**
+         * @description The inside of a room, corner by corner, clockwise on the sheet; the last corner joins the first.
+         *
+         *     Rooms are drawn by their inside measures and walls have no thickness on the plan.
+         */
+        Outline: components["schemas"]["Spot"][];
         /** @description A panel as described. */
         Panel: {
             /** @description The door card. */
             card: components["schemas"]["CardSize"];
             /** @description One or two columns. */
             columns: components["schemas"]["Columns"];
+            /** @description What else is known of it. */
+            details: components["schemas"]["PanelDetails"];
             /** @description Its id. */
             id: components["schemas"]["PanelId"];
+            /** @description Rows whose leg was read with a meter, against the formula. */
+            legs_read: components["schemas"]["PostRow"][];
             main?: components["schemas"]["Amps"] | null;
             /** @description What it is called: `Main panel`. */
             name: string;
@@ -803,6 +1545,8 @@ export interface components {
              * @description Number of spaces, 2 to 84.
              */
             spaces: number;
+            /** @description What stands before its numbers elsewhere: `G`; empty for the first panel. */
+            tag: string;
         };
         /** @description The panel is built so. A later one replaces an earlier one. */
         PanelDescribed: {
@@ -810,6 +1554,8 @@ export interface components {
             card: components["schemas"]["CardSize"];
             /** @description One or two columns. */
             columns: components["schemas"]["Columns"];
+            /** @description What else is known of it. */
+            details?: components["schemas"]["PanelDetails"];
             main?: components["schemas"]["Amps"] | null;
             /** @description `Main panel`. */
             name: string;
@@ -827,20 +1573,434 @@ export interface components {
              */
             spaces: number;
         };
+        /** @description What is known of a panel beyond its spaces. */
+        PanelDetails: {
+            /** @default null */
+            bond: components["schemas"]["Bond"] | null;
+            /** @default null */
+            bus: components["schemas"]["Amps"] | null;
+            /**
+             * Format: int32
+             * @description How many circuits it is listed for.
+             * @default null
+             */
+            circuits: number | null;
+            /** @default null */
+            conductors: components["schemas"]["Wire"] | null;
+            /** @default null */
+            fed_by: components["schemas"]["BreakerId"] | null;
+            /**
+             * @description Whether the grounds have a bar of their own.
+             * @default null
+             */
+            ground_bar: boolean | null;
+            /**
+             * @description What sits on the bus.
+             * @default breakers
+             */
+            interior: components["schemas"]["Interior"];
+            /**
+             * Format: double
+             * @description The interrupting rating the label asks for, in kA.
+             * @default null
+             */
+            interrupting_ka: number | null;
+            /**
+             * @description Where its main breaker is.
+             * @default not_read
+             */
+            main_at: components["schemas"]["MainAt"];
+            /**
+             * @description Maker, as printed.
+             * @default
+             */
+            make: string;
+            /**
+             * Format: int32
+             * @description Terminals of the neutral bar seen with more than one neutral.
+             * @default null
+             */
+            neutrals_doubled: number | null;
+            /**
+             * @description Whether the bus or rail is notched where tandems fit.
+             * @default null
+             */
+            notched: boolean | null;
+            /**
+             * @description Whether it has a rail for plug-on neutrals.
+             * @default null
+             */
+            plug_on_neutral: boolean | null;
+            /**
+             * @description Series or catalog number, as printed.
+             * @default
+             */
+            series: string;
+            /** @default null */
+            service_disconnect: components["schemas"]["ServiceDisconnect"] | null;
+            /**
+             * @description What else can feed it; an empty list: nothing else; `null`: nobody has asked.
+             * @default null
+             */
+            sources: components["schemas"]["OtherSource"][] | null;
+            /**
+             * @description What stands before the numbers of its circuits elsewhere: `G` for `G3`. Worked out where it is left out.
+             * @default null
+             */
+            tag: string | null;
+            /**
+             * @description Where tandems go.
+             * @default not_read
+             */
+            tandems: components["schemas"]["Tandems"];
+            /**
+             * @description An old feeder of three wires to another building, which may keep its bond: recorded, not judged.
+             * @default false
+             */
+            three_wire_feeder: boolean;
+            /**
+             * @description The breaker types the label names, as printed.
+             * @default []
+             */
+            types: string[];
+            /**
+             * Format: int32
+             * @description Year of make.
+             * @default null
+             */
+            year: number | null;
+        };
         /** @description One panel. */
         PanelId: string;
+        /** @description There is no such panel. Its breakers must be gone first. */
+        PanelRemoved: {
+            /** @description Which. */
+            panel: components["schemas"]["PanelId"];
+        };
+        /** @description The panel hangs here. */
+        PanelStands: {
+            /** @description From the corner of the box around the room; the nearest wall takes it. */
+            at: components["schemas"]["Spot"];
+            /** @description Which. */
+            panel: components["schemas"]["PanelId"];
+            /** @description In which room. */
+            room: components["schemas"]["RoomId"];
+        };
+        /** @description A stretch of a column, in half rows from the top of the panel. */
+        Part: {
+            /**
+             * Format: int32
+             * @description How many half rows it covers.
+             */
+            height: number;
+            /**
+             * Format: int32
+             * @description Where it begins, in half rows: row 3 (from 0) begins at 6.
+             */
+            top: number;
+        };
+        /** @description A row that gave nothing, and why. */
+        PassedOver: {
+            /** @description The row of the sheet, from 1. */
+            row: number;
+            /** @description Why. */
+            why: string;
+        };
+        /** @description A photo of a panel. */
+        Photo: {
+            /** @description When it was taken. */
+            at: components["schemas"]["Moment"];
+            /** @description Its id. */
+            id: components["schemas"]["PhotoId"];
+            /** @description The line that says so, to strike it out. */
+            line: components["schemas"]["EntryId"];
+            /** @description What it shows. */
+            of: components["schemas"]["PhotoOf"];
+            /** @description Of which panel. */
+            panel: components["schemas"]["PanelId"];
+        };
+        /** @description One photo. */
+        PhotoId: string;
+        /**
+         * @description What a photo shows.
+         * @enum {string}
+         */
+        PhotoOf: "label" | "door" | "card" | "panel";
+        /** @description A photo was taken; its bytes are kept beside the logbook. */
+        PhotoTaken: {
+            /** @description What it shows. */
+            of: components["schemas"]["PhotoOf"];
+            /** @description Of which panel. */
+            panel: components["schemas"]["PanelId"];
+            /** @description Which. */
+            photo: components["schemas"]["PhotoId"];
+        };
+        /** @description A place in a picture, from its upper left corner. */
+        Pixel: {
+            /**
+             * Format: double
+             * @description To the right.
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description Down.
+             */
+            y: number;
+        };
+        /** @description A place for a breaker's poles. */
+        Place: {
+            /** @description Its slots from the top. */
+            at: string[];
+            /** @description The breaker sits there now. */
+            here: boolean;
+            /** @description The legs it would have. */
+            legs: components["schemas"]["Leg"][];
+            /** @description `5-7`. */
+            number: string;
+            /** @description Volts between its poles there, or to neutral for one pole. */
+            volts: components["schemas"]["Volts"];
+            /** @description Why it cannot go there; `null` where it can. */
+            why_not?: string | null;
+        };
+        /** @description The whole plan. */
+        Plan: {
+            /** @description Its floors, from the lowest up. */
+            floors: components["schemas"]["PlanFloor"][];
+            /** @description Rooms without a size. */
+            not_drawn: components["schemas"]["RoomId"][];
+            /** @description Points that have no place on the plan yet. */
+            not_placed: components["schemas"]["PointId"][];
+            /** @description What wants a look. */
+            notes: components["schemas"]["PlanNote"][];
+            /** @description The symbols that are used. */
+            symbols: components["schemas"]["SymbolDrawing"][];
+            /** @description How lengths are typed and said. */
+            units: components["schemas"]["Units"];
+            /** @description Points without a proven number, floor by floor and room by room: no symbol without a number. */
+            without_number: components["schemas"]["PointId"][];
+        };
+        /** @description A picture under a floor. */
+        PlanBackdrop: {
+            /** @description Where it lies and how large it is, by its one known length. */
+            bounds: components["schemas"]["Bounds"];
+            /**
+             * Format: double
+             * @description Millimeters in a pixel.
+             */
+            mm_per_px: number;
+            /** @description The photo. */
+            photo: components["schemas"]["PhotoId"];
+        };
+        /** @description One floor. */
+        PlanFloor: {
+            backdrop?: components["schemas"]["PlanBackdrop"] | null;
+            bounds?: components["schemas"]["Bounds"] | null;
+            /**
+             * Format: int32
+             * @description 0 is the ground floor.
+             */
+            level: number;
+            /** @description As the rooms have it. */
+            name: string;
+            /** @description Doors, passages, windows. */
+            openings: components["schemas"]["PlanOpening"][];
+            /** @description Panels that hang here. */
+            panels: components["schemas"]["PlanPanel"][];
+            /** @description Points that are placed here. */
+            points: components["schemas"]["PlanPoint"][];
+            /** @description Its points, placed or not. */
+            points_in_all: number;
+            /** @description Its rooms. */
+            rooms: components["schemas"]["PlanRoom"][];
+            /** @description Stairs that begin or end here. */
+            stairs: components["schemas"]["PlanStairs"][];
+            /**
+             * Format: double
+             * @description How much larger than their strokes say symbols are drawn here: a wide house is looked at from further off.
+             */
+            symbol_scale: number;
+            /**
+             * Format: int32
+             * @description The height of a tag.
+             */
+            tag_height: number;
+            /** @description Every stretch of wall once. */
+            walls: components["schemas"]["Stretch"][];
+            /** @description Those without a proven number. */
+            without_number: number;
+        };
+        /** @description Something about the plan that wants a look. */
+        PlanNote: {
+            /** @description On which floor. */
+            floor: string;
+            /** @description The rooms it is about. */
+            rooms: components["schemas"]["RoomId"][];
+            /** @description As a sentence, with what to do. */
+            words: string;
+        };
+        /** @description A door, passage or window as it is drawn. */
+        PlanOpening: {
+            /** @description What it is. */
+            kind: components["schemas"]["OpeningKind"];
+            leaf?: components["schemas"]["Spot"] | null;
+            /** @description Which. */
+            opening: components["schemas"]["OpeningId"];
+            /** @description The room it was entered in. */
+            room: components["schemas"]["RoomId"];
+            /** @description Where it lies in the wall. */
+            stretch: components["schemas"]["Stretch"];
+            to?: components["schemas"]["RoomId"] | null;
+            /** @description Its width in words. */
+            width: string;
+        };
+        /** @description A panel as it hangs. */
+        PlanPanel: {
+            /** @description Where, on its wall. */
+            at: components["schemas"]["Spot"];
+            /** @description Its name. */
+            name: string;
+            /** @description Which. */
+            panel: components["schemas"]["PanelId"];
+            /**
+             * Format: int32
+             * @description By how many degrees it is turned.
+             */
+            turn: number;
+        };
+        /** @description A point on the plan. */
+        PlanPoint: {
+            /** @description Where its symbol stands: on the wall, or where it hangs. */
+            at: components["schemas"]["Spot"];
+            /** @description The middle of what is drawn. */
+            middle: components["schemas"]["Spot"];
+            /** @description Which. */
+            point: components["schemas"]["PointId"];
+            /** @description Its room. */
+            room: components["schemas"]["RoomId"];
+            /** @description A spoken name: `Kitchen, counter, receptacle, proven on 11`. */
+            spoken: string;
+            /** @description How it is drawn. */
+            symbol: components["schemas"]["Symbol"];
+            /** @description Its number. */
+            tag: components["schemas"]["PlanTag"];
+            /**
+             * Format: int32
+             * @description By how many degrees the symbol is turned, clockwise.
+             */
+            turn: number;
+        };
+        /** @description A room as it is drawn. */
+        PlanRoom: {
+            /**
+             * Format: double
+             * @description In square meters.
+             */
+            area_m2: number;
+            /** @description The middle of its name. */
+            label: components["schemas"]["Spot"];
+            /** @description Its name. */
+            name: string;
+            /** @description Rooms on the same floor that share a wall with it, with the door between them if there is one. */
+            neighbors: components["schemas"]["Neighbor"][];
+            /** @description Its corners. */
+            outline: components["schemas"]["Outline"];
+            /** @description Which. */
+            room: components["schemas"]["RoomId"];
+            /** @description `4.2 × 3.6 m`, over all. */
+            size: string;
+            /** @description Its walls in order. */
+            walls: components["schemas"]["PlanWall"][];
+        };
+        /** @description Stairs as they are drawn on one floor. */
+        PlanStairs: {
+            /** @description Their middle here. */
+            at: components["schemas"]["Spot"];
+            /** @description The room they are in here. */
+            room: components["schemas"]["RoomId"];
+            /** @description Which. */
+            stairs: components["schemas"]["StairsId"];
+            /** @description The room they lead to. */
+            to: components["schemas"]["RoomId"];
+            /** @description They lead up from here. */
+            up: boolean;
+        };
+        /** @description A circuit's number as it stands beside a point. */
+        PlanTag: {
+            /** @description Its middle. */
+            at: components["schemas"]["Spot"];
+            breaker?: components["schemas"]["BreakerId"] | null;
+            /** @description How sure it is. */
+            kind: components["schemas"]["TagKind"];
+            /** @description The blade points left: the tag stands left of its symbol. */
+            left: boolean;
+            /** @description What it says: `11`, `11 or 9?`, `?`. */
+            text: string;
+            /**
+             * Format: int32
+             * @description Its width; its height is the floor's `tag_height`.
+             */
+            width: number;
+        };
+        /** @description A wall of a room, for whoever places something in it. */
+        PlanWall: {
+            /** @description From corner. */
+            from: components["schemas"]["Spot"];
+            /** @description Its length in words. */
+            length: string;
+            /** @description To corner. */
+            to: components["schemas"]["Spot"];
+        };
+        /** @description The data plate of a motor or cooling unit: what it says goes before the table of wires. */
+        Plate: {
+            /** @description Maximum fuse or breaker. */
+            maximum_breaker: components["schemas"]["Amps"];
+            /** @description Minimum circuit ampacity: the wire carries at least this. */
+            minimum_ampacity: components["schemas"]["Amps"];
+        };
         /** @description A point: where a circuit can be seen to be lit or dark. */
         Point: {
+            configuration?: components["schemas"]["Configuration"] | null;
+            /** @description What else can be seen of it. */
+            details: components["schemas"]["PointDetails"];
             /** @description Its id. */
             id: components["schemas"]["PointId"];
             /** @description What kind. */
             kind: components["schemas"]["PointKind"];
             /** @description Where in the room, or which appliance: `south wall, left`, `dishwasher`. */
             name: string;
+            /** @description A single receptacle, the only one on its circuit. */
+            only_one: boolean;
+            plate?: components["schemas"]["Plate"] | null;
             /** @description The room it is in. */
             room: components["schemas"]["RoomId"];
             /** @description 120, or 240 for a point on two legs. */
             volts: components["schemas"]["Volts"];
+        };
+        /** @description What can be seen of a point beyond its kind. */
+        PointDetails: {
+            /**
+             * @description The device has a GFCI with its own test and reset buttons.
+             * @default false
+             */
+            gfci: boolean;
+            /** @default null */
+            half_of: components["schemas"]["PointId"] | null;
+            /**
+             * @description Outdoors or in another wet place.
+             * @default false
+             */
+            outdoor: boolean;
+            /**
+             * @description How many plugs a receptacle takes.
+             * @default duplex
+             */
+            outlets: components["schemas"]["Outlets"];
+            /**
+             * @description Marked weather-resistant.
+             * @default false
+             */
+            weather_resistant: boolean;
         };
         /** @description One point: a receptacle, light, switch, appliance or alarm. */
         PointId: string;
@@ -848,11 +2008,17 @@ export interface components {
          * @description What kind of point.
          * @enum {string}
          */
-        PointKind: "receptacle" | "light" | "switch" | "appliance" | "alarm";
+        PointKind: "receptacle" | "light" | "switch" | "appliance" | "alarm" | "fan" | "junction_box" | "capped_cable";
         /** @description There is a point. A later one for the same point replaces the earlier. */
         PointPlaced: {
+            configuration?: components["schemas"]["Configuration"] | null;
+            /** @description What else can be seen of it. */
+            details?: components["schemas"]["PointDetails"];
             /** @description Where in the room, or which appliance. */
             name: string;
+            /** @description A single receptacle, the only one on its circuit. */
+            only_one?: boolean;
+            plate?: components["schemas"]["Plate"] | null;
             /** @description Which. */
             point: components["schemas"]["PointId"];
             /** @description What it is. */
@@ -881,6 +2047,12 @@ export interface components {
             /** @description Why. */
             reason?: string;
         };
+        /** @description Where the point is on the plan; without `at` it is no longer placed there. */
+        PointStands: {
+            at?: components["schemas"]["Spot"] | null;
+            /** @description Which. */
+            point: components["schemas"]["PointId"];
+        };
         /** @description A point to look at. */
         PointToSee: {
             /** @description What it is. */
@@ -904,10 +2076,14 @@ export interface components {
             open: components["schemas"]["OpenSpace"][];
             /** @description The panel. */
             panel: components["schemas"]["Panel"];
+            /** @description Its photos, in the order of entry. */
+            photos: components["schemas"]["Photo"][];
             /** @description Its rows, top to bottom. */
             rows: components["schemas"]["PostRow"][];
+            /** @description Every space, in the same order. */
+            spaces: components["schemas"]["SpaceSpot"][];
         };
-        /** @description One row of the post. */
+        /** @description A row of the panel with its leg. */
         PostRow: {
             /** @description The leg that feeds it. */
             leg: components["schemas"]["Leg"];
@@ -949,6 +2125,15 @@ export interface components {
             /** @description Proven. */
             proven: number;
         };
+        /** @description What would be recorded. */
+        Proposal: {
+            /** @description The entries. */
+            facts: components["schemas"]["Fact"][];
+            /** @description Of typed rooms: line by line. */
+            lines: components["schemas"]["RoomLine"][];
+            /** @description What they do, in words. */
+            said: string;
+        };
         /**
          * @description What the breaker protects against beside overload and short.
          * @enum {string}
@@ -963,8 +2148,25 @@ export interface components {
             /** @description `Kitchen`. */
             name: string;
         };
+        /** @description The room is drawn so; without corners it is no longer drawn. */
+        RoomDrawn: {
+            /** @description The corners of its inside, in either sense, in millimeters on its floor. */
+            corners: components["schemas"]["Spot"][];
+            /** @description Which. */
+            room: components["schemas"]["RoomId"];
+        };
         /** @description One room. */
         RoomId: string;
+        /** @description A typed line of the room list. */
+        RoomLine: {
+            /** @description The entries that record it. */
+            facts: components["schemas"]["Fact"][];
+            misread?: components["schemas"]["Misread"] | null;
+            /** @description What it means: `Kitchen, 4.2 × 3.6 m`. */
+            said?: string | null;
+            /** @description As it was typed. */
+            text: string;
+        };
         /** @description There is a room, called so. */
         RoomPlaced: {
             /** @description `ground floor`. */
@@ -979,6 +2181,11 @@ export interface components {
             /** @description Which. */
             room: components["schemas"]["RoomId"];
         };
+        /**
+         * @description On which side of its neighbor a room goes, on the sheet.
+         * @enum {string}
+         */
+        RoomSide: "right" | "left" | "above" | "below";
         /** @description A room to walk, with its points. */
         RoomToWalk: {
             /** @description Its name. */
@@ -990,6 +2197,42 @@ export interface components {
             /** @description Which. */
             room: components["schemas"]["RoomId"];
         };
+        /** @description A room and its points in walking order. */
+        RoomWalk: {
+            /** @description Its floor. */
+            floor: string;
+            /** @description Its name. */
+            name: string;
+            /** @description The nearest rooms first. */
+            next: components["schemas"]["NextRoom"][];
+            /**
+             * @description Its points, along the walls clockwise from the door, then what hangs in the middle; points without a place
+             *     on the plan come last.
+             */
+            points: components["schemas"]["WalkPoint"][];
+            /** @description Which. */
+            room: components["schemas"]["RoomId"];
+        };
+        /** @description Findings are worded by this edition of the rules. */
+        RulesChosen: {
+            /** @description Which. */
+            edition: components["schemas"]["Edition"];
+        };
+        /**
+         * @description A way of tracing.
+         * @enum {string}
+         */
+        School: "one_at_a_time" | "several_off";
+        /** @description What a way of tracing is expected to take from here. */
+        SchoolMinutes: {
+            /**
+             * Format: double
+             * @description Minutes for what is left.
+             */
+            minutes: number;
+            /** @description Which way. */
+            school: components["schemas"]["School"];
+        };
         /**
          * @description What a look showed.
          * @enum {string}
@@ -999,23 +2242,157 @@ export interface components {
          * @description What comes in.
          * @enum {string}
          */
-        Service: "split_phase" | "two_legs_208" | "three_phase";
+        Service: "split_phase" | "two_legs_208" | "three_phase" | "high_leg" | "one_leg_120";
+        /**
+         * @description Which device is the service disconnect: asked, never inferred from “main”.
+         * @enum {string}
+         */
+        ServiceDisconnect: "here" | "ahead";
         /**
          * @description How much it matters.
          * @enum {string}
          */
         Severity: "danger" | "fault" | "note";
+        /** @description A sheet as it was understood. */
+        SheetRead: {
+            /** @description What each column holds, as guessed or as corrected. */
+            columns: components["schemas"]["ColumnRole"][];
+            /** @description The row of the headings, from 1. */
+            heading?: number | null;
+            /** @description The headings, or `A`, `B` … where there are none. */
+            names: string[];
+            /** @description Rows that gave nothing, without the blank ones. */
+            passed_over: components["schemas"]["PassedOver"][];
+            /** @description The first rows as they are, to compare. */
+            sample: string[][];
+            /** @description The card's text, one breaker a line. */
+            text: string;
+        };
         /**
          * @description A column of the panel.
          * @enum {string}
          */
         Side: "left" | "right";
         Slot: string;
+        /** @description Where a space is. */
+        SpaceSpot: {
+            /**
+             * Format: int32
+             * @description Its row, from 0.
+             */
+            row: number;
+            /** @description Its column. */
+            side: components["schemas"]["Side"];
+            /**
+             * Format: int32
+             * @description Its number.
+             */
+            space: number;
+        };
+        /** @description A place on a floor, in millimeters: x to the right, y down the sheet. */
+        Spot: {
+            /**
+             * Format: int32
+             * @description To the right.
+             */
+            x: number;
+            /**
+             * Format: int32
+             * @description Down the sheet.
+             */
+            y: number;
+        };
+        /** @description One flight of stairs. */
+        StairsId: string;
+        /** @description Stairs lead from one room to another. */
+        StairsPlaced: {
+            /** @description The lower room. */
+            lower: components["schemas"]["RoomId"];
+            /** @description Where they begin, from the corner of the box around the lower room. */
+            lower_at: components["schemas"]["Spot"];
+            /** @description Which. */
+            stairs: components["schemas"]["StairsId"];
+            /** @description The upper room. */
+            upper: components["schemas"]["RoomId"];
+            /** @description Where they end, from the corner of the box around the upper room. */
+            upper_at: components["schemas"]["Spot"];
+        };
+        /** @description There are no such stairs. */
+        StairsRemoved: {
+            /** @description Which. */
+            stairs: components["schemas"]["StairsId"];
+        };
         /**
          * @description Where the handle stands.
          * @enum {string}
          */
         State: "on" | "off" | "tripped";
+        /** @description A straight stretch. */
+        Stretch: {
+            /** @description One end. */
+            from: components["schemas"]["Spot"];
+            /** @description The other. */
+            to: components["schemas"]["Spot"];
+        };
+        /** @description One stroke. */
+        Stroke: {
+            /** @description One end. */
+            from: components["schemas"]["Spot"];
+            /** @enum {string} */
+            stroke: "line";
+            /** @description The other. */
+            to: components["schemas"]["Spot"];
+        } | {
+            /** @description Its middle. */
+            at: components["schemas"]["Spot"];
+            /** @description Filled with ink. */
+            filled: boolean;
+            /**
+             * Format: int32
+             * @description Its radius.
+             */
+            radius: number;
+            /** @enum {string} */
+            stroke: "circle";
+        } | {
+            /** @description Their middle. */
+            at: components["schemas"]["Spot"];
+            /**
+             * Format: int32
+             * @description The height of a capital.
+             */
+            height: number;
+            /** @enum {string} */
+            stroke: "letters";
+            /** @description What they say. */
+            text: string;
+        };
+        /** @description The switch switches these points, and no others. Two switches of one light: three-way. */
+        SwitchControls: {
+            /** @description What it switches. */
+            points: components["schemas"]["PointId"][];
+            /** @description Which switch. */
+            switch: components["schemas"]["PointId"];
+        };
+        /**
+         * @description Which symbol.
+         * @enum {string}
+         */
+        Symbol: "single_receptacle" | "duplex_receptacle" | "split_receptacle" | "quad_receptacle" | "gfci_receptacle" | "outdoor_receptacle" | "high_voltage_receptacle" | "light" | "wall_light" | "fan" | "switch" | "three_way_switch" | "appliance" | "alarm" | "junction_box" | "capped_cable";
+        /** @description How a symbol is drawn. */
+        SymbolDrawing: {
+            /** @description Its strokes. */
+            strokes: components["schemas"]["Stroke"][];
+            /** @description Which. */
+            symbol: components["schemas"]["Symbol"];
+            /** @description As a legend has it. */
+            words: string;
+        };
+        /**
+         * @description How sure a tag is.
+         * @enum {string}
+         */
+        TagKind: "proven" | "likely" | "contradictory" | "out" | "open";
         /** @description What became of a batch. */
         Taken: {
             /** @description How many lines were new; entries that were there already are not written again. */
@@ -1026,11 +2403,47 @@ export interface components {
              */
             seq: number;
         };
+        /** @description Which spaces take tandem breakers, by the label. */
+        Tandems: "not_read" | "none" | "all" | {
+            /** @description These do. */
+            in: number[];
+        };
+        /** @description What was seen at the breaker's terminals. */
+        Terminal: {
+            /**
+             * @description Whether they are of one size and one metal.
+             * @default null
+             */
+            alike: boolean | null;
+            /**
+             * Format: int32
+             * @description How many its marking allows; without a marking one.
+             * @default null
+             */
+            listed: number | null;
+            /**
+             * Format: double
+             * @description Torque from the label, in pound-inches. Never a default.
+             * @default null
+             */
+            torque_inlb: number | null;
+            /**
+             * Format: int32
+             * @description Conductors under one terminal, 1 to 4.
+             * @default null
+             */
+            under: number | null;
+        };
         /**
          * @description The temperature for which wire and terminals are both marked.
          * @enum {string}
          */
         Terminals: "unread" | "read_75c";
+        /**
+         * @description How several poles open together.
+         * @enum {string}
+         */
+        Tie: "common_trip" | "handle";
         /** @description A line of the logbook with its words. */
         ToldLine: {
             /** @description The line. */
@@ -1046,6 +2459,10 @@ export interface components {
         TraceView: {
             /** @description Points whose looks disagree. */
             contradictory: components["schemas"]["PointId"][];
+            /** @description The likeliest breaker of points that are open: a clue, no proof. */
+            likely: {
+                [key: string]: components["schemas"]["Likely"];
+            };
             /** @description What to do next. */
             next: components["schemas"]["NextStep"];
             /** @description The breakers that are off or tripped, as this step has them: what a look is recorded under. */
@@ -1056,6 +2473,8 @@ export interface components {
             progress: components["schemas"]["Progress"];
             /** @description Breakers with which off something was looked at, by now. */
             rounds_done: number;
+            /** @description How it is traced here. */
+            school: components["schemas"]["School"];
             /**
              * Format: int64
              * @description The last line this follows from.
@@ -1068,6 +2487,16 @@ export interface components {
         TypedCard: {
             /** @description One breaker a line: `1 20 kitchen`, `5-7 50/2 range`. */
             text: string;
+        };
+        /**
+         * @description How lengths are typed and said in a home.
+         * @enum {string}
+         */
+        Units: "metric" | "feet_inches";
+        /** @description Lengths are typed and said so. */
+        UnitsChosen: {
+            /** @description How. */
+            units: components["schemas"]["Units"];
         };
         /** @description What is known of which breaker feeds a point. */
         Verdict: {
@@ -1092,6 +2521,11 @@ export interface components {
             /** @enum {string} */
             verdict: "out";
         } | {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            verdict: "by_exclusion";
+        } | {
             /** @description The breakers that no look rules out. */
             possible: components["schemas"]["BreakerId"][];
             /** @description Seen lit with every breaker on. */
@@ -1104,8 +2538,23 @@ export interface components {
          * @description Voltage in volts.
          */
         Volts: number;
+        /** @description A point on the way. */
+        WalkPoint: {
+            /** @description What it is. */
+            kind: components["schemas"]["PointKind"];
+            last?: components["schemas"]["LastSeen"] | null;
+            /** @description Its name. */
+            name: string;
+            /** @description Which. */
+            point: components["schemas"]["PointId"];
+            tag?: components["schemas"]["PlanTag"] | null;
+            /** @description 120 or 240. */
+            volts: components["schemas"]["Volts"];
+        };
         /** @description The wire on a breaker, as read from the cable. */
         Wire: {
+            /** @description The cable. */
+            cable?: components["schemas"]["Cable"];
             /** @description Size. */
             gauge: components["schemas"]["WireGauge"];
             /** @description Metal. */
@@ -1117,7 +2566,133 @@ export interface components {
          * @description Wire size, AWG.
          * @enum {string}
          */
-        WireGauge: "14" | "12" | "10" | "8" | "6" | "4" | "3" | "2" | "1";
+        WireGauge: "14" | "12" | "10" | "8" | "6" | "4" | "3" | "2" | "1" | "1/0" | "2/0" | "3/0" | "4/0" | "250" | "300" | "350" | "400" | "500";
+        /** @description What is wished for. */
+        Wish: {
+            beside?: components["schemas"]["RoomId"] | null;
+            /** @description The floor they are on, where a line `loft:` does not say another. */
+            floor: string;
+            /** @description Ids for new rooms. */
+            ids: components["schemas"]["RoomId"][];
+            side?: components["schemas"]["RoomSide"] | null;
+            /** @description The list. */
+            text: string;
+            /** @enum {string} */
+            wish: "type_rooms";
+        } | {
+            /** @description Which. */
+            room: components["schemas"]["RoomId"];
+            /** @description Where. */
+            to: components["schemas"]["Spot"];
+            /** @enum {string} */
+            wish: "move_room";
+        } | {
+            /** @description Which. */
+            room: components["schemas"]["RoomId"];
+            /** @enum {string} */
+            wish: "turn_room";
+        } | {
+            /** @description Where. */
+            at: components["schemas"]["Spot"];
+            /** @description What else is known of it. */
+            details: components["schemas"]["PointDetails"];
+            /** @description On which floor. */
+            floor: string;
+            /** @description Its name; worked out from the wall where it is empty. */
+            name: string;
+            /** @description Its id. */
+            point: components["schemas"]["PointId"];
+            /** @description What it is. */
+            point_kind: components["schemas"]["PointKind"];
+            /** @description 120 or 240. */
+            volts: components["schemas"]["Volts"];
+            /** @enum {string} */
+            wish: "tap_point";
+        } | {
+            /** @description Which. */
+            point: components["schemas"]["PointId"];
+            /** @description Where on its room's floor. */
+            to: components["schemas"]["Spot"];
+            /** @enum {string} */
+            wish: "move_point";
+        } | {
+            /** @description Which room. */
+            room: components["schemas"]["RoomId"];
+            /** @enum {string} */
+            wish: "spread_points";
+        } | {
+            /** @description The id of the other. */
+            other: components["schemas"]["PointId"];
+            /** @description The half that is there. */
+            point: components["schemas"]["PointId"];
+            /** @enum {string} */
+            wish: "split_receptacle";
+        } | {
+            /** @description Where. */
+            at: components["schemas"]["Spot"];
+            /** @description On which floor. */
+            floor: string;
+            /** @description Its id. */
+            opening: components["schemas"]["OpeningId"];
+            /** @description What it is. */
+            opening_kind: components["schemas"]["OpeningKind"];
+            /** @description Its width. */
+            width: components["schemas"]["Length"];
+            /** @enum {string} */
+            wish: "tap_opening";
+        } | {
+            /** @description Its id. */
+            opening: components["schemas"]["OpeningId"];
+            /** @description One room. */
+            room: components["schemas"]["RoomId"];
+            /** @description The other. */
+            to: components["schemas"]["RoomId"];
+            /** @description Its width. */
+            width: components["schemas"]["Length"];
+            /** @enum {string} */
+            wish: "door";
+        } | {
+            /** @description The lower room. */
+            lower: components["schemas"]["RoomId"];
+            /** @description Their id. */
+            stairs: components["schemas"]["StairsId"];
+            /** @description The upper room. */
+            upper: components["schemas"]["RoomId"];
+            /** @enum {string} */
+            wish: "stairs";
+        } | {
+            /** @description One end of the known length. */
+            a: components["schemas"]["Pixel"];
+            /** @description Its other end. */
+            b: components["schemas"]["Pixel"];
+            /** @description Under which floor. */
+            floor: string;
+            /**
+             * Format: int32
+             * @description Its height in pixels.
+             */
+            height_px: number;
+            /** @description The length as it was typed. */
+            length: string;
+            /** @description The picture, kept beside the logbook. */
+            photo: components["schemas"]["PhotoId"];
+            /**
+             * Format: int32
+             * @description Its width in pixels.
+             */
+            width_px: number;
+            /** @enum {string} */
+            wish: "lay_backdrop";
+        } | {
+            /** @description Where. */
+            at: components["schemas"]["Spot"];
+            /** @description On which floor. */
+            floor: string;
+            /** @description Which. */
+            panel: components["schemas"]["PanelId"];
+            /** @enum {string} */
+            wish: "tap_panel";
+        };
     };
     responses: never;
     parameters: never;
@@ -1141,7 +2716,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Imported"];
+                    "application/json": components["schemas"]["Imported"][];
                 };
             };
             404: {
@@ -1222,6 +2797,38 @@ export interface operations {
             };
         };
     };
+    moves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the breaker */
+                breaker: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Moves"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     directory: {
         parameters: {
             query?: {
@@ -1229,6 +2836,8 @@ export interface operations {
                 sheet?: string;
                 /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
                 date?: string;
+                /** @description Whose card; the first panel's if left out. */
+                panel?: string;
             };
             header?: never;
             path: {
@@ -1264,6 +2873,8 @@ export interface operations {
                 sheet?: string;
                 /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
                 date?: string;
+                /** @description Whose card; the first panel's if left out. */
+                panel?: string;
             };
             header?: never;
             path: {
@@ -1388,6 +2999,84 @@ export interface operations {
             };
         };
     };
+    find: {
+        parameters: {
+            query: {
+                /** @description A few letters, or a number. */
+                q: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    report: {
+        parameters: {
+            query?: {
+                /** @description What to print on: `card` (its true size), `letter` or `a4`. */
+                sheet?: string;
+                /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
+                date?: string;
+                /** @description Whose card; the first panel's if left out. */
+                panel?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     logbook: {
         parameters: {
             query?: {
@@ -1446,10 +3135,381 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CardLine"][];
+                    "application/json": components["schemas"]["CardRead"];
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    write_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the panel */
+                panel: string;
+                /** @description csv, xlsx, ods or txt */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_sheet: {
+        parameters: {
+            query?: {
+                /** @description What each column holds, with commas between: `space,label,amps,ignore`. Guessed if left out. */
+                columns?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the panel */
+                panel: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetRead"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the photo */
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the photo, made by the sender */
+                photo: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_drawing: {
+        parameters: {
+            query: {
+                /** @description The floor that the drawing shows. */
+                floor: string;
+                /** @description How many millimeters the drawing's unit is, where the file says it wrongly. */
+                unit_mm?: number;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingRead"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plan_file: {
+        parameters: {
+            query?: {
+                /** @description Which floor; for `pdf` every floor if left out, else the first. */
+                floor?: string;
+                /** @description 1 to so many; the largest that fits if left out. */
+                scale?: number;
+                /** @description `letter`, `a4`, `tabloid` or `a3`; by the home's units if left out. */
+                paper?: string;
+                /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
+                date?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description pdf, svg or dxf */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    propose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wish"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1479,6 +3539,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Evidence"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    room_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the room */
+                room: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomWalk"];
                 };
             };
             404: {
@@ -1526,7 +3618,10 @@ export interface operations {
     };
     trace: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description `one_at_a_time` or `several_off`; the first if left out. */
+                school?: components["schemas"]["School"];
+            };
             header?: never;
             path: {
                 /** @description The id of the home */
@@ -1542,6 +3637,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TraceView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    schools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolMinutes"][];
                 };
             };
             404: {

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { answer, api } from "./client";
+import { answer, api, type ColumnRole, type Proposal, type School, type Wish } from "./client";
 
 const of = (home: string) => ["home", home] as const;
 
@@ -15,17 +15,40 @@ export const useHome = (home: string) =>
     queryFn: () => answer(api.GET("/api/homes/{home}", { params: { path: { home } } })),
   });
 
-export const useTrace = (home: string) =>
+export const useTrace = (home: string, school: School) =>
   useQuery({
-    queryKey: [...of(home), "trace"],
-    queryFn: () => answer(api.GET("/api/homes/{home}/trace", { params: { path: { home } } })),
+    queryKey: [...of(home), "trace", school],
+    placeholderData: (before) => before,
+    queryFn: () => answer(api.GET("/api/homes/{home}/trace", { params: { path: { home }, query: { school } } })),
   });
 
-export const useDirectory = (home: string) =>
+/** What each way of tracing would take from here; worked out when it is asked for. */
+export const useSchools = (home: string, wanted: boolean) =>
   useQuery({
-    queryKey: [...of(home), "directory"],
+    queryKey: [...of(home), "schools"],
+    enabled: wanted,
+    queryFn: () => answer(api.GET("/api/homes/{home}/trace/schools", { params: { path: { home } } })),
+  });
+
+export const useDirectory = (home: string, panel: string | undefined) =>
+  useQuery({
+    queryKey: [...of(home), "directory", panel],
+    enabled: panel !== undefined,
+    queryFn: () => {
+      const query = { date: today(), ...(panel !== undefined && { panel }) };
+      return answer(api.GET("/api/homes/{home}/directory", { params: { path: { home }, query } }));
+    },
+  });
+
+/** Where a breaker may go and what it may be joined with. */
+export const useMoves = (home: string, breaker: string | null) =>
+  useQuery({
+    queryKey: [...of(home), "moves", breaker],
+    enabled: breaker !== null,
     queryFn: () =>
-      answer(api.GET("/api/homes/{home}/directory", { params: { path: { home }, query: { date: today() } } })),
+      answer(
+        api.GET("/api/homes/{home}/breakers/{breaker}/moves", { params: { path: { home, breaker: breaker ?? "" } } }),
+      ),
   });
 
 export const useLogbook = (home: string, before: number | null) =>
@@ -42,6 +65,55 @@ export const useEvidence = (home: string, point: string) =>
     queryKey: [...of(home), "evidence", point],
     queryFn: () => answer(api.GET("/api/homes/{home}/points/{point}/evidence", { params: { path: { home, point } } })),
   });
+
+export const usePlan = (home: string) =>
+  useQuery({
+    queryKey: [...of(home), "plan"],
+    queryFn: () => answer(api.GET("/api/homes/{home}/plan", { params: { path: { home } } })),
+  });
+
+export const useRoomWalk = (home: string, room: string | undefined) =>
+  useQuery({
+    queryKey: [...of(home), "walk", room],
+    enabled: room !== undefined,
+    placeholderData: (before) => before,
+    queryFn: () =>
+      answer(api.GET("/api/homes/{home}/rooms/{room}/walk", { params: { path: { home, room: room ?? "" } } })),
+  });
+
+export const useFind = (home: string, q: string) =>
+  useQuery({
+    queryKey: [...of(home), "find", q],
+    enabled: q.trim() !== "",
+    placeholderData: (before) => before,
+    queryFn: () => answer(api.GET("/api/homes/{home}/find", { params: { path: { home }, query: { q } } })),
+  });
+
+/** What would be recorded for something typed or tapped on the plan. Writes nothing. */
+export const propose = (home: string, wish: Wish): Promise<Proposal> =>
+  answer(api.POST("/api/homes/{home}/plan/propose", { params: { path: { home } }, body: wish }));
+
+/** Typed rooms line by line, asked anew for every text. */
+export const useTypedRooms = (home: string, wish: Extract<Wish, { wish: "type_rooms" }>) =>
+  useQuery({
+    queryKey: [...of(home), "rooms", wish.text, wish.floor, wish.beside, wish.side],
+    enabled: wish.text.trim() !== "",
+    placeholderData: (before) => before,
+    queryFn: () => propose(home, wish),
+  });
+
+/** Reads a drawing file for a floor. Writes nothing. */
+export async function readDrawing(home: string, floor: string, file: Blob, unit_mm: number | null) {
+  const query = { floor, ...(unit_mm !== null && { unit_mm }) };
+  return answer(
+    api.POST("/api/homes/{home}/plan/drawing", {
+      params: { path: { home }, query },
+      body: file as unknown as number[],
+      bodySerializer: (body: unknown) => body as Blob,
+      headers: { "content-type": "application/octet-stream" },
+    }),
+  );
+}
 
 /** What the typed card means; asked anew for every text. */
 export const useReadCard = (home: string, panel: string, text: string) =>
@@ -79,4 +151,26 @@ export function useStream(home: string): boolean {
     return () => source.close();
   }, [client, home]);
   return live;
+}
+
+/** Reads a spreadsheet of the panel; `columns` corrects the guess. Writes nothing. */
+export async function readSheet(home: string, panel: string, file: Blob, columns: ColumnRole[] | null) {
+  const query = columns === null ? {} : { columns: columns.join(",") };
+  return answer(
+    api.POST("/api/homes/{home}/panels/{panel}/sheet", {
+      params: { path: { home, panel }, query },
+      body: file as unknown as number[],
+      bodySerializer: (body: unknown) => body as Blob,
+      headers: { "content-type": "application/octet-stream" },
+    }),
+  );
+}
+
+/** Keeps a photo under an id of our own; what it shows is recorded by a line of its own. */
+export async function putPhoto(home: string, photo: string, file: Blob): Promise<void> {
+  const response = await fetch(`/api/homes/${home}/photos/${photo}`, { method: "PUT", body: file });
+  if (!response.ok) {
+    const error: unknown = await response.json();
+    await answer(Promise.resolve({ error, response }));
+  }
 }

@@ -18,7 +18,7 @@ export interface Observed {
 }
 
 export function draft(fact: Fact, instrument?: Instrument): Draft {
-  return { id: newId(), at: Date.now(), by: myName(), version: 1, fact, ...(instrument && { instrument }) };
+  return { id: newId(), at: Date.now(), by: myName(), version: 3, fact, ...(instrument && { instrument }) };
 }
 
 /** Writes facts into the home's logbook, all or none; gives their lines. Rejects with the program's refusal. */

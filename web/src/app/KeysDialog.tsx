@@ -15,6 +15,10 @@ const KEYS: [string, string][] = [
   ["u", "Trace: strike out your last look"],
   ["arrows", "Panel: along the post"],
   ["a number", "Panel: to that breaker or space"],
+  ["m", "Panel: move the selected breaker"],
+  ["n", "House: to the next point without a number"],
+  ["arrows", "House: from point to point; with Shift they move the selected one"],
+  ["/", "Find a room, a point, a breaker"],
   ["?", "These keys"],
 ];
 
@@ -26,7 +30,7 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
         <Table size="small">
           <TableBody>
             {KEYS.map(([key, words]) => (
-              <TableRow key={key}>
+              <TableRow key={words}>
                 <TableCell component="th" scope="row" sx={{ fontWeight: 700 }}>
                   {key}
                 </TableCell>

@@ -1,4 +1,5 @@
 import Alert from "@mui/material/Alert";
+import Button from "@mui/material/Button";
 import Snackbar from "@mui/material/Snackbar";
 import { useEffect, useMemo, useState, type ReactNode } from "react";
 import { outbox } from "../api/outbox";
@@ -7,6 +8,7 @@ import { NoticeContext, wordsOf } from "./useNotice";
 interface Notice {
   words: string;
   bad: boolean;
+  undo?: (() => void) | undefined;
 }
 
 export function NoticeProvider({ children }: { children: ReactNode }) {
@@ -14,7 +16,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
   const say = useMemo(
     () => ({
       problem: (error: unknown) => setNotice({ words: wordsOf(error), bad: true }),
-      done: (words: string) => setNotice({ words, bad: false }),
+      done: (words: string, undo?: () => void) => setNotice({ words, bad: false, undo }),
     }),
     [],
   );
@@ -27,7 +29,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
       {children}
       <Snackbar
         open={notice !== null}
-        autoHideDuration={notice?.bad ? null : 4000}
+        autoHideDuration={notice?.bad ? null : notice?.undo ? 8000 : 4000}
         onClose={(_, reason) => {
           if (reason !== "clickaway") close();
         }}
@@ -37,6 +39,20 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
           severity={notice?.bad ? "error" : "info"}
           variant="outlined"
           onClose={close}
+          action={
+            notice?.undo && (
+              <Button
+                color="inherit"
+                size="small"
+                onClick={() => {
+                  notice.undo?.();
+                  close();
+                }}
+              >
+                Strike it out
+              </Button>
+            )
+          }
           data-testid="notice"
           sx={{ bgcolor: "background.paper", color: "text.primary", maxWidth: 560 }}
         >

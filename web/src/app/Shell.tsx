@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Outlet, useNavigate, useParams } from "react-router";
 import type { HomeOverview } from "../api/client";
 import { useHome, useStream } from "../api/queries";
@@ -13,21 +13,26 @@ import { ConnectionBar } from "./ConnectionBar";
 import { TopBar } from "./TopBar";
 import { WORKSPACES } from "./workspaces";
 
+// Loaded when it is first asked for.
+const FindDialog = lazy(async () => ({ default: (await import("./FindDialog")).FindDialog }));
+
 /** The frame around every workspace: what is off now on top, the workspaces at the left or below. */
 export function Shell() {
   const { home = "" } = useParams();
   const [keysShown, setKeysShown] = useState(false);
+  const [finding, setFinding] = useState(false);
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const navigate = useNavigate();
   const overview = useHome(home);
   const live = useStream(home);
   useKeys({
     "?": () => setKeysShown(true),
+    "/": () => setFinding(true),
     ...Object.fromEntries(WORKSPACES.map((w) => [`g ${w.key}`, () => void navigate(`/h/${home}/${w.path}`)])),
   });
   return (
     <Box sx={{ display: "flex", flexDirection: "column", minHeight: "100dvh" }}>
-      <TopBar home={overview.data} onKeys={() => setKeysShown(true)} />
+      <TopBar home={overview.data} onFind={() => setFinding(true)} onKeys={() => setKeysShown(true)} />
       <ConnectionBar live={live || overview.data === undefined} />
       <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
         {wide && <Rail home={home} />}
@@ -38,6 +43,11 @@ export function Shell() {
         </Box>
       </Box>
       {!wide && <BottomBar home={home} />}
+      {finding && (
+        <Suspense fallback={null}>
+          <FindDialog home={home} onClose={() => setFinding(false)} />
+        </Suspense>
+      )}
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
     </Box>
   );

@@ -16,8 +16,14 @@ const MODES = [
   ["dark", "Dark colors, for cellars"],
 ] as const;
 
+interface Props {
+  home: HomeOverview | undefined;
+  onFind?: () => void;
+  onKeys?: () => void;
+}
+
 /** What is always in sight: whose home, and what is off now. */
-export function TopBar({ home, onKeys }: { home: HomeOverview | undefined; onKeys?: () => void }) {
+export function TopBar({ home, onFind, onKeys }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const { mode, setMode } = useColorScheme();
   const close = () => setAnchor(null);
@@ -63,6 +69,11 @@ export function TopBar({ home, onKeys }: { home: HomeOverview | undefined; onKey
       </Typography>
       <Box sx={{ flex: 1 }} />
       {home && <OffNowChip off={home.off_now} />}
+      {onFind && (
+        <Button color="inherit" onClick={onFind} sx={{ minWidth: 0, px: { xs: 0.5, md: 1.5 } }}>
+          Find
+        </Button>
+      )}
       <Button
         color="inherit"
         onClick={(event) => setAnchor(event.currentTarget)}

@@ -15,19 +15,31 @@ export const router = createBrowserRouter([
     children: [
       { index: true, loader: () => redirect("panel") },
       {
-        path: "panel",
+        path: "panel/:panel?",
         lazy: async () => ({ Component: (await import("../workspaces/panel/PanelPage")).PanelPage }),
       },
       {
+        path: "checks",
+        lazy: async () => ({ Component: (await import("../workspaces/panel/ChecksPage")).ChecksPage }),
+      },
+      {
         path: "house",
+        lazy: async () => ({ Component: (await import("../workspaces/house/plan/PlanPage")).PlanPage }),
+      },
+      {
+        path: "house/list",
         lazy: async () => ({ Component: (await import("../workspaces/house/HousePage")).HousePage }),
+      },
+      {
+        path: "house/walk/:room?",
+        lazy: async () => ({ Component: (await import("../workspaces/house/walk/WalkPage")).WalkPage }),
       },
       {
         path: "trace",
         lazy: async () => ({ Component: (await import("../workspaces/trace/TracePage")).TracePage }),
       },
       {
-        path: "directory",
+        path: "directory/:panel?",
         lazy: async () => ({ Component: (await import("../workspaces/directory/DirectoryPage")).DirectoryPage }),
       },
       {

@@ -130,6 +130,13 @@ const options: ThemeOptions = {
         ":focus-visible": { outline: "3px solid var(--mui-palette-tone-blaze)", outlineOffset: 2 },
         html: { scrollPaddingTop: 72, scrollPaddingBottom: 72 },
         body: { fontVariantNumeric: "tabular-nums" },
+        "main a:not([class])": { color: "var(--mui-palette-tone-pine)" },
+        "@media print": {
+          "header, nav, .no-print, [data-testid=connection]": { display: "none !important" },
+          main: { padding: "0 !important" },
+          ".panel-page": { display: "block !important" },
+          "[data-testid=fingerpost]": { maxHeight: "232mm", width: "100%" },
+        },
         "@media (prefers-reduced-motion: reduce)": {
           "*, *::before, *::after": { transitionDuration: "0s !important", animationDuration: "0s !important" },
         },

@@ -3,8 +3,8 @@ import { createContext, useContext } from "react";
 export interface Say {
   /** Something went wrong: what happened, what was kept, what to do. */
   problem: (error: unknown) => void;
-  /** Something was done. */
-  done: (words: string) => void;
+  /** Something was done, and how it is taken back. */
+  done: (words: string, undo?: () => void) => void;
 }
 
 export const NoticeContext = createContext<Say>({ problem: () => undefined, done: () => undefined });

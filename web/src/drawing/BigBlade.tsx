@@ -29,7 +29,7 @@ export function BigBlade({ blade }: { blade: Blade }) {
         component="span"
         sx={{ fontFamily: "Overpass Variable", fontWeight: 800, fontSize: "2.9rem", lineHeight: 1.1 }}
       >
-        {blade.number}
+        {blade.tag}
       </Box>
       <Box component="span" sx={{ flex: 1, fontSize: "0.95rem", lineHeight: 1.3 }}>
         {blade.place}

@@ -1,4 +1,4 @@
-import type { Blade, OpenSpace } from "../api/client";
+import type { Blade, OpenSpace, Part } from "../api/client";
 import { tone } from "../app/theme";
 import { cut, outline, type Measures } from "./measures";
 
@@ -6,25 +6,68 @@ const HEAD = "Overpass Variable";
 const TEXT = "Atkinson Hyperlegible Next Variable";
 const PROTECTION = { standard: "", gfci: "GFCI", afci: "AFCI", dual_function: "DUAL" } as const;
 
+interface Props {
+  blade: Blade;
+  m: Measures;
+  selected: boolean;
+  /** How grave the gravest finding about it is. */
+  worry: "danger" | "fault" | null;
+}
+
 /** A breaker as a blade: its number at the post, what it feeds, its amps at the tip. */
-export function BladeShape({ blade, m, selected }: { blade: Blade; m: Measures; selected: boolean }) {
-  const f = outline(blade, m);
-  const half = Boolean(blade.half);
-  const numberSize = half ? 12 : m.narrow ? 18 : 16;
-  const size = half ? 11 : m.narrow ? 13 : 13.5;
-  const numberWidth = Math.max(m.narrow ? 26 : 34, blade.number.length * numberSize * 0.62 + 12);
+export function BladeShape({ blade, m, selected, worry }: Props) {
+  const [first] = blade.parts;
+  if (!first) return null;
+  return (
+    <>
+      {blade.parts.map((part, n) => (
+        <BladePart key={part.top} blade={blade} part={part} m={m} selected={selected} second={n > 0} />
+      ))}
+      {worry && <Worry blade={blade} part={first} m={m} worry={worry} />}
+    </>
+  );
+}
+
+/** What a blade says: what is proven, where it leads, or what the old card claims. */
+function words(blade: Blade): { text: string; known: boolean } {
+  const [fed] = blade.feeds;
+  if (fed) return { text: `to ${fed.name}`, known: true };
+  if (blade.details.feeds) return { text: `to ${blade.details.feeds}`, known: false };
+  if (blade.details.back_fed_main) return { text: "main, back-fed", known: true };
+  if (blade.wording) return { text: blade.wording, known: true };
+  return { text: blade.claim ? `“${blade.claim}”` : "not traced yet", known: false };
+}
+
+interface PartProps extends Omit<Props, "worry"> {
+  part: Part;
+  second: boolean;
+}
+
+function BladePart({ blade, part, m, selected, second }: PartProps) {
+  const f = outline(part, blade.side, m);
+  const half = part.height === 1;
+  const numberSize = half ? 14.5 : m.narrow ? 18 : 16;
+  const size = half ? 12.5 : m.narrow ? 13 : 13.5;
   const mark = PROTECTION[blade.protection];
-  const markWidth = mark && !m.narrow ? 46 : 0;
   const ampsWidth = m.narrow ? 20 : 34;
-  const width = m.blade - m.tip - numberWidth - ampsWidth - markWidth;
-  const known = blade.wording !== "";
-  const label = known ? blade.wording : blade.claim ? `“${blade.claim}”` : "not traced yet";
+  const numberWidth = Math.min(
+    m.blade - m.tip - ampsWidth,
+    Math.max(m.narrow ? 26 : 34, blade.number.length * numberSize * 0.62 + 12),
+  );
+  const markWidth = mark && !m.narrow ? 46 : 0;
+  // On a phone a long number leaves no room beside it: the words go below.
+  const below = m.narrow && !half && blade.number.length > 5;
+  const worryWidth = blade.shares_neutral_with.length > 0 ? (m.narrow ? 18 : 24) : 0;
+  const width = m.blade - m.tip - (below ? 8 : numberWidth) - ampsWidth - markWidth - worryWidth;
+  const { text, known } = words(blade);
+  const label = second ? "same breaker" : text;
   const anchor = blade.side === "left" ? "end" : "start";
   const base = f.middle + size * 0.36 - (half ? 0 : 1);
   const edge =
     blade.state === "tripped" ? tone("danger") : blade.state === "off" || selected ? tone("blaze") : tone("ink");
   const span = m.blade - m.tip - 4;
   const share = blade.proven === 0 ? 0 : blade.proven / (blade.proven + blade.possible);
+  const leads = blade.feeds.length > 0 || blade.details.feeds !== "";
   return (
     <>
       <path
@@ -34,18 +77,26 @@ export function BladeShape({ blade, m, selected }: { blade: Blade; m: Measures; 
         strokeWidth={selected || blade.state !== "on" ? 3 : 1.6}
         strokeLinejoin="round"
       />
-      {share > 0 && (
+      {leads && (
+        <path
+          d={`M${f.shoulder - f.out * 6} ${f.top + 1} L${f.shoulder + f.out * (m.tip - 7)} ${f.middle} L${f.shoulder - f.out * 6} ${f.bottom - 1}`}
+          fill="none"
+          stroke={tone("pine")}
+          strokeWidth="3"
+        />
+      )}
+      {share > 0 && !second && (
         <rect
           x={blade.side === "left" ? f.inner - 2 - span * share : f.inner + 2}
-          y={f.bottom - 5}
+          y={f.bottom - (half ? 3 : 5)}
           width={span * share}
-          height={4}
+          height={half ? 2.5 : 4}
           fill={tone("moss")}
         />
       )}
       <text
         x={f.inner + f.out * 8}
-        y={f.middle + numberSize * 0.36 - 1}
+        y={f.middle + numberSize * 0.36 - 1 - (below ? 9 : 0)}
         textAnchor={anchor}
         fill={tone("ink")}
         fontFamily={HEAD}
@@ -54,98 +105,129 @@ export function BladeShape({ blade, m, selected }: { blade: Blade; m: Measures; 
       >
         {blade.number}
       </text>
-      <text
-        x={f.inner + f.out * numberWidth}
-        y={base}
-        textAnchor={anchor}
-        fill={known ? tone("ink") : tone("soft")}
-        fontFamily={TEXT}
-        fontStyle={known ? "normal" : "italic"}
-        fontSize={size}
-      >
-        {cut(label, width, size)}
-      </text>
-      {markWidth > 0 && (
-        <g transform={`translate(${f.inner + f.out * (m.blade - m.tip - ampsWidth - 22)} ${f.middle - 1})`}>
-          <rect x="-20" y="-9" width="40" height="18" rx="9" fill="none" stroke={tone("pine")} strokeWidth="1.2" />
+      {width > 24 && (
+        <text
+          x={f.inner + f.out * (below ? 8 : numberWidth)}
+          y={base + (below ? 11 : 0)}
+          textAnchor={anchor}
+          fill={known ? tone("ink") : tone("soft")}
+          fontFamily={TEXT}
+          fontStyle={known && !second ? "normal" : "italic"}
+          fontSize={size}
+        >
+          {cut(label, width, size)}
+        </text>
+      )}
+      {markWidth > 0 && !second && (
+        <g
+          transform={`translate(${f.inner + f.out * (m.blade - m.tip - ampsWidth - worryWidth - 22)} ${f.middle - 1})`}
+        >
+          <rect
+            x="-20"
+            y={half ? -7 : -9}
+            width="40"
+            height={half ? 14 : 18}
+            rx="9"
+            fill="none"
+            stroke={tone("pine")}
+            strokeWidth="1.2"
+          />
           <text y="4" textAnchor="middle" fill={tone("pine")} fontFamily={HEAD} fontWeight="700" fontSize="10.5">
             {mark}
           </text>
         </g>
       )}
       <text
-        x={f.shoulder - f.out * (m.narrow ? 0 : 4)}
+        x={f.shoulder - f.out * (leads ? 8 : m.narrow ? 0 : 4)}
         y={f.middle + 4}
         textAnchor={blade.side === "left" ? "start" : "end"}
         fill={tone("soft")}
         fontFamily={HEAD}
         fontWeight="700"
-        fontSize={half ? 11 : 13}
+        fontSize={half ? 12 : 13}
       >
         {blade.amps}
       </text>
-      <Stud blade={blade} x={f.inner - f.out * 10} y={f.middle} />
     </>
   );
 }
 
-/** Where the handle stands, on the post beside the blade. */
-function Stud({ blade, x, y }: { blade: Blade; x: number; y: number }) {
-  const r = blade.half ? 4 : 5.5;
-  if (blade.state === "tripped") {
-    return <path d={`M${x - 5} ${y - 5} l10 10 m0 -10 l-10 10`} stroke="#fff" strokeWidth="3" fill="none" />;
-  }
-  return blade.state === "on" ? (
-    <circle cx={x} cy={y} r={r} fill="#fff" />
-  ) : (
-    <circle cx={x} cy={y} r={r} fill="#20594b" stroke="#f08a55" strokeWidth="3" />
+/** A finding about it, beyond the tip: a filled lozenge for danger, an empty one for a fault. */
+function Worry({ blade, part, m, worry }: { blade: Blade; part: Part; m: Measures; worry: "danger" | "fault" }) {
+  const f = outline(part, blade.side, m);
+  const size = part.height === 1 ? 7.5 : 8.5;
+  // Beyond the tip; where the bracket of a shared neutral is there, within the blade beside the amps.
+  const shared = blade.shares_neutral_with.length > 0;
+  const x = shared ? f.shoulder - f.out * (m.narrow ? 28 : 44) : f.inner + f.out * (m.blade + (m.narrow ? 8 : 11));
+  const danger = worry === "danger";
+  return (
+    <g transform={`translate(${x} ${f.middle})`} data-worry={worry}>
+      <path
+        d={`M0 ${-size} L${size} 0 L0 ${size} L${-size} 0 Z`}
+        fill={danger ? tone("danger") : tone("paper")}
+        stroke={tone("danger")}
+        strokeWidth="1.8"
+      />
+      <text
+        y={size * 0.45}
+        textAnchor="middle"
+        fontFamily={HEAD}
+        fontWeight="800"
+        fontSize={size * 1.35}
+        fill={danger ? tone("paper") : tone("danger")}
+      >
+        !
+      </text>
+    </g>
   );
 }
 
-/** A space without a breaker. */
-export function OpenShape({
-  open,
-  number,
-  m,
-  selected,
-}: {
-  open: OpenSpace;
-  number: string;
-  m: Measures;
-  selected: boolean;
-}) {
-  const f = outline({ ...open, rows: 1 }, m);
+/** A space without a breaker; crossed where nothing closes it, plain with a sill where a filler does. */
+export function OpenShape({ open, m, selected }: { open: OpenSpace; m: Measures; selected: boolean }) {
+  const f = outline(open.part, open.side, m);
+  const half = open.part.height === 1;
   const anchor = open.side === "left" ? "end" : "start";
+  const gaping = open.filler === false;
+  const edge = selected ? tone("blaze") : gaping ? tone("danger") : tone("soft");
+  const x = f.inner + f.out * (m.blade - m.tip - 14);
   return (
     <>
       <path
         d={f.path}
-        fill="transparent"
-        stroke={selected ? tone("blaze") : tone("soft")}
+        fill={open.filler ? tone("rail") : "transparent"}
+        stroke={edge}
         strokeWidth={selected ? 3 : 1.2}
         strokeDasharray="5 4"
       />
+      {gaping && (
+        <path
+          d={`M${x - 5} ${f.middle - 5} l10 10 m0 -10 l-10 10`}
+          stroke={tone("danger")}
+          strokeWidth="2.4"
+          fill="none"
+        />
+      )}
       <text
         x={f.inner + f.out * 8}
-        y={f.middle + 5}
+        y={f.middle + (half ? 4 : 5)}
         textAnchor={anchor}
         fill={tone("soft")}
         fontFamily={HEAD}
         fontWeight="700"
-        fontSize="14"
+        fontSize={half ? 13 : 14}
       >
-        {number}
+        {open.number}
       </text>
       <text
-        x={f.inner + f.out * 40}
-        y={f.middle + 5}
+        x={f.inner + f.out * 44}
+        y={f.middle + (half ? 4 : 5)}
         textAnchor={anchor}
-        fill={tone("soft")}
+        fill={gaping ? tone("danger") : tone("soft")}
         fontFamily={TEXT}
         fontStyle="italic"
-        fontSize="13"
+        fontSize={half ? 12 : 13}
       >
-        open
+        {gaping ? (m.narrow ? "no filler" : "open, no filler") : open.filler ? "filler" : "open"}
       </text>
     </>
   );

@@ -1,16 +1,28 @@
 import Box from "@mui/material/Box";
-import { useRef, type KeyboardEvent, type ReactNode } from "react";
-import type { Blade, Post } from "../api/client";
-import { tone } from "../app/theme";
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import type { Blade, Place, Post } from "../api/client";
 import { BladeShape, OpenShape } from "./BladeShape";
-import { measures, outline, type Measures } from "./measures";
-import { numberOfOpen, placeOfBlade, placeOfOpen, type PostPlace } from "./place";
+import { Handles, Housings, Mast, Patterns, SharedNeutrals } from "./Mast";
+import { measures, outline } from "./measures";
+import { MovingLayer } from "./Moving";
+import { placeOfBlade, placeOfOpen, type PostPlace } from "./place";
+import { PostButton } from "./PostButton";
+import { said, spoken } from "./spoken";
+import { spotAt, spotsOf, type Spot } from "./spots";
 
-interface Spot {
+interface Stop {
   place: PostPlace;
   number: string;
   left: boolean;
-  row: number;
+  top: number;
+}
+
+/** A breaker being moved: the places it may go to, and what becomes of it. */
+export interface Moving {
+  breaker: string;
+  places: Place[];
+  onDrop: (place: Place) => void;
+  onLeave: () => void;
 }
 
 interface Props {
@@ -18,204 +30,225 @@ interface Props {
   selected: PostPlace | null;
   onSelect: (place: PostPlace) => void;
   narrow: boolean;
+  /** The gravest finding about a breaker. */
+  worry?: (breaker: string) => "danger" | "fault" | null;
+  moving?: Moving | null;
+  /** A blade was picked up: with the pointer or the key m. */
+  onPick?: (breaker: string) => void;
+  zoom?: number;
 }
 
 /** The panel as a fingerpost: the bus is the post, each breaker a blade that points as it sits. */
-export function Fingerpost({ post, selected, onSelect, narrow }: Props) {
+export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, onPick, zoom = 1 }: Props) {
   const root = useRef<SVGSVGElement>(null);
   const typed = useRef({ text: "", since: 0 });
+  const drag = useRef<{ breaker: string; x: number; y: number; far: boolean } | null>(null);
+  const [target, setTarget] = useState<Spot | undefined>(undefined);
   const m = measures(post, narrow);
-  const spots: Spot[] = [
-    ...post.blades.map((b) => ({ place: placeOfBlade(b), number: b.number, left: b.side === "left", row: b.row })),
-    ...post.open.map((o) => ({ place: placeOfOpen(o), number: numberOfOpen(o), left: o.side === "left", row: o.row })),
-  ].sort((a, b) => Number(b.left) - Number(a.left) || a.row - b.row || a.number.localeCompare(b.number));
-  const current = spots.find((s) => s.place === selected) ?? spots[0];
+  const stops: Stop[] = [
+    ...post.blades.map((b) => ({
+      place: placeOfBlade(b),
+      number: b.number,
+      left: b.side === "left",
+      top: b.parts[0]?.top ?? 0,
+    })),
+    ...post.open.map((o) => ({
+      place: placeOfOpen(o),
+      number: o.number,
+      left: o.side === "left",
+      top: o.part.top,
+    })),
+  ].sort((a, b) => Number(b.left) - Number(a.left) || a.top - b.top);
+  const current = stops.find((s) => s.place === selected) ?? stops[0];
+  const spots = moving ? spotsOf(post, moving.places) : [];
+  const shown = moving ? (target ?? spots.find((spot) => spot.place.here)) : undefined;
 
-  const go = (spot: Spot | undefined) => {
-    if (!spot) return;
-    onSelect(spot.place);
-    root.current?.querySelector<SVGElement>(`[data-place="${spot.place}"]`)?.focus();
+  const go = (stop: Stop | undefined) => {
+    if (!stop) return;
+    onSelect(stop.place);
+    root.current?.querySelector<SVGElement>(`[data-place="${stop.place}"]`)?.focus();
+  };
+  const leave = () => {
+    setTarget(undefined);
+    moving?.onLeave();
+  };
+  const drop = (spot: Spot | undefined) => {
+    if (!moving) return;
+    setTarget(undefined);
+    if (!spot || spot.place.here) moving.onLeave();
+    else moving.onDrop(spot.place);
+  };
+
+  const moveKey = (event: KeyboardEvent) => {
+    const column = spots
+      .filter((spot) => spot.side === (shown?.side ?? "left"))
+      .sort((a, b) => a.top - b.top || b.height - a.height);
+    const at = shown ? column.findIndex((spot) => spot.place.number === shown.place.number) : -1;
+    const across = (side: "left" | "right") =>
+      spots
+        .filter((spot) => spot.side === side && spot.height === (shown?.height ?? 2))
+        .sort((a, b) => Math.abs(a.top - (shown?.top ?? 0)) - Math.abs(b.top - (shown?.top ?? 0)))[0];
+    if (event.key === "Escape") leave();
+    else if (event.key === "Enter" || event.key === " ") drop(shown);
+    else if (event.key === "ArrowDown") setTarget(column[Math.min(at + 1, column.length - 1)]);
+    else if (event.key === "ArrowUp") setTarget(column[Math.max(at - 1, 0)]);
+    else if (event.key === "ArrowLeft") setTarget(across("left") ?? shown);
+    else if (event.key === "ArrowRight") setTarget(across("right") ?? shown);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
   };
 
   const key = (event: KeyboardEvent) => {
-    if (!current || event.ctrlKey || event.metaKey || event.altKey) return;
-    const column = spots.filter((s) => s.left === current.left);
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    if (moving) {
+      moveKey(event);
+      return;
+    }
+    if (!current) return;
+    const column = stops.filter((s) => s.left === current.left);
     const at = column.indexOf(current);
     const across = () =>
-      spots
+      stops
         .filter((s) => s.left !== current.left)
-        .sort((a, b) => Math.abs(a.row - current.row) - Math.abs(b.row - current.row))[0];
+        .sort((a, b) => Math.abs(a.top - current.top) - Math.abs(b.top - current.top))[0];
     if (/^[0-9]$/.test(event.key)) {
-      const before = Date.now() - typed.current.since < 900 ? typed.current.text : "";
-      typed.current = { text: before + event.key, since: Date.now() };
-      go(spots.find((s) => s.number.split("-").some((part) => part.replace(/[ab]$/, "") === typed.current.text)));
+      const before = event.timeStamp - typed.current.since < 900 ? typed.current.text : "";
+      typed.current = { text: before + event.key, since: event.timeStamp };
+      go(stops.find((s) => s.number.split("-").some((part) => part.replace(/[ab]$/, "") === typed.current.text)));
     } else if (event.key === "ArrowDown") go(column[at + 1]);
     else if (event.key === "ArrowUp") go(column[at - 1]);
     else if (event.key === "ArrowLeft" && !current.left) go(across());
     else if (event.key === "ArrowRight" && current.left) go(across());
+    else if (event.key === "m" && selected?.startsWith("b:")) onPick?.(selected.slice(2));
     else return;
     event.preventDefault();
   };
 
-  const at = (place: PostPlace) => ({
+  /** Where the pointer is, in the drawing's own units. */
+  const at = (event: PointerEvent) => {
+    const box = root.current?.getBoundingClientRect();
+    if (!box) return { x: 0, y: 0 };
+    return {
+      x: ((event.clientX - box.left) / box.width) * m.width,
+      y: ((event.clientY - box.top) / box.height) * m.height,
+    };
+  };
+  const pointer = {
+    onPointerMove: (event: PointerEvent) => {
+      const held = drag.current;
+      const { x, y } = at(event);
+      if (held && !held.far && Math.hypot(x - held.x, y - held.y) > 9) {
+        held.far = true;
+        root.current?.setPointerCapture(event.pointerId);
+        onPick?.(held.breaker);
+      }
+      if (moving && (held?.far || event.pointerType === "mouse")) setTarget(spotAt(spots, x, y, m));
+    },
+    onPointerUp: (event: PointerEvent) => {
+      const held = drag.current;
+      drag.current = null;
+      const { x, y } = at(event);
+      if (moving && (held?.far || !held)) drop(spotAt(spots, x, y, m));
+    },
+    onPointerCancel: () => {
+      // A finger that scrolls the post to a far place has not let the breaker go.
+      if (drag.current?.far) leave();
+      drag.current = null;
+    },
+  };
+  const hold = (blade: Blade) => (event: PointerEvent) => {
+    // A finger scrolls the post; it moves a breaker from the pane's button on.
+    if (!moving && onPick && event.pointerType === "mouse" && event.button === 0) {
+      drag.current = { breaker: blade.breaker, ...at(event), far: false };
+    }
+  };
+
+  const spot = (place: PostPlace) => ({
     place,
     tabbed: current?.place === place,
     pressed: selected === place,
-    onSelect,
+    onSelect: (chosen: PostPlace) => {
+      if (!moving) onSelect(chosen);
+    },
   });
 
   return (
-    <Box sx={{ maxWidth: m.width * (narrow ? 1.15 : 1.02), mx: "auto" }}>
-      <svg
-        ref={root}
-        viewBox={`0 0 ${m.width} ${m.height}`}
-        width="100%"
-        role="group"
-        aria-label={`Fingerpost of ${post.panel.name}: ${post.blades.length} breakers, ${post.panel.spaces} spaces`}
-        onKeyDown={key}
-        data-testid="fingerpost"
-      >
-        <Patterns />
-        <Mast post={post} m={m} />
-        {post.open.map((open) => {
-          const place = placeOfOpen(open);
-          const shape = <OpenShape open={open} number={numberOfOpen(open)} m={m} selected={selected === place} />;
-          const label = `Space ${numberOfOpen(open)}, open`;
-          return (
-            <Spot key={place} {...at(place)} label={label} path={outline({ ...open, rows: 1 }, m).path} shape={shape} />
-          );
-        })}
-        {post.blades.map((blade) => {
-          const place = placeOfBlade(blade);
-          const shape = <BladeShape blade={blade} m={m} selected={selected === place} />;
-          return <Spot key={place} {...at(place)} label={spoken(blade)} path={outline(blade, m).path} shape={shape} />;
-        })}
-      </svg>
-    </Box>
-  );
-}
-
-function spoken(blade: Blade): string {
-  const what = blade.wording || (blade.claim ? `not proven, old card: ${blade.claim}` : "not proven");
-  return `Breaker ${blade.number}, ${blade.amps} amps, leg ${blade.legs.join(" and ")}, ${blade.state}, ${what}`;
-}
-
-interface SpotProps {
-  place: PostPlace;
-  label: string;
-  tabbed: boolean;
-  pressed: boolean;
-  onSelect: (place: PostPlace) => void;
-  path: string;
-  shape: ReactNode;
-}
-
-/** A shape with a button of its outline over it: the name is spoken, the drawn texts are not read twice. */
-function Spot({ place, label, tabbed, pressed, onSelect, path, shape }: SpotProps) {
-  return (
-    <>
-      <g aria-hidden="true" pointerEvents="none">
-        {shape}
-      </g>
-      <path
-        d={path}
-        fill="transparent"
-        role="button"
-        tabIndex={tabbed ? 0 : -1}
-        aria-label={label}
-        aria-pressed={pressed}
-        data-place={place}
-        onClick={() => onSelect(place)}
-        onKeyDown={(event) => {
-          if (event.key === "Enter" || event.key === " ") {
-            event.preventDefault();
-            onSelect(place);
-          }
-        }}
-        style={{ cursor: "pointer", outlineOffset: -2 }}
-      />
-    </>
-  );
-}
-
-/** Legs by pattern: A solid, B stripes, C dots. */
-function Patterns() {
-  return (
-    <defs>
-      <pattern id="leg-B" width="8" height="8" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-        <rect width="8" height="8" fill="#20594b" />
-        <rect width="3" height="8" fill="#4d8374" />
-      </pattern>
-      <pattern id="leg-C" width="8" height="8" patternUnits="userSpaceOnUse">
-        <rect width="8" height="8" fill="#20594b" />
-        <circle cx="4" cy="4" r="1.7" fill="#86b3a6" />
-      </pattern>
-    </defs>
-  );
-}
-
-function Mast({ post, m }: { post: Post; m: Measures }) {
-  const middle = m.postLeft + m.postWidth / 2;
-  const main = post.panel.main;
-  return (
-    <g aria-hidden="true">
-      <path
-        d={`M${m.postLeft} ${m.top} V26 L${middle} 4 L${m.postLeft + m.postWidth} 26 V${m.height - 6} H${m.postLeft} Z`}
-        fill="#20594b"
-      />
-      {main != null && (
-        <text
-          x={middle}
-          y={30}
-          textAnchor="middle"
-          fill="#fff"
-          fontFamily="Overpass Variable"
-          fontWeight="700"
-          fontSize="13"
+    <Box sx={{ overflowX: zoom > 1 ? "auto" : "visible" }}>
+      {moving && (
+        <Box
+          role="status"
+          data-testid="move-status"
+          sx={{
+            typography: "body2",
+            fontWeight: 700,
+            minHeight: "3em",
+            position: "sticky",
+            top: 64,
+            zIndex: 1,
+            bgcolor: "background.default",
+          }}
         >
-          {main}
-        </text>
+          {shown && said(shown.place)}
+        </Box>
       )}
-      {post.rows.map((row) => (
-        <g key={row.row}>
-          {row.leg !== "A" && (
-            <rect
-              x={m.postLeft}
-              y={m.top + row.row * m.row}
-              width={m.postWidth}
-              height={m.row}
-              fill={`url(#leg-${row.leg})`}
-            />
-          )}
-          <rect
-            x={middle - 9}
-            y={m.top + row.row * m.row + m.row / 2 - 10}
-            width="18"
-            height="20"
-            rx="3"
-            fill="#20594b"
-          />
-          <text
-            x={middle}
-            y={m.top + row.row * m.row + m.row / 2 + 5}
-            textAnchor="middle"
-            fill="#fff"
-            fontFamily="Overpass Variable"
-            fontWeight="700"
-            fontSize="14"
-          >
-            {row.leg}
-          </text>
-        </g>
-      ))}
-      <rect
-        x={m.postLeft}
-        y={m.top + post.rows.length * m.row}
-        width={m.postWidth}
-        height={1}
-        fill={tone("paper")}
-        opacity="0.4"
-      />
-    </g>
+      <Box
+        sx={{
+          maxWidth: m.width * (narrow ? 1.15 : 1.02) * zoom,
+          width: zoom > 1 ? `${zoom * 100}%` : "auto",
+          mx: "auto",
+        }}
+      >
+        <svg
+          ref={root}
+          viewBox={`0 0 ${m.width} ${m.height}`}
+          width="100%"
+          role="group"
+          aria-label={`Fingerpost of ${post.panel.name}: ${post.blades.length} breakers, ${post.panel.spaces} spaces`}
+          onKeyDown={key}
+          data-testid="fingerpost"
+          data-moving={moving ? "" : undefined}
+          style={{ cursor: moving ? "grabbing" : undefined, touchAction: moving ? "pan-y" : undefined }}
+          {...pointer}
+        >
+          <Patterns />
+          <Mast post={post} m={m} />
+          <SharedNeutrals post={post} m={m} />
+          {post.open.map((open) => {
+            const place = placeOfOpen(open);
+            const shape = <OpenShape open={open} m={m} selected={selected === place} />;
+            const filler = open.filler === false ? ", no filler" : open.filler ? ", filler" : "";
+            return (
+              <PostButton
+                key={place}
+                {...spot(place)}
+                label={`Space ${open.number}, open${filler}`}
+                path={outline(open.part, open.side, m).path}
+                shape={shape}
+              />
+            );
+          })}
+          {post.blades.map((blade) => {
+            const place = placeOfBlade(blade);
+            const grave = worry?.(blade.breaker) ?? null;
+            return (
+              <PostButton
+                key={place}
+                {...spot(place)}
+                label={spoken(blade, grave)}
+                path={blade.parts.map((part) => outline(part, blade.side, m).path).join(" ")}
+                shape={<BladeShape blade={blade} m={m} selected={selected === place} worry={grave} />}
+                onPointerDown={hold(blade)}
+              />
+            );
+          })}
+          <Housings post={post} m={m} />
+          {post.blades.map((blade) => (
+            <Handles key={blade.breaker} blade={blade} m={m} />
+          ))}
+          {moving && <MovingLayer spots={spots} target={shown} m={m} />}
+        </svg>
+      </Box>
+    </Box>
   );
 }

@@ -1,19 +1,28 @@
 import Box from "@mui/material/Box";
 import type { HomeOverview, Verdict } from "../api/client";
 import { tone, type Tones } from "../app/theme";
+import { bladeOf } from "./place";
 
-type Kind = "proven" | "contradictory" | "out" | "open" | "plain";
+type Kind = "proven" | "likely" | "contradictory" | "out" | "open" | "plain";
 
 const COLOURS: Record<Kind, [keyof Tones, keyof Tones]> = {
   proven: ["moss", "onMoss"],
+  likely: ["ochre", "onOchre"],
   contradictory: ["danger", "paper"],
   out: ["dark", "onDark"],
   open: ["slate", "onSlate"],
   plain: ["dark", "onDark"],
 };
 
+interface Props {
+  text: string;
+  kind?: Kind;
+  title?: string;
+  size?: "small" | "large";
+}
+
 /** A circuit's number as a small blade of the fingerpost. */
-export function Tag({ text, kind = "plain", title }: { text: string; kind?: Kind; title?: string }) {
+export function Tag({ text, kind = "plain", title, size = "small" }: Props) {
   const [fill, ink] = COLOURS[kind];
   return (
     <Box
@@ -24,7 +33,7 @@ export function Tag({ text, kind = "plain", title }: { text: string; kind?: Kind
         display: "inline-block",
         fontFamily: "Overpass Variable",
         fontWeight: 700,
-        fontSize: "0.85rem",
+        fontSize: size === "large" ? "1.6rem" : "0.85rem",
         lineHeight: 1,
         whiteSpace: "nowrap",
         color: tone(ink),
@@ -45,7 +54,7 @@ export function Tag({ text, kind = "plain", title }: { text: string; kind?: Kind
 
 /** What is known of a point, as a tag with a spoken name. */
 export function VerdictTag({ verdict, home }: { verdict: Verdict; home: HomeOverview }) {
-  const number = (id: string) => home.post?.blades.find((b) => b.breaker === id)?.number ?? "?";
+  const number = (id: string) => bladeOf(home, id)?.tag ?? "?";
   switch (verdict.verdict) {
     case "proven":
       return <Tag kind="proven" text={number(verdict.breaker)} title="Proven" />;
@@ -53,6 +62,8 @@ export function VerdictTag({ verdict, home }: { verdict: Verdict; home: HomeOver
       return <Tag kind="contradictory" text="looks disagree" title={verdict.because} />;
     case "out":
       return <Tag kind="out" text="dark, all on" title="Dark with everything on" />;
+    case "by_exclusion":
+      return <Tag kind="likely" text={`${number(verdict.breaker)} excl.`} title="By exclusion, not proven" />;
     case "open": {
       const possible = verdict.possible.map(number);
       const text = possible.length === 0 ? "none found" : possible.length <= 2 ? `${possible.join(" or ")}?` : "?";

@@ -1,4 +1,4 @@
-import type { Post } from "../api/client";
+import type { Part, Post } from "../api/client";
 
 /** The fingerpost's measures in its own drawing units. */
 export interface Measures {
@@ -11,25 +11,31 @@ export interface Measures {
   /** Length of a blade, tip and all. */
   blade: number;
   tip: number;
+  /** Room beyond the tips, for what stands beside a blade. */
+  margin: number;
   narrow: boolean;
 }
 
 export function measures(post: Post, narrow: boolean): Measures {
-  const row = narrow ? 40 : 34;
-  const blade = narrow ? 158 : 268;
+  // Half blades are to be read at arm's length too: with them in it, the whole panel is drawn taller.
+  const halves = [...post.blades.flatMap((b) => b.parts), ...post.open.map((o) => o.part)].some((p) => p.height === 1);
+  const row = narrow ? (halves ? 54 : 40) : halves ? 38 : 34;
+  const margin = narrow ? 20 : 26;
+  const blade = narrow ? 142 : 256;
   const postWidth = narrow ? 50 : 76;
   const one = post.panel.columns === "one";
   const top = 40;
   const wide = one ? blade * 2 : blade;
   return {
-    width: (one ? wide : 2 * blade) + postWidth + 4,
+    width: (one ? wide + margin : 2 * (blade + margin)) + postWidth + 4,
     height: top + post.rows.length * row + 14,
     row,
     top,
-    postLeft: wide + 2,
+    postLeft: wide + margin + 2,
     postWidth,
     blade: wide,
     tip: narrow ? 10 : 14,
+    margin,
     narrow,
   };
 }
@@ -40,28 +46,19 @@ export function cut(text: string, width: number, size: number): string {
   return text.length <= letters ? text : `${text.slice(0, Math.max(1, letters - 1)).trimEnd()}…`;
 }
 
-/** Where a blade or an open space sits. */
-export interface Sits {
-  side: "left" | "right";
-  row: number;
-  rows: number;
-  half?: "upper" | "lower" | null;
-}
-
-/** The outline of a blade: its path, and the lines its texts stand on. `out` is the way it points. */
-export function outline(sits: Sits, m: Measures) {
+/** The outline of a stretch of a column: its path, and the lines its texts stand on. `out` is the way it points. */
+export function outline(part: Part, side: "left" | "right", m: Measures) {
   const gap = 2;
-  let y = m.top + sits.row * m.row;
-  let height = m.row * sits.rows;
-  if (sits.half) {
-    height /= 2;
-    if (sits.half === "lower") y += height;
-  }
-  const inner = sits.side === "left" ? m.postLeft : m.postLeft + m.postWidth;
-  const out = sits.side === "left" ? -1 : 1;
+  const y = m.top + (part.top * m.row) / 2;
+  const height = (part.height * m.row) / 2;
+  const inner = side === "left" ? m.postLeft : m.postLeft + m.postWidth;
+  const out = side === "left" ? -1 : 1;
   const [top, bottom] = [y + gap / 2, y + height - gap / 2];
   const middle = (top + bottom) / 2;
   const shoulder = inner + out * (m.blade - m.tip);
   const path = `M${inner} ${top} H${shoulder} L${inner + out * m.blade} ${middle} L${shoulder} ${bottom} H${inner} Z`;
-  return { bottom, middle, inner, out, shoulder, path };
+  return { top, bottom, middle, inner, out, shoulder, path };
 }
+
+/** The middle of a stretch, for what is drawn on the post beside it. */
+export const middleOf = (part: Part, m: Measures): number => m.top + ((part.top + part.height / 2) * m.row) / 2;

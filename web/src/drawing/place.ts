@@ -1,8 +1,12 @@
-import type { Blade, OpenSpace } from "../api/client";
+import type { Blade, HomeOverview, OpenSpace } from "../api/client";
 
 /** Which blade or open space is meant: `b:` and the breaker, or `s:` and the space with its half. */
 export type PostPlace = string;
 export const placeOfBlade = (blade: Blade): PostPlace => `b:${blade.breaker}`;
-export const placeOfOpen = (open: OpenSpace): PostPlace => `s:${open.space}${halfMark(open)}`;
-const halfMark = (open: OpenSpace) => (open.half === "upper" ? "a" : open.half === "lower" ? "b" : "");
-export const numberOfOpen = (open: OpenSpace): string => `${open.space}${halfMark(open)}`;
+export const placeOfOpen = (open: OpenSpace): PostPlace => `s:${open.number}`;
+
+/** Every blade of the home, whatever panel it sits in. */
+export const bladesOf = (home: HomeOverview): Blade[] => home.posts.flatMap((post) => post.blades);
+
+export const bladeOf = (home: HomeOverview, breaker: string): Blade | undefined =>
+  bladesOf(home).find((blade) => blade.breaker === breaker);

@@ -1,10 +1,32 @@
 import Typography from "@mui/material/Typography";
+import type { Panel } from "../api/client";
 import { Block } from "./Block";
 
+const SOURCES = {
+  standby_generator: "a standby generator, which starts by itself when the main opens",
+  portable_generator: "a portable generator",
+  battery: "a battery",
+  solar: "solar",
+  transfer_switch: "a transfer switch",
+  second_service: "a second service",
+} as const;
+
 /** What to mind at the panel, whatever is done there. */
-export function PanelCautions() {
+export function PanelCautions({ panel }: { panel: Panel }) {
+  const sources = panel.details.sources;
   return (
     <Block title="Before you touch anything">
+      {sources == null ? (
+        <Typography variant="body2" sx={{ mb: 1 }}>
+          Nobody has asked yet what else feeds this panel: a generator, a battery, solar? Describe the panel.
+        </Typography>
+      ) : (
+        sources.length > 0 && (
+          <Typography variant="body2" color="error" sx={{ mb: 1, fontWeight: 700 }}>
+            Also fed by {sources.map((source) => SOURCES[source]).join("; ")}. With the main off it can still be live.
+          </Typography>
+        )
+      )}
       <Typography variant="body2">
         Nothing here needs the cover off. Behind it, the line-side lugs stay live even with the main off. A breaker that
         is off is not proof of dead: prove it with a meter that was tested on a live source before and after. Heat, burn

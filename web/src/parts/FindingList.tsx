@@ -1,63 +1,128 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
+import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { Finding } from "../api/client";
+import { useAct } from "../app/useAct";
 import { tone } from "../app/theme";
-import { Block } from "./Block";
+import { SEVERITY } from "./severity";
 
-const WORD = { danger: "Danger", fault: "Against today's rule", note: "Wording" } as const;
+interface Props {
+  home: string;
+  findings: Finding[];
+  /** Goes to where it is. */
+  onSelect?: ((finding: Finding) => void) | undefined;
+  /** They stand under a heading that says how grave they are. */
+  grouped?: boolean;
+}
 
-/** What is worth a look, the gravest first. */
-export function FindingList({ findings, onSelect }: { findings: Finding[]; onSelect: (breaker: string) => void }) {
-  const [all, setAll] = useState(false);
-  if (findings.length === 0) return null;
-  const grave = findings.filter((f) => f.severity !== "note");
-  const shown = all ? findings : [...grave, ...findings.filter((f) => f.severity === "note").slice(0, 3)];
+/** Findings with why, what to do and the source; each can be mended in the record or set aside with a reason. */
+export function FindingList({ home, findings, onSelect, grouped = false }: Props) {
   return (
-    <Block title="Worth a look">
-      <Box component="ul" sx={{ m: 0, p: 0, listStyle: "none", display: "grid", gap: 1.25 }} data-testid="findings">
-        {shown.map((finding) => (
-          <Box component="li" key={`${finding.code} ${finding.about}`}>
-            <Typography variant="body2">
-              <Box component="strong" sx={{ color: finding.severity === "danger" ? tone("danger") : "inherit" }}>
-                {WORD[finding.severity]} ·{" "}
-                {finding.breaker ? (
-                  <Box
-                    component="button"
-                    type="button"
-                    onClick={() => onSelect(finding.breaker ?? "")}
-                    sx={{
-                      font: "inherit",
-                      color: "inherit",
-                      background: "none",
-                      border: 0,
-                      p: 0,
-                      textDecoration: "underline",
-                      cursor: "pointer",
-                    }}
-                  >
-                    {finding.about}
-                  </Box>
-                ) : (
-                  finding.about
-                )}
-              </Box>
-              : {finding.message} {finding.severity !== "note" && finding.remedy}
-            </Typography>
-            {finding.severity !== "note" && (
-              <Typography variant="caption" color="text.secondary">
-                {finding.source}
-              </Typography>
-            )}
-          </Box>
-        ))}
-      </Box>
-      {shown.length < findings.length && (
-        <Button color="inherit" onClick={() => setAll(true)} sx={{ px: 0, mt: 1 }}>
-          Show {findings.length - shown.length} more
-        </Button>
+    <Box component="ul" sx={{ m: 0, p: 0, listStyle: "none", display: "grid", gap: 2 }} data-testid="findings">
+      {findings.map((finding) => (
+        <FindingItem key={finding.key} home={home} finding={finding} onSelect={onSelect} grouped={grouped} />
+      ))}
+    </Box>
+  );
+}
+
+interface ItemProps extends Pick<Props, "home" | "onSelect"> {
+  finding: Finding;
+  grouped: boolean;
+}
+
+function FindingItem({ home, finding, onSelect, grouped }: ItemProps) {
+  const act = useAct(home);
+  const [asking, setAsking] = useState(false);
+  const [reason, setReason] = useState("");
+  const { severity, mend } = finding;
+  const grave = severity === "danger";
+  const aside = (is: boolean) =>
+    act(
+      [{ kind: "finding_set_aside", finding: finding.key, message: finding.message, reason, aside: is }],
+      is ? "Set aside. It comes back when what it says changes." : "It counts again.",
+    ).then((done) => {
+      if (done) setAsking(false);
+    });
+  return (
+    <Box
+      component="li"
+      data-finding={finding.code}
+      sx={{
+        borderLeft: `5px solid ${grave ? tone("danger") : severity === "fault" ? tone("ochre") : tone("rule")}`,
+        pl: 1.5,
+      }}
+    >
+      <Typography variant="body2">
+        <Box component="strong" sx={{ color: grave ? tone("danger") : "inherit" }}>
+          {grouped ? "" : `${SEVERITY[severity]} · `}
+          {onSelect && (finding.place.breaker != null || finding.place.space != null || finding.place.panel != null) ? (
+            <Box
+              component="button"
+              type="button"
+              onClick={() => onSelect(finding)}
+              sx={{
+                font: "inherit",
+                color: "inherit",
+                background: "none",
+                border: 0,
+                p: 0,
+                textDecoration: "underline",
+                cursor: "pointer",
+              }}
+            >
+              {finding.about}
+            </Box>
+          ) : (
+            finding.about
+          )}
+        </Box>
+        : {finding.message}
+      </Typography>
+      <Typography variant="body2" color="text.secondary">
+        {finding.why} {finding.remedy}
+      </Typography>
+      <Typography variant="caption" color="text.secondary" component="p">
+        {finding.source}
+      </Typography>
+      {finding.aside != null && <Typography variant="body2">Set aside: {finding.aside}</Typography>}
+      {asking ? (
+        <Stack spacing={1} sx={{ mt: 1 }}>
+          <TextField
+            label="Why is it set aside?"
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+            helperText="stays in the logbook with your name"
+            autoFocus
+          />
+          <Stack direction="row" spacing={1}>
+            <Button variant="contained" disabled={reason.trim().length < 3} onClick={() => void aside(true)}>
+              Set it aside
+            </Button>
+            <Button color="inherit" onClick={() => setAsking(false)}>
+              Back
+            </Button>
+          </Stack>
+        </Stack>
+      ) : (
+        <Stack direction="row" useFlexGap spacing={1} sx={{ mt: 0.5, flexWrap: "wrap" }} className="no-print">
+          {mend && finding.aside == null && (
+            <Button size="small" variant="outlined" onClick={() => void act(mend.facts, `Recorded: ${mend.words}.`)}>
+              Done: {mend.words}
+            </Button>
+          )}
+          <Button
+            size="small"
+            color="inherit"
+            onClick={() => (finding.aside == null ? setAsking(true) : void aside(false))}
+          >
+            {finding.aside == null ? "Set aside" : "Let it count again"}
+          </Button>
+        </Stack>
       )}
-    </Block>
+    </Box>
   );
 }

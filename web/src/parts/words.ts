@@ -1,2 +1,5 @@
 /** The kind of a point after its name, unless the name says it already: "smoke alarm". */
 export const kindAfter = (name: string, kind: string): string => (name.toLowerCase().includes(kind) ? "" : kind);
+
+/** A name as a heading: `ground floor` becomes `Ground floor`. */
+export const sentence = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1);

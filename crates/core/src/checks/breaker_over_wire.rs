@@ -1,63 +1,69 @@
 //! Rule breaker-over-wire: a breaker larger than its wire lets the wire overheat before it trips.
 //!
-//! Source: NEC 240.4(D), Table 310.16, from memory; today's rule. Motors and cooling units go by their
-//! plate instead. Example: a 20 A breaker on 14 AWG copper, which is good for 15 A.
+//! Source: NEC 240.4(D), Table 310.16, from memory. Motors and cooling units go by their plate instead
+//! (rule data-plate), feeders have a rule of their own. Example: a 20 A breaker on 14 AWG copper, which is
+//! good for 15 A.
 
-use super::{Finding, Severity};
-use crate::{Home, Metal, largest_breaker};
+use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source, placed_anew};
+use crate::largest_breaker;
 
-pub(super) fn check(home: &Home, found: &mut Vec<Finding>) {
-    for breaker in home.breakers() {
+pub(super) const RULE: Rule = Rule {
+    code: "breaker-over-wire",
+    severity: Severity::Danger,
+    why: "The wire can overheat in the wall before the breaker trips.",
+    source: Source::Nec("240.4(D) and Table 310.16"),
+    check,
+};
+
+fn check(home: &Checked<'_>, found: &mut Found<'_>) {
+    for (_, breaker) in home.breakers() {
         let Some(wire) = breaker.wire else { continue };
         let allowed = largest_breaker(wire);
-        if breaker.amps <= allowed {
+        let has_plate = || home.points_on(&breaker.id).any(|point| point.plate.is_some());
+        if breaker.amps <= allowed || breaker.details.back_fed_main || home.is_feeder(breaker) || has_plate() {
             continue;
         }
-        let metal = if wire.metal == Metal::Copper { "copper" } else { "aluminum" };
-        found.push(Finding {
-            code: "breaker-over-wire".into(),
-            severity: Severity::Danger,
-            breaker: Some(breaker.id.clone()),
-            about: breaker.number(),
-            message: format!(
-                "{} breaker on {} AWG {metal}. The wire is good for a {allowed} breaker at most.",
-                breaker.amps,
-                wire.gauge.number()
+        let finding = found.breaker(
+            breaker,
+            format!("{} breaker on {}. The wire is good for a {allowed} breaker at most.", breaker.amps, wire.words()),
+            format!(
+                "Have the breaker replaced by one of {allowed} or less that the panel's label names. A motor or cooling unit may \
+                 be an exception: its plate decides. {FOR_QUALIFIED}"
             ),
-            remedy: format!(
-                "Have the breaker replaced by one of {allowed} or less that the panel's label names. A motor or cooling unit \
-                 may be an exception: its plate decides. Opening the panel is work for qualified people."
-            ),
-            source: "NEC 240.4(D) and Table 310.16, from memory; local code comes first".into(),
-        });
+        );
+        if allowed.value() > 0.0 {
+            finding.mended_by(format!("A {allowed} breaker is in its place"), vec![placed_anew(breaker, |b| b.amps = allowed)]);
+        }
     }
 }
 
 #[cfg(test)]
 mod tests {
-    use crate::logbook::fixture::written;
-    use crate::{Draft, Fact, Wire, WireGauge, findings};
+    use crate::checks::{said, said_when_mended};
 
-    fn with_wire(gauge: WireGauge) -> Vec<crate::Finding> {
-        let mut w = written("panel 24\n12 20 darkroom");
-        let mut draft: Draft =
-            w.book.lines().map(|l| l.entry.clone()).find(|d| matches!(d.fact, Fact::BreakerPlaced(_))).unwrap();
-        if let Fact::BreakerPlaced(f) = &mut draft.fact {
-            f.wire = Some(Wire { gauge, metal: Default::default(), terminals: Default::default() });
-        }
-        draft.id = "again".parse().unwrap();
-        let outcome = w.book.admit(&[draft], None).unwrap();
-        w.book.commit(outcome);
-        findings(w.book.home()).into_iter().filter(|f| f.code == "breaker-over-wire").collect()
+    fn on(line: &str) -> Vec<String> {
+        said("breaker-over-wire", &format!("panel 24\n{line} darkroom"))
     }
 
     #[test]
     fn fires_for_20_amps_on_14_and_stays_silent_on_12() {
-        let found = with_wire(WireGauge::Awg14);
-        assert_eq!(found.len(), 1);
-        assert!(found[0].message.contains("15 A breaker at most"), "{}", found[0].message);
-        assert_eq!(found[0].about, "12");
-        assert!(with_wire(WireGauge::Awg12).is_empty());
-        assert!(with_wire(WireGauge::Awg10).is_empty(), "a smaller breaker on a bigger wire is fine");
+        assert_eq!(on("12 20 #14"), ["12: 20 A breaker on 14 AWG copper. The wire is good for a 15 A breaker at most."]);
+        assert!(on("12 20 #12").is_empty());
+        assert!(on("12 20 #10").is_empty(), "a smaller breaker on a bigger wire is fine");
+        assert!(on("12 20").is_empty(), "nobody has read the wire");
+        assert_eq!(on("12 20 #12al").len(), 1);
+        assert!(said_when_mended("breaker-over-wire", "panel 24\n12 20 #14 darkroom").is_empty());
+    }
+
+    #[test]
+    fn the_75_degree_column_counts_only_where_both_labels_were_read_and_never_for_nm_cable() {
+        let eight = |terminals: &str, cable: &str| {
+            let wire =
+                format!(r#"{{"wire": {{"gauge": "8", "metal": "copper", "terminals": "{terminals}", "cable": "{cable}"}}}}"#);
+            said("breaker-over-wire", &format!("panel 24\n5-7 50/2 range\nset 5-7 {wire}")).len()
+        };
+        assert_eq!(eight("unread", "conduit"), 1);
+        assert_eq!(eight("read_75c", "conduit"), 0);
+        assert_eq!(eight("read_75c", "nm"), 1);
     }
 }

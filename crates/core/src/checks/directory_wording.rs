@@ -4,8 +4,16 @@
 //! Source: NEC 408.4(A), from memory; which words are vague is common practice. Example: "general
 //! lights" could be any; "Emma's room" is nobody's after the next move.
 
-use super::{Finding, Severity};
-use crate::Home;
+use super::{Checked, FindingPlace, Found, Rule, Severity, Source};
+use crate::{Fact, LabelClaimed, wording};
+
+pub(super) const RULE: Rule = Rule {
+    code: "directory-wording",
+    severity: Severity::Note,
+    why: "A card that could mean anything sends the hand to the wrong breaker.",
+    source: Source::Nec("408.4(A)"),
+    check,
+};
 
 /// Words that name no place and no load.
 const VAGUE: &[&str] = &[
@@ -98,37 +106,35 @@ pub fn about_wording(text: &str) -> Option<String> {
         .map(|word| format!("“{word}” could be anything; say which room and what"))
 }
 
-pub(super) fn check(home: &Home, found: &mut Vec<Finding>) {
-    let mut note = |breaker, about: String, message: String, remedy: &str| {
-        found.push(Finding {
-            code: "directory-wording".into(),
-            severity: Severity::Note,
-            breaker,
-            about,
-            message,
-            remedy: remedy.into(),
-            source: "NEC 408.4(A), from memory; local code comes first".into(),
-        });
-    };
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    let home = checked.home;
     for breaker in home.breakers() {
-        if let Some(claim) = &breaker.claim
-            && let Some(wrong) = about_wording(claim)
-        {
-            note(
-                Some(breaker.id.clone()),
-                breaker.number(),
-                format!("Old card “{claim}”: {wrong}."),
-                "Trace the circuit; the new card is worded from what is proven.",
-            );
+        let Some(claim) = &breaker.claim else { continue };
+        let Some(wrong) = about_wording(claim) else { continue };
+        let proven = wording(home, &breaker.id, checked.known);
+        let finding = found.breaker(
+            breaker,
+            format!("Old card “{claim}”: {wrong}."),
+            if proven.is_empty() {
+                "Trace the circuit; the new card is worded from what is proven.".into()
+            } else {
+                format!("The new card says “{proven}”.")
+            },
+        );
+        let text: String = proven.chars().take(120).collect();
+        if !text.is_empty() && about_wording(&text).is_none() {
+            let fact = Fact::LabelClaimed(LabelClaimed { breaker: breaker.id.clone(), text });
+            finding.mended_by("The new card hangs in the door", vec![fact]);
         }
     }
     for room in home.rooms() {
         if let Some(wrong) = about_wording(&room.name) {
-            note(
-                None,
+            found.add(
+                room.id.as_str(),
                 format!("Room “{}”", room.name),
+                FindingPlace::default(),
                 format!("{wrong}."),
-                "Rename the room on the House screen: it is printed on the card.",
+                "Rename the room on the House screen: it is printed on the card.".into(),
             );
         }
     }
@@ -142,8 +148,14 @@ mod tests {
     #[test]
     fn fires_on_old_labels_and_room_names_and_only_there() {
         let w = written("panel 24\n1 15 gen. light\n2 20 Kitchen counter\nroom Emma's room\nroom Kitchen");
-        let found: Vec<_> = findings(&w.home).into_iter().map(|f| f.about).collect();
+        let found: Vec<_> = findings(&w.home).into_iter().filter(|f| f.code == "directory-wording").map(|f| f.about).collect();
         assert_eq!(found, ["1", "Room “Emma's room”"]);
+    }
+
+    #[test]
+    fn a_vague_label_is_mended_by_what_is_proven() {
+        let acts = "panel 24\n1 15 gen. light\nroom Hall\npoint Hall light lamp\nlit lamp\noff 1\ndark lamp";
+        assert!(crate::checks::said_when_mended("directory-wording", acts).is_empty());
     }
 
     #[test]

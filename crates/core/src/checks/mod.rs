@@ -1,15 +1,49 @@
 //! What is worth a look in the home: one file per rule.
 //!
-//! A rule is a function over the home that adds its findings; its file says why, by what source, and
-//! tests itself on a text fixture. A finding is about the user's house, never an error of ours; local
-//! codes and licensed practice come first, and every screen that shows findings says so.
+//! A rule says why it is, by what source and how grave, and is a function over the home that adds its
+//! findings; its file tests itself on text fixtures, firing and staying silent. To add one: a file whose
+//! header begins with `//! Rule its-code:`, and its name in [`RULES`]; `docs/rules.md` is made from the
+//! headers, and a rule that is missing from either is a failed build.
+//!
+//! A finding is about the user's house, never an error of ours; it is worded as today's rule of the chosen
+//! edition, local codes and licensed practice come first, and every screen that shows findings says so.
+//! The sum of branch breakers has no limit: nothing here warns about it.
 
+mod back_fed_main;
 mod breaker_over_wire;
+mod breaker_rating;
+mod breaker_type;
+mod circuits_over_listed;
+mod conductors_under_terminal;
+mod data_plate;
+mod directory_doubled;
+mod directory_missing;
 mod directory_wording;
+mod feeder_over_wire;
+mod for_an_electrician;
+mod high_leg;
+mod interrupting_rating;
+mod legs_at_odds;
+mod main_above_bus;
+mod neutral_ground;
+mod neutrals_doubled;
+mod old_wiring;
+mod open_space;
+mod plug_on_neutral;
+mod protection_shared_neutral;
+mod receptacle_against_breaker;
+mod service_conductors;
+mod shared_neutral_disconnect;
+mod shared_neutral_one_leg;
+mod slim_pair;
+mod tandem_not_listed;
+mod two_pole_one_leg;
 
 pub use directory_wording::about_wording;
 
-use crate::{BreakerId, Home};
+use std::collections::BTreeMap;
+
+use crate::{Breaker, BreakerId, Fact, Home, Panel, PanelId, Point, PointId, Verdict, verdicts};
 
 /// How much it matters.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, serde::Serialize, utoipa::ToSchema)]
@@ -23,31 +57,309 @@ pub enum Severity {
     Note,
 }
 
+/// Where it is.
+#[derive(Debug, Clone, Default, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct FindingPlace {
+    /// In which panel.
+    pub panel: Option<PanelId>,
+    /// At which breaker.
+    pub breaker: Option<BreakerId>,
+    /// At which open space.
+    pub space: Option<String>,
+    /// At which point.
+    pub point: Option<PointId>,
+}
+
+/// What to record once it is mended.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Mend {
+    /// What is recorded, as on a button: `A 15 A breaker is in its place`.
+    pub words: String,
+    /// To be recorded.
+    pub facts: Vec<Fact>,
+}
+
 /// Something worth a look.
-#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
 pub struct Finding {
+    /// Rule and place, the same as long as it is the same finding: `breaker-over-wire:b12`.
+    pub key: String,
     /// The rule, for programs: `breaker-over-wire`.
     pub code: String,
     /// How much it matters.
     pub severity: Severity,
-    /// What it is about, where that is a breaker.
-    pub breaker: Option<BreakerId>,
-    /// What it is about, in words: `12`, `Room “Emma's room”`.
+    /// Where it is.
+    pub place: FindingPlace,
+    /// What it is about, in words: `12`, `Greenhouse panel`, `Room “Emma's room”`.
     pub about: String,
     /// What is the matter.
     pub message: String,
+    /// Why that matters.
+    pub why: String,
     /// What to do.
     pub remedy: String,
     /// The rule's source.
     pub source: String,
+    /// What to record once it is mended, where that can be said.
+    pub mend: Option<Mend>,
+    /// It was set aside, for this reason.
+    pub aside: Option<String>,
 }
 
-/// Everything worth a look, the gravest first.
-pub fn findings(home: &Home) -> Vec<Finding> {
-    let mut all = Vec::new();
-    for rule in [breaker_over_wire::check, directory_wording::check] {
-        rule(home, &mut all);
+/// Where a rule comes from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Source {
+    /// A section of the National Electrical Code, from memory.
+    Nec(&'static str),
+    /// Common practice, no published source.
+    Practice,
+}
+
+/// One rule.
+pub struct Rule {
+    /// Its name, for programs and in the header of its file.
+    pub code: &'static str,
+    /// How grave what it finds is.
+    pub severity: Severity,
+    /// Why it is.
+    pub why: &'static str,
+    source: Source,
+    check: fn(&Checked<'_>, &mut Found<'_>),
+}
+
+/// Every rule.
+pub const RULES: &[Rule] = &[
+    neutral_ground::RULE,
+    main_above_bus::RULE,
+    service_conductors::RULE,
+    feeder_over_wire::RULE,
+    breaker_over_wire::RULE,
+    shared_neutral_one_leg::RULE,
+    high_leg::RULE,
+    old_wiring::RULE,
+    for_an_electrician::RULE,
+    shared_neutral_disconnect::RULE,
+    protection_shared_neutral::RULE,
+    two_pole_one_leg::RULE,
+    slim_pair::RULE,
+    tandem_not_listed::RULE,
+    circuits_over_listed::RULE,
+    conductors_under_terminal::RULE,
+    neutrals_doubled::RULE,
+    breaker_type::RULE,
+    interrupting_rating::RULE,
+    plug_on_neutral::RULE,
+    back_fed_main::RULE,
+    receptacle_against_breaker::RULE,
+    data_plate::RULE,
+    open_space::RULE,
+    breaker_rating::RULE,
+    legs_at_odds::RULE,
+    directory_wording::RULE,
+    directory_doubled::RULE,
+    directory_missing::RULE,
+];
+
+/// What a rule looks at.
+struct Checked<'a> {
+    home: &'a Home,
+    known: &'a [(PointId, Verdict)],
+    /// The points proven on each breaker.
+    points: BTreeMap<&'a BreakerId, Vec<&'a Point>>,
+}
+
+impl<'a> Checked<'a> {
+    fn panel_of(&self, breaker: &Breaker) -> &'a Panel {
+        self.home.panel(&breaker.panel).unwrap_or_else(|| panic!("breaker {} has no panel; this is a bug", breaker.id))
     }
-    all.sort_by_key(|finding| finding.severity);
+
+    /// Every breaker with its panel.
+    fn breakers(&self) -> impl Iterator<Item = (&'a Panel, &'a Breaker)> + use<'_, 'a> {
+        self.home.breakers().map(|breaker| (self.panel_of(breaker), breaker))
+    }
+
+    fn of(home: &'a Home, known: &'a [(PointId, Verdict)]) -> Self {
+        let mut points: BTreeMap<&BreakerId, Vec<&Point>> = BTreeMap::new();
+        for (id, verdict) in known {
+            if let (Some(breaker), Some(point)) = (verdict.proven_on(), home.point(id)) {
+                points.entry(breaker).or_default().push(point);
+            }
+        }
+        Self { home, known, points }
+    }
+
+    /// The points proven on a breaker.
+    fn points_on(&self, breaker: &BreakerId) -> impl Iterator<Item = &'a Point> + use<'a> {
+        self.points.get(breaker).cloned().unwrap_or_default().into_iter()
+    }
+
+    /// Groups of circuits that share a neutral, as breakers.
+    fn shared_neutrals(&self) -> impl Iterator<Item = Vec<&'a Breaker>> + use<'_, 'a> {
+        self.home.shared_neutrals().iter().map(|group| group.iter().filter_map(|id| self.home.breaker(id)).collect())
+    }
+
+    /// Whether it feeds another panel, as described or as said.
+    fn is_feeder(&self, breaker: &Breaker) -> bool {
+        !breaker.details.feeds.is_empty() || self.home.panels_on(&breaker.id).next().is_some()
+    }
+}
+
+/// Takes the findings of one rule.
+struct Found<'a> {
+    home: &'a Home,
+    rule: &'static Rule,
+    all: &'a mut Vec<Finding>,
+}
+
+impl Found<'_> {
+    fn breaker(&mut self, breaker: &Breaker, message: String, remedy: impl Into<String>) -> &mut Finding {
+        let place =
+            FindingPlace { panel: Some(breaker.panel.clone()), breaker: Some(breaker.id.clone()), ..FindingPlace::default() };
+        self.add(breaker.id.as_str(), self.home.number(&breaker.id), place, message, remedy.into())
+    }
+
+    fn panel(&mut self, panel: &Panel, message: String, remedy: impl Into<String>) -> &mut Finding {
+        let place = FindingPlace { panel: Some(panel.id.clone()), ..FindingPlace::default() };
+        self.add(panel.id.as_str(), panel.name.clone(), place, message, remedy.into())
+    }
+
+    fn add(&mut self, subject: &str, about: String, place: FindingPlace, message: String, remedy: String) -> &mut Finding {
+        self.all.push(Finding {
+            key: format!("{}:{subject}", self.rule.code),
+            code: self.rule.code.into(),
+            severity: self.rule.severity,
+            place,
+            about,
+            message,
+            why: self.rule.why.into(),
+            remedy,
+            source: match self.rule.source {
+                Source::Nec(section) => self.home.edition().cite(section),
+                Source::Practice => "common practice, no published source; local code comes first".into(),
+            },
+            mend: None,
+            aside: None,
+        });
+        self.all.last_mut().unwrap_or_else(|| unreachable!("one was pushed"))
+    }
+}
+
+impl Finding {
+    fn mended_by(&mut self, words: impl Into<String>, facts: Vec<Fact>) {
+        self.mend = Some(Mend { words: words.into(), facts });
+    }
+}
+
+/// What to say where an electrician has to do it.
+const FOR_QUALIFIED: &str = "Opening the panel is work for qualified people.";
+
+/// Everything worth a look, the gravest first; what was set aside at the end.
+pub fn findings(home: &Home) -> Vec<Finding> {
+    findings_from(home, &verdicts(home))
+}
+
+/// The same, from verdicts that are at hand.
+pub(crate) fn findings_from(home: &Home, known: &[(PointId, Verdict)]) -> Vec<Finding> {
+    let mut all = Vec::new();
+    let checked = Checked::of(home, known);
+    for rule in RULES {
+        (rule.check)(&checked, &mut Found { home, rule, all: &mut all });
+    }
+    for finding in &mut all {
+        // Set aside only as long as it says the same: a graver state of the same thing is a new finding.
+        if let Some(aside) = home.set_aside(&finding.key).filter(|aside| aside.message == finding.message) {
+            finding.aside = Some(format!("{} ({})", aside.reason, aside.by));
+        }
+    }
+    all.sort_by_key(|finding| (finding.aside.is_some(), finding.severity));
     all
+}
+
+/// The same breaker, described anew with something changed.
+fn placed_anew(breaker: &Breaker, change: impl FnOnce(&mut crate::BreakerPlaced)) -> Fact {
+    let mut placed = crate::BreakerPlaced {
+        breaker: breaker.id.clone(),
+        panel: breaker.panel.clone(),
+        at: breaker.at.clone(),
+        amps: breaker.amps,
+        protection: breaker.protection,
+        wire: breaker.wire,
+        details: breaker.details.clone(),
+    };
+    change(&mut placed);
+    Fact::BreakerPlaced(placed)
+}
+
+/// `14a and 16b`, `1, 3 and 5`.
+fn and(words: &[String]) -> String {
+    match words {
+        [] => String::new(),
+        [one] => one.clone(),
+        [first @ .., last] => format!("{} and {last}", first.join(", ")),
+    }
+}
+
+/// What a rule says about the home that these acts make: `about: message`.
+#[cfg(test)]
+fn said(code: &str, acts: &str) -> Vec<String> {
+    assert!(RULES.iter().any(|rule| rule.code == code), "{code} is not registered");
+    let home = crate::logbook::fixture::written(acts).home;
+    findings(&home).into_iter().filter(|f| f.code == code).map(|f| format!("{}: {}", f.about, f.message)).collect()
+}
+
+/// The home after the rule's first finding was mended as it proposes.
+#[cfg(test)]
+fn said_when_mended(code: &str, acts: &str) -> Vec<String> {
+    let mut written = crate::logbook::fixture::written(acts);
+    let finding = findings(&written.home).into_iter().find(|f| f.code == code).unwrap();
+    for fact in finding.mend.unwrap().facts {
+        written.act(&format!("fact {}", serde_json::to_string(&fact).unwrap())).unwrap();
+    }
+    findings(&written.home).into_iter().filter(|f| f.code == code).map(|f| format!("{}: {}", f.about, f.message)).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::logbook::fixture::written;
+
+    #[test]
+    fn what_is_set_aside_goes_to_the_end_and_comes_back_when_it_changes() {
+        let mut w = written("panel 24\n12 20 #14 darkroom\n3 15 gen. light");
+        let first = findings(&w.home).remove(0);
+        assert_eq!((first.code.as_str(), first.aside.as_deref()), ("breaker-over-wire", None));
+        let aside = |w: &mut crate::logbook::fixture::Written, reason: &str, aside: bool| {
+            let fact = serde_json::json!({"kind": "finding_set_aside", "finding": first.key, "message": first.message,
+                "reason": reason, "aside": aside});
+            w.act(&format!("fact {fact}"))
+        };
+        assert!(aside(&mut w, "", true).is_err(), "a reason is asked for");
+        aside(&mut w, "the electrician comes on Friday", true).unwrap();
+        let last = findings(&w.home).pop().unwrap();
+        assert_eq!(last.aside.as_deref(), Some("the electrician comes on Friday (tester)"));
+        w.act("set 12 {\"amps\": 30}").unwrap();
+        assert_eq!(findings(&w.home)[0].aside, None, "30 A on 14 AWG is another finding");
+        w.act("set 12 {\"amps\": 20}").unwrap();
+        assert!(findings(&w.home).pop().unwrap().aside.is_some());
+        aside(&mut w, "", false).unwrap();
+        assert_eq!(findings(&w.home)[0].aside, None);
+    }
+
+    #[test]
+    fn the_sum_of_branch_breakers_is_never_warned_about() {
+        let card: String = (1..=40).step_by(4).map(|n| format!("{n}-{} 100/2 load in room {n}\n", n + 2)).collect();
+        let home = written(&format!("panel 42\nwith main {{\"main\": 100, \"details\": {{\"bus\": 100}}}}\n{card}")).home;
+        assert_eq!(home.breakers().count(), 10);
+        assert_eq!(findings(&home), []);
+    }
+
+    #[test]
+    fn every_source_names_the_edition_and_the_local_code() {
+        let mut w = written("panel 24\n12 20 #14 darkroom");
+        let source = |w: &crate::logbook::fixture::Written| findings(&w.home)[0].source.clone();
+        assert!(source(&w).starts_with("NEC 2020 240.4"), "{}", source(&w));
+        w.act(r#"fact {"kind": "rules_chosen", "edition": "cec2024"}"#).unwrap();
+        assert!(source(&w).contains("CEC 2024 has its own section"), "{}", source(&w));
+        assert!(source(&w).contains("local code comes first"));
+    }
 }

@@ -1,5 +1,9 @@
 //! Rule tables of the trade, as data with their source. Local codes and licensed practice come first.
 
+mod edition;
+mod receptacle;
 mod wire;
 
-pub use wire::{Metal, Terminals, Wire, WireGauge, largest_breaker};
+pub use edition::Edition;
+pub use receptacle::{Configuration, breakers_for};
+pub use wire::{Cable, Metal, Terminals, Wire, WireGauge, ampacity, is_standard, largest_breaker, largest_service};

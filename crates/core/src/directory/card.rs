@@ -1,7 +1,7 @@
 //! The card in the panel's own layout.
 
 use crate::panel::post::post_from;
-use crate::{BreakerId, Half, Home, Panel, Post, Side, State, Verdict, overview::Progress, verdicts};
+use crate::{BreakerId, Home, Panel, PanelId, Part, Post, Side, State, Verdict, overview::Progress, verdicts};
 
 /// What a cell stands for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -26,12 +26,8 @@ pub struct CardCell {
     pub number: String,
     /// The column.
     pub side: Side,
-    /// The first row, from 0.
-    pub row: u8,
-    /// Rows spanned.
-    pub rows: u8,
-    /// Half of the row, for a tandem handle.
-    pub half: Option<Half>,
+    /// Where it is.
+    pub part: Part,
     /// `20`, or empty.
     pub amps: String,
     /// What stands there.
@@ -67,69 +63,65 @@ pub struct Card {
 }
 
 /// Words the card. `seq` is the logbook's last line, printed as the revision; `printed` is today's date as
-/// it shall stand on the card. `None` before a panel is described.
-pub fn card(home: &Home, seq: u64, printed: &str) -> Option<Card> {
+/// it shall stand on the card. `None` when there is no such panel.
+pub fn card(home: &Home, panel: &PanelId, seq: u64, printed: &str) -> Option<Card> {
     let known = verdicts(home);
-    let Post { panel, rows, blades, open } = post_from(home, &known)?;
+    let Post { panel, rows, blades, open, .. } = post_from(home, home.panel(panel)?, &known);
     let progress = Progress::of(&known);
     let mut cells: Vec<CardCell> = blades
         .iter()
-        .map(|blade| {
+        .flat_map(|blade| {
             let claim = blade.claim.as_deref().map(|claim| format!(" (old card: {claim})")).unwrap_or_default();
             let state = if blade.state == State::Tripped { ", tripped" } else { "" };
             let nothing = blade.possible == 0
                 && progress.points > 0
                 && known.iter().all(|(_, v)| !matches!(v, Verdict::Contradictory { .. }));
-            let (kind, text) = if blade.proven > 0 {
+            let (kind, text) = if let Some(fed) = blade.feeds.first() {
+                (CellKind::Proven, format!("Feeds {}{state}", fed.name))
+            } else if blade.details.back_fed_main {
+                (CellKind::Proven, format!("Main{state}"))
+            } else if blade.proven > 0 {
                 (CellKind::Proven, blade.wording.clone())
             } else if nothing {
                 (CellKind::NothingFound, format!("Nothing found on it{state}{claim}"))
             } else {
                 (CellKind::NotProven, format!("Not proven{state}{claim}"))
             };
-            CardCell {
+            // The outer handles of a quad are apart: the second says with which it goes.
+            blade.parts.iter().enumerate().map(move |(n, part)| CardCell {
                 breaker: Some(blade.breaker.clone()),
                 number: blade.number.clone(),
                 side: blade.side,
-                row: blade.row,
-                rows: blade.rows,
-                half: blade.half,
+                part: *part,
                 amps: blade.amps.value().to_string(),
-                text,
+                text: if n == 0 { text.clone() } else { format!("with {}", blade.number) },
                 kind,
-            }
+            })
         })
         .collect();
     cells.extend(open.iter().map(|space| CardCell {
         breaker: None,
-        number: format!(
-            "{}{}",
-            space.space,
-            match space.half {
-                None => "",
-                Some(Half::Upper) => "a",
-                Some(Half::Lower) => "b",
-            }
-        ),
+        number: space.number.clone(),
         side: space.side,
-        row: space.row,
-        rows: 1,
-        half: space.half,
+        part: space.part,
         amps: String::new(),
         text: "Open space".into(),
         kind: CellKind::Open,
     }));
-    cells.sort_by_key(|cell| (cell.side, cell.row, cell.half));
+    cells.sort_by_key(|cell| (cell.side, cell.part));
     let place = if panel.place.is_empty() { String::new() } else { format!(", {}", panel.place) };
     let main = panel.main.map(|amps| format!(" - main {amps}")).unwrap_or_default();
+    let fed = panel.details.fed_by.as_ref().map(|b| format!(" - fed from {}", home.number(b))).unwrap_or_default();
+    let sources = panel.details.sources.iter().flatten().map(|source| source.word()).collect::<Vec<_>>();
+    let sources = if sources.is_empty() { String::new() } else { format!(" Also fed by: {}.", sources.join(", ")) };
     Some(Card {
         rows: rows.len() as u8,
         text: CardText {
             title: home.name().unwrap_or_default().to_owned(),
-            subtitle: format!("{}{place}{main}", panel.name),
+            subtitle: format!("{}{place}{main}{fed}", panel.name),
             foot: vec![
                 format!("{} of {} points proven. Revision {seq}, {printed}.", progress.proven, progress.points),
-                "Prove dead with a meter before touching. Line-side lugs stay live with the main off.".into(),
+                format!("Prove dead with a meter before touching. Line-side lugs stay live with the main off.{sources}"),
             ],
         },
         panel,
@@ -150,7 +142,7 @@ mod tests {
              lit lamp\nlit door\noff 1\ndark lamp\nlit door\non 1\noff 2\nlit door\non 2\ntripped 3",
         )
         .home;
-        let card = card(&home, 42, "2026-11-24").unwrap();
+        let card = card(&home, &"main".parse().unwrap(), 42, "2026-11-24").unwrap();
         let said: Vec<_> = card.cells.iter().map(|c| (c.number.as_str(), c.kind, c.text.as_str())).collect();
         assert_eq!(
             said,
@@ -173,7 +165,7 @@ mod tests {
             "panel 6\n1 20 a\n3 15 b\n5 15 c\nroom Hall\npoint Hall light lamp\nlit lamp\noff 1\ndark lamp\non 1\noff 3\ndark lamp\non 3",
         )
         .home;
-        let card = card(&home, 1, "2026-11-24").unwrap();
+        let card = card(&home, &"main".parse().unwrap(), 1, "2026-11-24").unwrap();
         assert!(card.cells.iter().all(|cell| cell.kind != CellKind::NothingFound && cell.kind != CellKind::Proven), "{card:?}");
     }
 }

@@ -5,7 +5,7 @@
 //! All lengths are millimetres. How wide a text runs is asked of the caller, who has the fonts.
 
 use super::{Card, CardCell};
-use crate::{Columns, Half, Side};
+use crate::{Columns, Side};
 
 /// What the card is fitted into, in millimetres.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -164,14 +164,8 @@ fn boxes(card: &Card, request: &FitRequest, size: f64) -> Vec<FittedCell> {
             let left = cell.side == Side::Left;
             let x = if left { request.margin } else { request.margin + width + request.post };
             let (number, amps) = (request.number_ems * size, request.amps_ems * size);
-            let mut y = request.margin + request.head + row * f64::from(cell.row);
-            let mut height = row * f64::from(cell.rows);
-            if let Some(half) = cell.half {
-                height /= 2.0;
-                if half == Half::Lower {
-                    y += height;
-                }
-            }
+            let y = request.margin + request.head + row / 2.0 * f64::from(cell.part.top);
+            let height = row / 2.0 * f64::from(cell.part.height);
             let text_x = x + request.pad + if left && !one { amps } else { number };
             FittedCell {
                 cell: cell.clone(),
@@ -241,7 +235,7 @@ mod tests {
     }
 
     fn card_of(text: &str) -> Card {
-        card(&written(text).home, 7, "2026-11-24").unwrap()
+        card(&written(text).home, &"main".parse().unwrap(), 7, "2026-11-24").unwrap()
     }
 
     #[test]

@@ -17,7 +17,7 @@ pub fn wording(home: &Home, breaker: &BreakerId, known: &[(PointId, Verdict)]) -
     places.join("; ")
 }
 
-/// Receptacles, lights, appliances by name, alarms; switches only where nothing else is known.
+/// Receptacles, lights, appliances by name, fans, alarms; switches and boxes only where nothing else is known.
 fn kinds(points: &[&Point]) -> String {
     let of = |kind| points.iter().filter(move |p| p.kind == kind);
     let counted = |kind: PointKind, several: &str| match of(kind).count() {
@@ -29,9 +29,12 @@ fn kinds(points: &[&Point]) -> String {
     words.extend(counted(PointKind::Receptacle, "receptacles"));
     words.extend(counted(PointKind::Light, "lights"));
     words.extend(of(PointKind::Appliance).map(|p| lower_first(&p.name)));
+    words.extend(counted(PointKind::Fan, "fans"));
     words.extend(counted(PointKind::Alarm, "alarms"));
     if words.is_empty() {
         words.extend(counted(PointKind::Switch, "switches"));
+        words.extend(counted(PointKind::JunctionBox, "junction boxes"));
+        words.extend(counted(PointKind::CappedCable, "capped cables"));
     }
     words.join(", ")
 }

@@ -1,13 +1,15 @@
 //! The home that the lines add up to. [`Home::apply`] is the only way it changes.
 
-use std::collections::BTreeSet;
+use std::borrow::Cow;
+use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
 use indexmap::IndexMap;
 
 use super::{Draft, Fact, Instrument, Kept, Refusal, RefusalCode, Seen};
-use crate::panel::place;
-use crate::{Breaker, BreakerId, Columns, EntryId, Moment, Panel, PanelId, Point, PointId, Room, RoomId, State, Volts};
+use crate::{
+    Breaker, BreakerId, Drawn, Edition, EntryId, Moment, Panel, PanelId, Photo, Point, PointId, Room, RoomId, Slot, State,
+};
 
 /// A look at a point, with the breakers as they stood.
 #[derive(Debug, Clone, PartialEq)]
@@ -38,15 +40,32 @@ pub(crate) struct Skip {
     pub(crate) moves: usize,
 }
 
+/// How a finding was set aside.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Aside {
+    /// What it said then. When it says anything else now, it counts again.
+    pub message: String,
+    /// Why.
+    pub reason: String,
+    /// By whom.
+    pub by: String,
+}
+
 /// Everything that is known of a home, folded from its logbook.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct Home {
     name: Option<String>,
-    panel: Option<Panel>,
-    breakers: IndexMap<BreakerId, Breaker>,
-    rooms: IndexMap<RoomId, Room>,
-    points: IndexMap<PointId, Point>,
-    looks: Vec<Look>,
+    pub(super) edition: Edition,
+    pub(super) panels: IndexMap<PanelId, Panel>,
+    pub(super) breakers: IndexMap<BreakerId, Breaker>,
+    pub(super) shared_neutrals: Vec<Vec<BreakerId>>,
+    pub(super) photos: Vec<Photo>,
+    pub(super) fillers: BTreeMap<(PanelId, Slot), bool>,
+    set_aside: BTreeMap<String, Aside>,
+    pub(super) rooms: IndexMap<RoomId, Room>,
+    pub(super) points: IndexMap<PointId, Point>,
+    pub(super) plan: Drawn,
+    pub(super) looks: Vec<Look>,
     skips: Vec<Skip>,
     switched: Vec<BreakerId>,
     off: Arc<BTreeSet<BreakerId>>,
@@ -57,25 +76,97 @@ impl Home {
     pub fn name(&self) -> Option<&str> {
         self.name.as_deref()
     }
-    /// Its panel; `None` before one is described.
-    pub fn panel(&self) -> Option<&Panel> {
-        self.panel.as_ref()
+    /// The edition of the rules that findings are worded by.
+    pub fn edition(&self) -> Edition {
+        self.edition
+    }
+    /// Every panel, in the order of entry.
+    pub fn panels(&self) -> impl Iterator<Item = &Panel> {
+        self.panels.values()
+    }
+    /// A panel.
+    pub fn panel(&self, id: &PanelId) -> Option<&Panel> {
+        self.panels.get(id)
+    }
+    /// The panels that a breaker feeds.
+    pub fn panels_on<'a>(&'a self, breaker: &'a BreakerId) -> impl Iterator<Item = &'a Panel> {
+        self.panels.values().filter(move |panel| panel.details.fed_by.as_ref() == Some(breaker))
+    }
+    /// The breakers whose circuits share a neutral with this one's, itself among them.
+    pub fn shared_neutral_of(&self, breaker: &BreakerId) -> Option<&Vec<BreakerId>> {
+        self.shared_neutrals.iter().find(|group| group.contains(breaker))
+    }
+    /// Every group of circuits that share a neutral.
+    pub fn shared_neutrals(&self) -> &[Vec<BreakerId>] {
+        &self.shared_neutrals
+    }
+    /// Whether a filler closes an open space; `None`: nobody has looked.
+    pub fn filler(&self, panel: &PanelId, at: Slot) -> Option<bool> {
+        self.fillers.get(&(panel.clone(), at)).copied()
+    }
+    /// Every photo, in the order of entry.
+    pub fn photos(&self) -> &[Photo] {
+        &self.photos
+    }
+    /// The finding as it was set aside, by its key.
+    pub fn set_aside(&self, finding: &str) -> Option<&Aside> {
+        self.set_aside.get(finding)
+    }
+    /// These breakers and every one behind them: what is without power when they are off.
+    pub fn dead_behind(&self, off: &BTreeSet<BreakerId>) -> BTreeSet<BreakerId> {
+        let mut dead = off.clone();
+        let mut fresh: Vec<&BreakerId> = off.iter().collect();
+        while let Some(breaker) = fresh.pop() {
+            // Behind a feeder is its panel; behind a back-fed main everything else in its own.
+            let own = self.breakers.get(breaker).filter(|b| b.details.back_fed_main).map(|b| &b.panel);
+            let panels = self.panels_on(breaker).map(|panel| &panel.id).chain(own);
+            for behind in panels.flat_map(|panel| self.breakers_of(panel)) {
+                if dead.insert(behind.id.clone()) {
+                    fresh.push(&behind.id);
+                }
+            }
+        }
+        dead
+    }
+    /// The looks with everything that was without power as off: what is behind a feeder that was off, too.
+    /// By the panels as they are known now.
+    pub(crate) fn looks_by_power(&self) -> Cow<'_, [Look]> {
+        let alone = self.panels.values().all(|panel| panel.details.fed_by.is_none())
+            && self.breakers.values().all(|breaker| !breaker.details.back_fed_main);
+        if alone {
+            return Cow::Borrowed(&self.looks);
+        }
+        type Off = Arc<BTreeSet<BreakerId>>;
+        let mut last: Option<(Off, Off)> = None;
+        let closed = self.looks.iter().map(|look| {
+            let dead = match &last {
+                Some((raw, dead)) if Arc::ptr_eq(raw, &look.off) => Arc::clone(dead),
+                _ => Arc::new(self.dead_behind(&look.off)),
+            };
+            last = Some((Arc::clone(&look.off), Arc::clone(&dead)));
+            Look { off: dead, ..look.clone() }
+        });
+        Cow::Owned(closed.collect())
     }
     /// Every breaker, in the order of entry.
     pub fn breakers(&self) -> impl Iterator<Item = &Breaker> {
         self.breakers.values()
     }
     /// The breakers of a panel, in the order of entry.
-    pub fn breakers_of<'a>(&'a self, panel: &'a PanelId) -> impl Iterator<Item = &'a Breaker> {
-        self.breakers.values().filter(move |b| &b.panel == panel)
+    pub fn breakers_of<'a>(&'a self, panel: &PanelId) -> impl Iterator<Item = &'a Breaker> + use<'a> {
+        let panel = panel.clone();
+        self.breakers.values().filter(move |b| b.panel == panel)
     }
     /// A breaker.
     pub fn breaker(&self, id: &BreakerId) -> Option<&Breaker> {
         self.breakers.get(id)
     }
-    /// The number of a breaker as said at the panel; a removed one is said to be so.
+    /// The number of a breaker as said anywhere in the home, `5-7` or `G3`; a removed one is said to be so.
     pub fn number(&self, id: &BreakerId) -> String {
-        self.breakers.get(id).map_or_else(|| "a removed breaker".into(), Breaker::number)
+        self.breakers.get(id).map_or_else(
+            || "a removed breaker".into(),
+            |breaker| format!("{}{}", self.panels.get(&breaker.panel).map_or("", |p| p.tag.as_str()), breaker.number()),
+        )
     }
     /// Every room, in the order of entry.
     pub fn rooms(&self) -> impl Iterator<Item = &Room> {
@@ -92,6 +183,10 @@ impl Home {
     /// A point.
     pub fn point(&self, id: &PointId) -> Option<&Point> {
         self.points.get(id)
+    }
+    /// What is drawn of it: outlines, openings, where points are.
+    pub fn drawn(&self) -> &Drawn {
+        &self.plan
     }
     /// Every look, in the order of the logbook.
     pub fn looks(&self) -> &[Look] {
@@ -142,20 +237,16 @@ impl Home {
                 short("name", &f.name, 1, 80)?;
                 self.name = Some(f.name.trim().to_owned());
             }
+            Fact::RulesChosen(f) => self.edition = f.edition,
             Fact::PanelDescribed(f) => self.describe_panel(f)?,
+            Fact::PanelRemoved(f) => self.remove_panel(f)?,
+            Fact::LegRead(f) => self.read_leg(f)?,
+            Fact::FillerSeen(f) => self.see_filler(f)?,
             Fact::BreakerPlaced(f) => self.place_breaker(f)?,
-            Fact::BreakerRemoved(f) => {
-                let breaker = self.known_breaker(&f.breaker)?;
-                if breaker.state != State::On {
-                    return Err(Refusal::new(
-                        RefusalCode::StillNeeded,
-                        "breaker",
-                        format!("Breaker {} is recorded as {}.", breaker.number(), state_word(breaker.state)),
-                        "Record it as on first; then it can be taken out of the record.",
-                    ));
-                }
-                self.breakers.shift_remove(&f.breaker);
-            }
+            Fact::BreakerMoved(f) => self.move_breaker(f)?,
+            Fact::BreakersJoined(f) => self.join_breakers(f)?,
+            Fact::BreakerRemoved(f) => self.remove_breaker(f)?,
+            Fact::NeutralShared(f) => self.share_neutral(f)?,
             Fact::BreakerKept(f) => {
                 short("reason", &f.reason, 0, 120)?;
                 let breaker = self.known_breaker(&f.breaker)?;
@@ -195,67 +286,23 @@ impl Home {
                 let text = f.text.trim();
                 self.breaker_mut(&f.breaker)?.claim = (!text.is_empty()).then(|| text.to_owned());
             }
-            Fact::RoomPlaced(f) => {
-                short("name", &f.name, 1, 60)?;
-                if let Some(floor) = &f.floor {
-                    short("floor", floor, 1, 40)?;
-                }
-                let name = f.name.trim().to_owned();
-                if self.rooms.values().any(|r| r.id != f.room && r.name.eq_ignore_ascii_case(&name)) {
-                    return Err(Refusal::new(
-                        RefusalCode::Occupied,
-                        "name",
-                        format!("There is a room called “{name}” already."),
-                        "Give this one a name of its own, like “Bath, upstairs”.",
-                    ));
-                }
-                let room = Room { id: f.room.clone(), name, floor: f.floor.as_deref().map(|t| t.trim().to_owned()) };
-                self.rooms.insert(f.room.clone(), room);
-            }
-            Fact::RoomRemoved(f) => {
-                let room = self.known_room(&f.room)?;
-                let points = self.points.values().filter(|p| p.room == f.room).count();
-                if points > 0 {
-                    return Err(Refusal::new(
-                        RefusalCode::StillNeeded,
-                        "room",
-                        format!("{} still has {points} {}.", room.name, if points == 1 { "point" } else { "points" }),
-                        "Move or remove its points first.",
-                    ));
-                }
-                self.rooms.shift_remove(&f.room);
-            }
-            Fact::PointPlaced(f) => {
-                short("name", &f.name, 1, 60)?;
-                self.known_room(&f.room)?;
-                if ![Volts::new(120), Volts::new(240)].contains(&f.volts) {
-                    return Err(Refusal::new(
-                        RefusalCode::OutOfRange,
-                        "volts",
-                        format!("A point has 120 or 240 volts, not {}.", f.volts.value()),
-                        "Use 240 for any point on two hot legs, 208 V ones too.",
-                    ));
-                }
-                let name = f.name.trim().to_owned();
-                if self
-                    .points
-                    .values()
-                    .any(|p| p.id != f.point && p.room == f.room && p.kind == f.point_kind && p.name.eq_ignore_ascii_case(&name))
-                {
-                    return Err(Refusal::new(
-                        RefusalCode::Occupied,
-                        "name",
-                        format!("This room has a {} called “{name}” already.", f.point_kind.word()),
-                        "Say where it is, like “south wall, left”, so that the two can be told apart.",
-                    ));
-                }
-                let point = Point { id: f.point.clone(), room: f.room.clone(), kind: f.point_kind, name, volts: f.volts };
-                self.points.insert(f.point.clone(), point);
-            }
-            Fact::PointRemoved(f) => {
-                self.known_point(&f.point)?;
-                self.points.shift_remove(&f.point);
-            }
+            Fact::RoomPlaced(f) => self.place_room(f)?,
+            Fact::RoomRemoved(f) => self.remove_room(f)?,
+            Fact::UnitsChosen(f) => self.plan.units = f.units,
+            Fact::FloorPlaced(f) => self.place_floor(f)?,
+            Fact::RoomDrawn(f) => self.draw_room(f)?,
+            Fact::OpeningPlaced(f) => self.place_opening(f)?,
+            Fact::OpeningRemoved(f) => self.remove_opening(f)?,
+            Fact::StairsPlaced(f) => self.place_stairs(f)?,
+            Fact::StairsRemoved(f) => self.remove_stairs(f)?,
+            Fact::PanelStands(f) => self.stand_panel(f)?,
+            Fact::BackdropLaid(f) => self.lay_backdrop(f)?,
+            Fact::BackdropRemoved(f) => self.remove_backdrop(f)?,
+            Fact::PointPlaced(f) => self.place_point(f)?,
+            Fact::PointRemoved(f) => self.remove_point(f)?,
+            Fact::PointStands(f) => self.stand_point(f)?,
+            Fact::SwitchControls(f) => self.control(f)?,
+            Fact::GfciProtects(f) => self.protect(f)?,
             Fact::PointSeen(f) => {
                 self.known_point(&f.point)?;
                 self.looks.push(Look {
@@ -274,124 +321,43 @@ impl Home {
                 self.known_point(&f.point)?;
                 self.skips.push(Skip { point: f.point.clone(), off: Arc::clone(&self.off), moves: self.switched.len() });
             }
+            Fact::PhotoTaken(f) => {
+                self.known_panel(&f.panel)?;
+                let photo = Photo { id: f.photo.clone(), panel: f.panel.clone(), of: f.of, line: entry.id.clone(), at: entry.at };
+                self.photos.retain(|other| other.id != photo.id);
+                self.photos.push(photo);
+            }
+            Fact::FindingSetAside(f) => {
+                short("finding", &f.finding, 1, 200)?;
+                short("message", &f.message, 1, 400)?;
+                if f.aside {
+                    short("reason", &f.reason, 3, 200)?;
+                    let aside = Aside { message: f.message.clone(), reason: f.reason.trim().to_owned(), by: entry.by.clone() };
+                    self.set_aside.insert(f.finding.clone(), aside);
+                } else {
+                    self.set_aside.remove(&f.finding);
+                }
+            }
             Fact::LineStruck(_) | Fact::LineRestored(_) => {}
         }
         Ok(())
     }
 
-    fn describe_panel(&mut self, f: &super::PanelDescribed) -> Result<(), Refusal> {
-        short("name", &f.name, 1, 60)?;
-        short("place", &f.place, 0, 60)?;
-        if let Some(other) = self.panel.as_ref().filter(|p| p.id != f.panel) {
-            return Err(Refusal::new(
-                RefusalCode::NotYet,
-                "panel",
-                format!("This home has a panel already: {}.", other.name),
-                "This version keeps one panel for a home; enter a sub-panel's feeder as a breaker.",
-            ));
-        }
-        if !(2..=84).contains(&f.spaces) {
-            return Err(Refusal::new(
-                RefusalCode::OutOfRange,
-                "spaces",
-                format!("A panel with {} spaces cannot be.", f.spaces),
-                "Give 2 to 84 spaces.",
-            ));
-        }
-        if f.columns == Columns::One && f.spaces > 42 {
-            return Err(Refusal::new(
-                RefusalCode::OutOfRange,
-                "spaces",
-                format!("A single column of {} spaces cannot be.", f.spaces),
-                "Give up to 42 spaces for one column, or two columns.",
-            ));
-        }
-        if let Some(main) = f.main.filter(|a| !(10.0..=1200.0).contains(&a.value())) {
-            return Err(Refusal::new(
-                RefusalCode::OutOfRange,
-                "main",
-                format!("A main breaker of {main} cannot be."),
-                "Give 10 to 1200 A, or leave it out.",
-            ));
-        }
-        if !(50.0..=400.0).contains(&f.card.width_mm) || !(50.0..=600.0).contains(&f.card.height_mm) {
-            return Err(Refusal::new(
-                RefusalCode::OutOfRange,
-                "card",
-                format!("A door card of {} by {} mm cannot be printed.", f.card.width_mm, f.card.height_mm),
-                "Give a width of 50 to 400 mm and a height of 50 to 600 mm.",
-            ));
-        }
-        let panel = Panel {
-            id: f.panel.clone(),
-            name: f.name.trim().to_owned(),
-            place: f.place.trim().to_owned(),
-            spaces: f.spaces,
-            columns: f.columns,
-            numbering: f.numbering,
-            service: f.service,
-            main: f.main,
-            card: f.card,
-        };
-        for breaker in self.breakers.values() {
-            let others = self.breakers.values().filter(|b| b.id != breaker.id);
-            place::fits(&panel, &breaker.at, others).map_err(|inner| {
-                Refusal::new(
-                    RefusalCode::DoesNotFit,
-                    "panel",
-                    format!("Breaker {} would not fit the panel described so: {}", breaker.number(), inner.wrong),
-                    format!("Move or take out breaker {} first.", breaker.number()),
-                )
-            })?;
-        }
-        self.panel = Some(panel);
-        Ok(())
-    }
-
-    fn place_breaker(&mut self, f: &super::BreakerPlaced) -> Result<(), Refusal> {
-        let Some(panel) = self.panel.as_ref().filter(|p| p.id == f.panel) else {
-            return Err(unknown("panel", "There is no such panel.", "Describe the panel first."));
-        };
-        if !(1.0..=400.0).contains(&f.amps.value()) {
-            return Err(Refusal::new(
-                RefusalCode::OutOfRange,
-                "amps",
-                format!("A breaker of {} cannot be.", f.amps),
-                "Give the rating on its handle, 1 to 400 A.",
-            ));
-        }
-        place::fits(panel, &f.at, self.breakers.values().filter(|b| b.id != f.breaker))?;
-        let before = self.breakers.get(&f.breaker);
-        let breaker = Breaker {
-            id: f.breaker.clone(),
-            panel: f.panel.clone(),
-            at: f.at.clone(),
-            amps: f.amps,
-            protection: f.protection,
-            wire: f.wire,
-            claim: before.and_then(|b| b.claim.clone()),
-            state: before.map_or(State::On, |b| b.state),
-            kept: before.and_then(|b| b.kept.clone()),
-        };
-        self.breakers.insert(f.breaker.clone(), breaker);
-        Ok(())
-    }
-
-    fn known_breaker(&self, id: &BreakerId) -> Result<&Breaker, Refusal> {
+    pub(super) fn known_breaker(&self, id: &BreakerId) -> Result<&Breaker, Refusal> {
         self.breakers.get(id).ok_or_else(|| {
             unknown("breaker", "There is no such breaker in the panel.", "Name a breaker that is entered on the Panel screen.")
         })
     }
-    fn breaker_mut(&mut self, id: &BreakerId) -> Result<&mut Breaker, Refusal> {
+    pub(super) fn breaker_mut(&mut self, id: &BreakerId) -> Result<&mut Breaker, Refusal> {
         self.known_breaker(id)?;
         self.breakers.get_mut(id).ok_or_else(|| unknown("breaker", "There is no such breaker in the panel.", ""))
     }
-    fn known_room(&self, id: &RoomId) -> Result<&Room, Refusal> {
+    pub(super) fn known_room(&self, id: &RoomId) -> Result<&Room, Refusal> {
         self.rooms
             .get(id)
             .ok_or_else(|| unknown("room", "There is no such room.", "Name a room that is entered on the House screen."))
     }
-    fn known_point(&self, id: &PointId) -> Result<&Point, Refusal> {
+    pub(super) fn known_point(&self, id: &PointId) -> Result<&Point, Refusal> {
         self.points
             .get(id)
             .ok_or_else(|| unknown("point", "There is no such point.", "Name a point that is entered on the House screen."))
@@ -407,12 +373,12 @@ pub(crate) const fn state_word(state: State) -> &'static str {
     }
 }
 
-fn unknown(field: &str, wrong: &str, accepted: &str) -> Refusal {
+pub(super) fn unknown(field: &str, wrong: &str, accepted: &str) -> Refusal {
     Refusal::new(RefusalCode::Unknown, field, wrong, accepted)
 }
 
 /// A text of `least` to `most` characters on one line.
-fn short(field: &str, text: &str, least: usize, most: usize) -> Result<(), Refusal> {
+pub(super) fn short(field: &str, text: &str, least: usize, most: usize) -> Result<(), Refusal> {
     let count = text.trim().chars().count();
     let bad = |wrong: String| {
         Err(Refusal::new(RefusalCode::BadText, field, wrong, format!("Write {least} to {most} characters on one line.")))

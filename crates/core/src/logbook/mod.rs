@@ -5,22 +5,29 @@
 //! lines gives the same home; a line that was struck out and restored leaves no trace in the home.
 
 mod book;
+mod bounds;
 mod describe;
 mod entry;
 mod fact;
-#[cfg(test)]
-pub(crate) mod fixture;
 mod fold;
+mod fold_house;
+mod fold_panel;
 mod refusal;
 #[cfg(test)]
 mod tests;
+
+#[cfg(test)]
+pub(crate) use tests::fixture;
 
 pub use book::{Logbook, Outcome};
 pub use describe::describe;
 pub use entry::{Draft, Instrument, Line};
 pub use fact::{
-    BreakerKept, BreakerPlaced, BreakerRemoved, BreakerSwitched, Fact, HomeDescribed, Kept, LabelClaimed, LineRestored,
-    LineStruck, PanelDescribed, PointPlaced, PointRemoved, PointSeen, PointSkipped, RoomPlaced, RoomRemoved, Seen,
+    BackdropLaid, BackdropRemoved, BreakerKept, BreakerMoved, BreakerPlaced, BreakerRemoved, BreakerSwitched, BreakersJoined,
+    Fact, FillerSeen, FindingSetAside, FloorPlaced, GfciProtects, HomeDescribed, Kept, LabelClaimed, LegRead, LineRestored,
+    LineStruck, NeutralShared, OpeningPlaced, OpeningRemoved, PanelDescribed, PanelRemoved, PanelStands, PhotoTaken, PointPlaced,
+    PointRemoved, PointSeen, PointSkipped, PointStands, RoomDrawn, RoomPlaced, RoomRemoved, RulesChosen, Seen, StairsPlaced,
+    StairsRemoved, SwitchControls, UnitsChosen,
 };
-pub use fold::{Home, Look};
+pub use fold::{Aside, Home, Look};
 pub use refusal::{Refusal, RefusalCode};

@@ -3,17 +3,24 @@
 //! In most two-column panels a *row* is a leg and legs alternate down the rows (common practice).
 //! Some small or side-mounted interiors do not alternate: this is the default, never a reading.
 
-use super::{Breaker, Slot};
+use super::{Breaker, Half, PanelDetails, Slot};
 use crate::{Amps, PanelId, Volts};
 
 /// How the spaces are numbered on the metal.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Numbering {
     /// Odd numbers down the left, even down the right.
     OddEven,
     /// Straight down the left, then straight down the right.
     StraightDown,
+    /// Any other way: the numbers of each column from the top, 0 where the metal has no space.
+    AsEngraved {
+        /// The left (or only) column.
+        left: Vec<u8>,
+        /// The right column; empty where there is one column.
+        right: Vec<u8>,
+    },
 }
 
 /// One or two columns of breakers.
@@ -37,6 +44,32 @@ pub enum Service {
     TwoLegs208,
     /// Three-phase 208Y/120 V: legs A, B and C.
     ThreePhase,
+    /// Three-phase 120/240 V with a high leg: B is 208 V to neutral. Recorded and traced; work on it is an
+    /// electrician's.
+    HighLeg,
+    /// 120 V only: one leg.
+    #[serde(rename = "one_leg_120")]
+    OneLeg120,
+}
+
+impl Service {
+    /// Its legs, in the order of the rows.
+    pub const fn legs(self) -> &'static [Leg] {
+        match self {
+            Self::SplitPhase | Self::TwoLegs208 => &[Leg::A, Leg::B],
+            Self::ThreePhase | Self::HighLeg => &[Leg::A, Leg::B, Leg::C],
+            Self::OneLeg120 => &[Leg::A],
+        }
+    }
+
+    /// Volts between two different legs.
+    pub const fn volts_between_legs(self) -> Volts {
+        Volts::new(match self {
+            Self::SplitPhase | Self::HighLeg => 240,
+            Self::TwoLegs208 | Self::ThreePhase => 208,
+            Self::OneLeg120 => 0,
+        })
+    }
 }
 
 /// A hot leg.
@@ -88,15 +121,53 @@ pub struct Panel {
     pub main: Option<Amps>,
     /// The door card.
     pub card: CardSize,
+    /// What else is known of it.
+    pub details: PanelDetails,
+    /// What stands before its numbers elsewhere: `G`; empty for the first panel.
+    pub tag: String,
+    /// Rows whose leg was read with a meter, against the formula.
+    pub legs_read: Vec<PostRow>,
+}
+
+/// A row of the panel with its leg.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+pub struct PostRow {
+    /// From 0, top to bottom.
+    pub row: u8,
+    /// The leg that feeds it.
+    pub leg: Leg,
 }
 
 impl Panel {
     /// Number of rows, counted down a column.
     pub fn rows(&self) -> u8 {
-        match self.columns {
-            Columns::One => self.spaces,
-            Columns::Two => self.spaces.div_ceil(2),
+        match (&self.numbering, self.columns) {
+            (Numbering::AsEngraved { left, right }, _) => left.len().max(right.len()) as u8,
+            (_, Columns::One) => self.spaces,
+            (_, Columns::Two) => self.spaces.div_ceil(2),
         }
+    }
+
+    /// The fact that describes it as it is known.
+    pub fn described(&self) -> crate::PanelDescribed {
+        crate::PanelDescribed {
+            panel: self.id.clone(),
+            name: self.name.clone(),
+            place: self.place.clone(),
+            spaces: self.spaces,
+            columns: self.columns,
+            numbering: self.numbering.clone(),
+            service: self.service,
+            main: self.main,
+            card: self.card,
+            details: self.details.clone(),
+        }
+    }
+
+    /// Every space number, left column from the top, then the right.
+    pub fn every_space(&self) -> Vec<u8> {
+        let column = |side| (0..self.rows()).filter_map(move |row| self.space_at(side, row));
+        column(Side::Left).chain(column(Side::Right)).collect()
     }
 
     /// The space at a side and row (from 0), if there is one.
@@ -104,7 +175,11 @@ impl Panel {
         if row >= self.rows() {
             return None;
         }
-        let space = match (self.columns, self.numbering, side) {
+        let space = match (self.columns, &self.numbering, side) {
+            (_, Numbering::AsEngraved { left, right }, side) => {
+                let column = if side == Side::Left { left } else { right };
+                return column.get(usize::from(row)).copied().filter(|space| *space > 0);
+            }
             (Columns::One, _, Side::Left) => row + 1,
             (Columns::One, _, Side::Right) => return None,
             (Columns::Two, Numbering::OddEven, Side::Left) => 2 * row + 1,
@@ -115,25 +190,35 @@ impl Panel {
         (space <= self.spaces).then_some(space)
     }
 
-    /// The leg of a row (from 0), by the formula.
+    /// The leg of a row (from 0): as read, else by the formula.
     pub fn leg_of_row(&self, row: u8) -> Leg {
-        match self.service {
-            Service::SplitPhase | Service::TwoLegs208 => [Leg::A, Leg::B][usize::from(row % 2)],
-            Service::ThreePhase => [Leg::A, Leg::B, Leg::C][usize::from(row % 3)],
-        }
+        self.legs_read.iter().find(|read| read.row == row).map_or_else(|| self.leg_by_formula(row), |read| read.leg)
+    }
+
+    /// The leg of a row (from 0), by the formula.
+    pub fn leg_by_formula(&self, row: u8) -> Leg {
+        let legs = self.service.legs();
+        legs[usize::from(row) % legs.len()]
     }
 }
 
 /// Side and row (from 0) of a space; `None` when the panel has no such space.
 pub fn position(panel: &Panel, space: u8) -> Option<(Side, u8)> {
-    if space == 0 || space > panel.spaces {
+    if space == 0 {
         return None;
     }
-    Some(match (panel.columns, panel.numbering) {
+    if let Numbering::AsEngraved { left, right } = &panel.numbering {
+        let find = |column: &[u8]| column.iter().position(|s| *s == space).map(|row| row as u8);
+        return find(left).map(|row| (Side::Left, row)).or_else(|| find(right).map(|row| (Side::Right, row)));
+    }
+    if space > panel.spaces {
+        return None;
+    }
+    Some(match (panel.columns, &panel.numbering) {
         (Columns::One, _) => (Side::Left, space - 1),
-        (Columns::Two, Numbering::OddEven) => (if space % 2 == 1 { Side::Left } else { Side::Right }, (space - 1) / 2),
         (Columns::Two, Numbering::StraightDown) if space <= panel.rows() => (Side::Left, space - 1),
         (Columns::Two, Numbering::StraightDown) => (Side::Right, space - 1 - panel.rows()),
+        (Columns::Two, _) => (if space % 2 == 1 { Side::Left } else { Side::Right }, (space - 1) / 2),
     })
 }
 
@@ -142,12 +227,14 @@ pub fn legs_of(panel: &Panel, at: &[Slot]) -> Vec<Leg> {
     at.iter().filter_map(|slot| position(panel, slot.space)).map(|(_, row)| panel.leg_of_row(row)).collect()
 }
 
-/// Volts between the poles of a breaker with these legs; one pole: to neutral.
+/// Volts between the poles of a breaker with these legs, 0 where two of them are on one leg; one pole: to
+/// neutral.
 pub fn volts_between(service: Service, legs: &[Leg]) -> Volts {
     match legs {
+        [Leg::B] if service == Service::HighLeg => Volts::new(208),
         [_] => Volts::new(120),
-        [first, rest @ ..] if rest.iter().all(|leg| leg == first) => Volts::new(0),
-        _ => Volts::new(if service == Service::SplitPhase { 240 } else { 208 }),
+        legs if legs.iter().enumerate().any(|(n, leg)| legs[..n].contains(leg)) => Volts::new(0),
+        _ => service.volts_between_legs(),
     }
 }
 
@@ -167,16 +254,20 @@ pub fn place_in_words(panel: &Panel, breaker: &Breaker) -> String {
         (3, n) if n != 13 => format!("{row}rd"),
         _ => format!("{row}th"),
     };
-    let down = match breaker.at.len() {
-        1 => format!("{} down", nth(row + 1)),
-        n => format!("{} to {} down", nth(row + 1), nth(row + n as u8)),
-    };
-    let half = match breaker.at[0].half {
+    let half = |slot: &Slot| match slot.half {
         None => "",
-        Some(super::Half::Upper) => ", upper half",
-        Some(super::Half::Lower) => ", lower half",
+        Some(Half::Upper) => ", upper half",
+        Some(Half::Lower) => ", lower half",
     };
-    format!("{column}{down}{half}")
+    let last = breaker.at.iter().filter_map(|slot| position(panel, slot.space)).next_back().map_or(row, |(_, row)| row);
+    match breaker.at.as_slice() {
+        [one] => format!("{column}{} down{}", nth(row + 1), half(one)),
+        [first, .., end] if first.half.is_some() && last > row => {
+            format!("{column}{} down{} and {} down{}", nth(row + 1), half(first), nth(last + 1), half(end))
+        }
+        [first, ..] if first.half.is_some() => format!("{column}{} down, both halves", nth(row + 1)),
+        _ => format!("{column}{} to {} down", nth(row + 1), nth(last + 1)),
+    }
 }
 
 #[cfg(test)]
@@ -198,7 +289,7 @@ mod tests {
             ("panel 12 one-column", 12),
         ] {
             let home = written(text).home;
-            let panel = home.panel().unwrap();
+            let panel = home.panels().next().unwrap();
             assert_eq!(panel.rows(), rows, "{text}");
             for space in 1..=panel.spaces {
                 let (side, row) = position(panel, space).unwrap();
@@ -217,7 +308,7 @@ mod tests {
     #[test]
     fn a_place_is_said_so_that_a_hand_finds_it() {
         let home = written("panel 42\n1 20 a\n2-4 30 b\n5 15 c\n14b 15 d\n21 15 e\n23 15 f\n42 15 g").home;
-        let panel = home.panel().unwrap();
+        let panel = home.panels().next().unwrap();
         let said: Vec<_> = home.breakers().map(|b| place_in_words(panel, b)).collect();
         assert_eq!(
             said,
@@ -232,6 +323,6 @@ mod tests {
             ]
         );
         let one = written("panel 12 one-column\n3 15 a").home;
-        assert_eq!(place_in_words(one.panel().unwrap(), one.breakers().next().unwrap()), "3rd down");
+        assert_eq!(place_in_words(one.panels().next().unwrap(), one.breakers().next().unwrap()), "3rd down");
     }
 }

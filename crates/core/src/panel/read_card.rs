@@ -1,12 +1,13 @@
 //! Reads a card as it is typed, one breaker a line, and proposes the facts that follow.
 //!
-//! A line is `number amps[/poles] [gfci|afci|dual] what the card says`: `1 20 kitchen`,
-//! `5-7 50/2 range`, `14a 15 bell`, `9 20A gfci bath`, `21 open`. Blank lines and lines that begin
-//! with `#` are passed over. A line that cannot be read says where and what would be; the others
+//! A line is `number amps[/poles] [words] what the card says [> panel]`: `1 20 kitchen`,
+//! `5-7 50/2 range`, `14a 15 bell`, `9 20A gfci bath`, `18-20 60/2 greenhouse > sub`, `21 open`. The words
+//! are `gfci`, `afci`, `dual`; `quad`, `slim`, `tied`; a wire as `#12` or `#4al`. Blank lines and lines that
+//! begin with `#` are passed over. A line that cannot be read says where and what would be; the others
 //! stand. Nothing is written here: the caller records the proposed facts.
 
-use super::{Breaker, Panel, Protection, Slot, number_of, place};
-use crate::{Amps, BreakerId, BreakerPlaced, Fact, Home, LabelClaimed};
+use super::{Breaker, Housing, Panel, Protection, Slot, Tie, number_of, place};
+use crate::{Amps, BreakerId, BreakerPlaced, Cable, Fact, Home, LabelClaimed, Metal, Terminals, Wire, WireGauge};
 
 /// What became of one line.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -54,7 +55,11 @@ struct Parsed {
     at: Vec<Slot>,
     amps: Amps,
     protection: Protection,
+    housing: Option<Housing>,
+    tie: Option<Tie>,
+    wire: Option<Wire>,
     label: String,
+    feeds: Option<String>,
 }
 
 enum Unread {
@@ -71,7 +76,7 @@ pub fn read_card(home: &Home, panel: &Panel, text: &str, mut new_id: impl FnMut(
         let outcome = match parse(panel, raw) {
             Err(Unread::Nothing) => LabelOutcome::Nothing,
             Err(Unread::Unclear(column, wrong, accepted)) => LabelOutcome::Unclear { column, wrong, accepted },
-            Ok(parsed) => propose(panel, parsed, &mut placed, &mut seen_here, &mut new_id),
+            Ok(parsed) => propose(home, panel, parsed, &mut placed, &mut seen_here, &mut new_id),
         };
         lines.push(CardLine { line: n + 1, text: raw.to_owned(), outcome });
     }
@@ -79,6 +84,7 @@ pub fn read_card(home: &Home, panel: &Panel, text: &str, mut new_id: impl FnMut(
 }
 
 fn propose(
+    home: &Home,
     panel: &Panel,
     parsed: Parsed,
     placed: &mut Vec<Breaker>,
@@ -103,36 +109,85 @@ fn propose(
     let before = known.map(|i| placed[i].clone());
     let id = before.as_ref().map_or_else(&mut *new_id, |b| b.id.clone());
     seen_here.push(id.clone());
+    let mut details = before.as_ref().map(|b| b.details.clone()).unwrap_or_default();
+    details.housing = parsed.housing.or(details.housing);
+    details.tie = parsed.tie.unwrap_or(details.tie);
+    let fed = parsed.feeds.as_deref().and_then(|name| panel_named(home, panel, name));
+    if let (Some(name), None) = (&parsed.feeds, fed) {
+        details.feeds.clone_from(name);
+    }
+    let fact = BreakerPlaced {
+        breaker: id.clone(),
+        panel: panel.id.clone(),
+        at: parsed.at.clone(),
+        amps: parsed.amps,
+        protection: parsed.protection,
+        wire: parsed.wire.or_else(|| before.as_ref().and_then(|b| b.wire)),
+        details,
+    };
     let mut facts = Vec::new();
-    let same = before.as_ref().is_some_and(|b| b.amps == parsed.amps && b.protection == parsed.protection);
-    if !same {
-        facts.push(Fact::BreakerPlaced(BreakerPlaced {
-            breaker: id.clone(),
-            panel: panel.id.clone(),
-            at: parsed.at.clone(),
-            amps: parsed.amps,
-            protection: parsed.protection,
-            wire: before.as_ref().and_then(|b| b.wire),
-        }));
-    }
+    let same = before.as_ref().is_some_and(|b| {
+        b.amps == fact.amps && b.protection == fact.protection && b.wire == fact.wire && b.details == fact.details
+    });
     let claim = (!parsed.label.is_empty()).then(|| parsed.label.clone());
-    if claim.is_some() && before.as_ref().and_then(|b| b.claim.clone()) != claim {
-        facts.push(Fact::LabelClaimed(LabelClaimed { breaker: id.clone(), text: parsed.label.clone() }));
-    }
     if before.is_none() {
         placed.push(Breaker {
-            id,
+            id: id.clone(),
             panel: panel.id.clone(),
             at: parsed.at,
             amps: parsed.amps,
             protection: parsed.protection,
-            wire: None,
-            claim,
+            wire: fact.wire,
+            details: fact.details.clone(),
+            claim: claim.clone(),
             state: Default::default(),
             kept: None,
         });
     }
+    if !same {
+        facts.push(Fact::BreakerPlaced(fact));
+    }
+    if claim.is_some() && before.as_ref().and_then(|b| b.claim.clone()) != claim {
+        facts.push(Fact::LabelClaimed(LabelClaimed { breaker: id.clone(), text: parsed.label.clone() }));
+    }
+    if let Some(fed) = fed.filter(|fed| fed.details.fed_by.as_ref() != Some(&id)) {
+        let mut described = fed.described();
+        described.details.fed_by = Some(id);
+        facts.push(Fact::PanelDescribed(described));
+    }
     LabelOutcome::Breaker { number, amps: parsed.amps, label: parsed.label, known: known.is_some(), facts }
+}
+
+/// The other panel of that name or tag; `sub` is the only other one.
+fn panel_named<'a>(home: &'a Home, here: &Panel, name: &str) -> Option<&'a Panel> {
+    let others: Vec<&Panel> = home.panels().filter(|p| p.id != here.id).collect();
+    let said = |p: &&&Panel| p.name.eq_ignore_ascii_case(name) || p.tag.eq_ignore_ascii_case(name);
+    match (others.iter().find(said), others.as_slice()) {
+        (Some(panel), _) => Some(panel),
+        (None, [one]) if ["sub", "sub-panel", "subpanel"].contains(&name.to_ascii_lowercase().as_str()) => Some(one),
+        _ => None,
+    }
+}
+
+/// The panel as it would be drawn if what was read were recorded.
+pub fn preview_card(home: &Home, panel: &Panel, lines: &[CardLine]) -> super::Post {
+    let mut then = home.clone();
+    for line in lines {
+        let LabelOutcome::Breaker { facts, .. } = &line.outcome else { continue };
+        for fact in facts {
+            // What could not be recorded is not drawn either; its line says why when it is recorded.
+            let _ = then.apply(&crate::Draft {
+                id: "preview".parse().unwrap_or_else(|_| panic!("“preview” is an id; this is a bug")),
+                at: crate::Moment::from_unix_ms(0),
+                by: "preview".into(),
+                instrument: None,
+                version: Fact::VERSION,
+                fact: fact.clone(),
+            });
+        }
+    }
+    let known = crate::verdicts(&then);
+    super::post::post_from(&then, then.panel(&panel.id).unwrap_or(panel), &known)
 }
 
 /// A word and the column (from 1, in characters) where it begins.
@@ -213,7 +268,7 @@ fn parse(panel: &Panel, line: &str) -> Result<Parsed, Unread> {
                     format!(
                         "A {poles}-pole breaker does not fit at space {first}: its column ends there or the panel has no such space."
                     ),
-                    &format!("The panel has spaces 1 to {}; start higher up.", panel.spaces),
+                    &format!("The panel has spaces {}; start higher up.", place::numbers(panel)),
                 );
             };
             at = down;
@@ -225,18 +280,69 @@ fn parse(panel: &Panel, line: &str) -> Result<Parsed, Unread> {
             );
         }
     }
-    let mut rest = &words[2..];
-    let protection = match rest.first().map(|(_, word)| word.to_ascii_lowercase()).as_deref() {
-        Some("gfci") => Protection::Gfci,
-        Some("afci") => Protection::Afci,
-        Some("dual") => Protection::DualFunction,
-        _ => Protection::Standard,
+    let mut parsed = Parsed {
+        at,
+        amps: Amps::new(amps),
+        protection: Protection::Standard,
+        housing: None,
+        tie: None,
+        wire: None,
+        label: String::new(),
+        feeds: None,
     };
-    if protection != Protection::Standard {
+    let mut rest = &words[2..];
+    while let Some((column, word)) = rest.first() {
+        match word.to_ascii_lowercase().as_str() {
+            "gfci" => parsed.protection = Protection::Gfci,
+            "afci" => parsed.protection = Protection::Afci,
+            "dual" => parsed.protection = Protection::DualFunction,
+            "quad" => parsed.housing = Some(Housing::Quad),
+            "slim" => parsed.housing = Some(Housing::Slim),
+            "tied" => parsed.tie = Some(Tie::Handle),
+            wire if wire.len() > 1 && wire.starts_with('#') => match read_wire(&wire[1..]) {
+                Some(wire) => parsed.wire = Some(wire),
+                None => {
+                    return unclear(
+                        *column,
+                        format!("“{word}” is no wire size."),
+                        "Write #14, #12, #10, #8, #6, #4, #3, #2, #1, #1/0 to #4/0, #250 to #500; #4al for aluminum.",
+                    );
+                }
+            },
+            _ => break,
+        }
         rest = &rest[1..];
     }
-    let label = rest.iter().map(|(_, word)| *word).collect::<Vec<_>>().join(" ");
-    Ok(Parsed { at, amps: Amps::new(amps), protection, label })
+    let halves = parsed.at.iter().any(|slot| slot.half.is_some());
+    if parsed.housing.is_some() && !halves {
+        return unclear(
+            first_column,
+            format!("{first} names whole spaces; quad and slim handles sit in halves."),
+            "Write the halves: 2b-4a for the middle of a quad or a slim pair, 2a-4b for the outside of a quad.",
+        );
+    }
+    if parsed.tie.is_some() && parsed.at.len() < 2 {
+        return unclear(first_column, format!("{first} has one pole; there is nothing to tie."), "Write 5-7 20/2 tied lights.");
+    }
+    if let Some(arrow) = rest.iter().position(|(_, word)| *word == ">") {
+        let name = rest[arrow + 1..].iter().map(|(_, word)| *word).collect::<Vec<_>>().join(" ");
+        if name.is_empty() {
+            return unclear(rest[arrow].0, "After > the panel it feeds is missing.".into(), "Write 18-20 60/2 greenhouse > sub.");
+        }
+        parsed.feeds = Some(name);
+        rest = &rest[..arrow];
+    }
+    parsed.label = rest.iter().map(|(_, word)| *word).collect::<Vec<_>>().join(" ");
+    Ok(parsed)
+}
+
+/// `12`, `4al`, `2/0cu`.
+fn read_wire(text: &str) -> Option<Wire> {
+    let (size, metal) = match text.strip_suffix("al") {
+        Some(size) => (size, Metal::Aluminum),
+        None => (text.strip_suffix("cu").unwrap_or(text), Metal::Copper),
+    };
+    WireGauge::named(size).map(|gauge| Wire { gauge, metal, terminals: Terminals::Unread, cable: Cable::NotRead })
 }
 
 #[cfg(test)]
@@ -247,7 +353,7 @@ mod tests {
     fn read(text: &str) -> Vec<LabelOutcome> {
         let Written { home, .. } = written("panel 24");
         let mut n = 0;
-        let panel = home.panel().unwrap().clone();
+        let panel = home.panels().next().unwrap().clone();
         read_card(&home, &panel, text, || {
             n += 1;
             format!("b{n}").parse().unwrap()
@@ -280,6 +386,35 @@ mod tests {
     }
 
     #[test]
+    fn what_a_card_reads_it_also_writes() {
+        let text = "1 20 kitchen\n3a 15 bell\n3b 15 gfci porch\n5-7 50/2 #6 range\n9 open\n11-13 20/2 tied pantry / hall\n15 open
+17 open\n19 open\n21 open\n23 open\n2a-4b 30/2 quad dryer\n2b-4a 20/2 quad heater\n6b-8a 20/2 slim pump\n10-12 60/2 #4al shed > sub
+14 open\n16 open\n18 open\n20 open\n22 open\n24 open\n";
+        let w = written(&format!("panel 24\n{}", text.replace("open", "open\n")));
+        let panel = w.home.panels().next().unwrap();
+        assert_eq!(crate::write_card(&w.home, panel), text);
+        let again = read_card(&w.home, panel, text, || panic!("nothing is new"));
+        let facts = again.iter().map(|line| match &line.outcome {
+            LabelOutcome::Breaker { facts, .. } => facts.len(),
+            LabelOutcome::Nothing => 0,
+            LabelOutcome::Unclear { wrong, .. } => panic!("{}: {wrong}", line.text),
+        });
+        assert_eq!(facts.sum::<usize>(), 0);
+    }
+
+    #[test]
+    fn a_feeder_line_hangs_the_other_panel_on_its_breaker() {
+        let mut w = written("panel 24\nsub greenhouse 8");
+        w.act("18-20 60/2 greenhouse > sub").unwrap();
+        let feeder = w.home.breakers().next().unwrap();
+        assert_eq!(w.home.panels_on(&feeder.id).map(|p| p.name.as_str()).collect::<Vec<_>>(), ["greenhouse"]);
+        let preview = read_card(&w.home, w.home.panels().next().unwrap(), "1 20 attic", || "n".parse().unwrap());
+        let post = preview_card(&w.home, w.home.panels().next().unwrap(), &preview);
+        assert_eq!(post.blades.iter().map(|b| b.number.as_str()).collect::<Vec<_>>(), ["1", "18-20"]);
+        assert_eq!(w.home.breakers().count(), 1, "a preview records nothing");
+    }
+
+    #[test]
     fn a_line_without_a_space_number_says_what_to_write() {
         let lines = read("20 kitchn");
         let (column, said, accepted) = wrong(&lines[0]);
@@ -293,7 +428,12 @@ mod tests {
         for (text, says, would) in [
             ("kitchen 20", "begins with the space number", "1 20 kitchen"),
             ("1", "amps are missing", "1 open"),
-            ("25 20 attic", "no space 25", "1 to 24"),
+            ("25 20 attic", "no space 25", "engraved there"),
+            ("3 20 #13 attic", "no wire size", "#12"),
+            ("3 20 quad attic", "names whole spaces", "2b-4a"),
+            ("3 20 tied attic", "nothing to tie", "5-7"),
+            ("3 20 attic >", "panel it feeds is missing", "> sub"),
+            ("3b-5b 20/2 attic", "no breaker is made", "3b-5a"),
             ("5-8 50/2 range", "neighbouring rows", "5-7"),
             ("5-7 50/3 range", "names 2 spaces", "5-7 50/2"),
             ("23 50/2 range", "does not fit at space 23", "1 to 24"),

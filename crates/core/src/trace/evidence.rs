@@ -1,7 +1,7 @@
 //! The lines that speak for and against what is known of a point, so that a doubting user can follow.
 
 use super::verdict::{agrees, counted, verdict};
-use crate::{EntryId, Home, Instrument, Look, Moment, PointId, Seen, Verdict};
+use crate::{BreakerId, EntryId, Home, Instrument, Look, Moment, PointId, Seen, Verdict};
 
 /// What part a look plays.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -50,9 +50,10 @@ pub struct Evidence {
 /// The evidence on a point; `None` when there is no such point.
 pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
     home.point(point)?;
-    let looks: Vec<&Look> = home.looks().iter().filter(|look| &look.point == point).collect();
+    let all = home.looks_by_power();
+    let looks: Vec<&Look> = all.iter().filter(|look| &look.point == point).collect();
     let known = verdict(home, point);
-    let counted = counted(&looks);
+    let counted = counted(home, &looks);
     let lines = looks
         .iter()
         .map(|look| EvidenceLine {
@@ -61,11 +62,16 @@ pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
             by: look.by.clone(),
             instrument: look.instrument,
             seen: look.seen,
-            off: look.off.iter().map(|b| home.number(b)).collect(),
+            off: switched_off(home, &look.line).iter().map(|b| home.number(b)).collect(),
             role: role(look, &known, counted.iter().any(|l| l.line == look.line)),
         })
         .collect();
     Some(Evidence { because: because(home, &known), verdict: known, lines })
+}
+
+/// The breakers that were off themselves, without those behind a feeder.
+fn switched_off(home: &Home, line: &EntryId) -> Vec<BreakerId> {
+    home.looks().iter().find(|look| &look.line == line).map(|look| look.off.iter().cloned().collect()).unwrap_or_default()
 }
 
 fn role(look: &Look, known: &Verdict, is_counted: bool) -> LineRole {
@@ -90,6 +96,11 @@ fn because(home: &Home, known: &Verdict) -> String {
         Verdict::Out { .. } => "Dark with everything on. Try its switch, another lamp, and every GFCI reset button; \
                                 then look again. Until it is seen lit, switching breakers tells nothing about it."
             .into(),
+        Verdict::ByExclusion { breaker } => format!(
+            "It stayed lit with every other breaker off, and {} may never be off: so it is fed by that one, by exclusion. \
+             That is no proof; treat it as live.",
+            home.number(breaker)
+        ),
         Verdict::Open { possible, .. } if possible.is_empty() => {
             "Every breaker has been ruled out: it stayed lit with each of them off. It may be fed from elsewhere; treat it as live.".into()
         }

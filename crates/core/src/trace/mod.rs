@@ -11,11 +11,14 @@
 //! An old label, a rating, a neighbour prove nothing.
 
 mod evidence;
-mod next_step;
+mod last_seen;
+pub(crate) mod next_step;
+pub mod search;
 #[cfg(test)]
 mod tests;
 mod verdict;
 
 pub use evidence::{Evidence, EvidenceLine, LineRole, evidence};
-pub use next_step::{NextStep, PointToSee, RoomToWalk, TraceView, next_step, trace_view};
+pub use last_seen::{LastSeen, last_seen};
+pub use next_step::{NextStep, PointToSee, RoomToWalk, TraceView, next_step, school_minutes, trace_view};
 pub use verdict::{Verdict, verdict, verdicts};

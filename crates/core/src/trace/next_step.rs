@@ -5,10 +5,11 @@
 //! The step follows from the logbook alone, so a trace can be left and taken up, from any screen, and
 //! a person who does another thing than told is simply met where they are.
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 
+use super::search::{Asked, Likely, School, SchoolMinutes, ask, likely, schools};
 use super::verdict::{Verdict, verdicts};
-use crate::{Breaker, BreakerId, Home, Look, PointId, PointKind, RoomId, Seen, State, Volts, overview::Progress};
+use crate::{Breaker, BreakerId, Home, Interior, Look, PointId, PointKind, RoomId, Seen, State, Volts, overview::Progress};
 
 /// A point to look at.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -69,6 +70,26 @@ pub enum NextStep {
         /// How many points may be on it.
         candidates: usize,
     },
+    /// Have just these off, all others on.
+    SwitchTo {
+        /// To be switched off now.
+        off: Vec<BreakerId>,
+        /// To be switched on again.
+        on: Vec<BreakerId>,
+        /// Why.
+        why: String,
+    },
+    /// With these off: look at these points.
+    LookUnder {
+        /// What is off.
+        off: Vec<BreakerId>,
+        /// Where to go.
+        rooms: Vec<RoomToWalk>,
+        /// Points left to look at.
+        left: usize,
+        /// Why.
+        why: String,
+    },
     /// With this breaker off: look at these points.
     Look {
         /// Which breaker is off.
@@ -122,6 +143,10 @@ pub struct TraceView {
     pub contradictory: Vec<PointId>,
     /// Points that were dark with everything on.
     pub out: Vec<PointId>,
+    /// How it is traced here.
+    pub school: School,
+    /// The likeliest breaker of points that are open: a clue, no proof.
+    pub likely: BTreeMap<PointId, Likely>,
 }
 
 /// What to do next.
@@ -130,7 +155,7 @@ pub fn next_step(home: &Home) -> NextStep {
 }
 
 /// What to do next, and how far the trace is. `seq` is the logbook's last line.
-pub fn trace_view(home: &Home, seq: u64) -> TraceView {
+pub fn trace_view(home: &Home, seq: u64, school: School) -> TraceView {
     let rounds = Rounds::of(home);
     let pick =
         |want: fn(&Verdict) -> bool| rounds.known.iter().filter(|(_, v)| want(v)).map(|(p, _)| p.clone()).collect::<Vec<_>>();
@@ -148,8 +173,18 @@ pub fn trace_view(home: &Home, seq: u64) -> TraceView {
         to_switch: rounds.worth_switching().into_iter().map(|(b, _)| b.id.clone()).collect(),
         contradictory: pick(|v| matches!(v, Verdict::Contradictory { .. })),
         out: pick(|v| matches!(v, Verdict::Out { .. })),
-        next: rounds.next(),
+        likely: likely(home, &rounds.known),
+        school,
+        next: match school {
+            School::OneAtATime => rounds.next(),
+            School::SeveralOff => rounds.next_of_several(),
+        },
     }
+}
+
+/// What each school would take for what is left.
+pub fn school_minutes(home: &Home) -> Vec<SchoolMinutes> {
+    schools(home, &verdicts(home))
 }
 
 struct Rounds<'a> {
@@ -164,7 +199,7 @@ impl<'a> Rounds<'a> {
 
     fn next(&self) -> NextStep {
         let home = self.home;
-        let missing = if home.panel().is_none() {
+        let missing = if home.panels().next().is_none() {
             "panel"
         } else if home.breakers().next().is_none() {
             "breakers"
@@ -183,17 +218,89 @@ impl<'a> Rounds<'a> {
             several => {
                 let last = home.switched().last();
                 let breakers: Vec<&Breaker> = several.iter().filter(|b| Some(&b.id) != last).copied().collect();
-                let numbers: Vec<_> = several.iter().map(|b| b.number()).collect();
+                let numbers: Vec<_> = several.iter().map(|b| home.number(&b.id)).collect();
                 NextStep::SwitchOn {
                     breakers: breakers.iter().map(|b| b.id.clone()).collect(),
                     why: format!(
                         "{} are off together. A point is proven with one breaker off, so switch {} on again first.",
                         numbers.join(" and "),
-                        breakers.iter().map(|b| b.number()).collect::<Vec<_>>().join(" and ")
+                        breakers.iter().map(|b| home.number(&b.id)).collect::<Vec<_>>().join(" and ")
                     ),
                     rooms: Vec::new(),
                 }
             }
+        }
+    }
+
+    /// Several off at once. A proof needs a look that showed the point lit with everything on, so that comes first; then
+    /// the search says what is off and where to look, whatever was done meanwhile.
+    fn next_of_several(&self) -> NextStep {
+        let home = self.home;
+        let first = self.next();
+        if matches!(first, NextStep::SetUp { .. } | NextStep::SeeAllLit { .. }) {
+            return first;
+        }
+        let off: Vec<BreakerId> =
+            home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).map(|b| b.id.clone()).collect();
+        let unlit = |p: &PointId| !self.was_lit_all_on(p);
+        // A second look under the same switching tells nothing new here.
+        let told = |p: &PointId| self.seen_now(p).is_some();
+        let on_again = |why: String| {
+            let kept: Vec<BreakerId> =
+                off.iter().filter(|b| home.breaker(b).is_some_and(|b| b.kept.is_some())).cloned().collect();
+            NextStep::SwitchOn { breakers: if kept.is_empty() { off.clone() } else { kept }, why, rooms: Vec::new() }
+        };
+        match ask(home, &self.known, &unlit, &told) {
+            Asked::Nothing if off.is_empty() => self.done(),
+            Asked::Nothing => on_again("Nothing more can be told with these off.".into()),
+            Asked::Off(wanted) => {
+                let switch_off: Vec<BreakerId> = wanted.iter().filter(|b| !off.contains(b)).cloned().collect();
+                let on: Vec<BreakerId> = off.iter().filter(|b| !wanted.contains(b)).cloned().collect();
+                NextStep::SwitchTo { why: self.why_several(&wanted), off: switch_off, on }
+            }
+            Asked::Look(points) => {
+                let room = points.first().and_then(|p| home.point(p)).map(|p| p.room.clone());
+                let shown: Vec<PointId> = home
+                    .points()
+                    .filter(|p| points.contains(&p.id) || (Some(&p.room) == room.as_ref() && self.seen_now(&p.id).is_some()))
+                    .map(|p| p.id.clone())
+                    .collect();
+                let left = points.len();
+                NextStep::LookUnder { why: self.why_look(&off, left), off, rooms: self.rooms(&shown, None), left }
+            }
+        }
+    }
+
+    /// A look showed it lit with everything on but what is left off now, and none of that moved since: what a proof with
+    /// one more breaker off needs.
+    fn was_lit_all_on(&self, point: &PointId) -> bool {
+        let home = self.home;
+        let left_off: BTreeSet<BreakerId> = home.breakers().filter(|b| b.is_left_off()).map(|b| b.id.clone()).collect();
+        self.lit_under(point, &left_off)
+    }
+
+    fn why_several(&self, wanted: &[BreakerId]) -> String {
+        match wanted {
+            [one] => match self.home.breaker(one).and_then(|b| b.claim.as_ref()) {
+                Some(claim) => {
+                    format!("{} alone: what goes dark now is proven on it. The old card says “{claim}”.", self.home.number(one))
+                }
+                None => format!("{} alone: what goes dark now is proven on it.", self.home.number(one)),
+            },
+            several => format!(
+                "{} off together: what stays lit is on none of them, and what goes dark is on one of these few. Each is proven \
+                 alone later.",
+                several.len()
+            ),
+        }
+    }
+
+    fn why_look(&self, off: &[BreakerId], left: usize) -> String {
+        let points = if left == 1 { "This point tells".to_owned() } else { format!("These {left} points tell") };
+        match off {
+            [] => "Everything is on.".into(),
+            [one] => format!("{points} most with {} off.", self.home.number(one)),
+            several => format!("{points} most with these {} off.", several.len()),
         }
     }
 
@@ -242,9 +349,11 @@ impl<'a> Rounds<'a> {
         NextStep::SwitchOn {
             breakers: vec![breaker.id.clone()],
             why: match dark {
-                0 => format!("Every point that could be on {} has been looked at; none went dark.", breaker.number()),
-                1 => format!("Every point that could be on {} has been looked at; one went dark.", breaker.number()),
-                n => format!("Every point that could be on {} has been looked at; {n} went dark.", breaker.number()),
+                0 => {
+                    format!("Every point that could be on {} has been looked at; none went dark.", self.home.number(&breaker.id))
+                }
+                1 => format!("Every point that could be on {} has been looked at; one went dark.", self.home.number(&breaker.id)),
+                n => format!("Every point that could be on {} has been looked at; {n} went dark.", self.home.number(&breaker.id)),
             },
             rooms,
         }
@@ -254,11 +363,14 @@ impl<'a> Rounds<'a> {
     /// in the order of the panel. A point that was passed over with that breaker off does not count.
     fn worth_switching(&self) -> Vec<(&'a Breaker, usize)> {
         let home = self.home;
-        let Some(panel) = home.panel() else { return Vec::new() };
-        let mut breakers: Vec<&Breaker> = home.breakers().filter(|b| b.state == State::On && b.kept.is_none()).collect();
-        breakers.sort_by_key(|b| crate::position(panel, b.at[0].space).map(|(side, row)| (side, row, b.at[0].half)));
+        let powerless = home.dead_behind(home.off());
+        let may = |b: &&Breaker| b.state == State::On && !powerless.contains(&b.id) && may_be_switched(home, b);
+        let breakers = home.panels().flat_map(|panel| {
+            let mut here: Vec<&Breaker> = home.breakers_of(&panel.id).filter(may).collect();
+            here.sort_by_key(|b| crate::position(panel, b.at[0].space).map(|(side, row)| (side, row, b.at[0].half)));
+            here
+        });
         breakers
-            .into_iter()
             .map(|b| {
                 let mut under = (**home.off()).clone();
                 under.insert(b.id.clone());
@@ -281,12 +393,15 @@ impl<'a> Rounds<'a> {
     }
 
     fn has_lit_look(&self, point: &PointId) -> bool {
+        self.lit_under(point, self.home.off())
+    }
+
+    /// A look that counts showed it lit with just these off, none of which moved since.
+    fn lit_under(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
         let home = self.home;
         let looks: Vec<&Look> = home.looks().iter().filter(|l| &l.point == point).collect();
-        super::verdict::counted(&looks).iter().any(|look| {
-            look.seen == Seen::Lit
-                && look.off == *home.off()
-                && !home.switched()[look.moves..].iter().any(|moved| look.off.contains(moved))
+        super::verdict::counted(home, &looks).iter().any(|look| {
+            look.seen == Seen::Lit && *look.off == *off && !home.switched()[look.moves..].iter().any(|moved| off.contains(moved))
         })
     }
 
@@ -367,7 +482,7 @@ impl<'a> Rounds<'a> {
 
     fn done(&self) -> NextStep {
         let count = |want: fn(&Verdict) -> bool| self.known.iter().filter(|(_, v)| want(v)).count();
-        let open = count(|v| matches!(v, Verdict::Open { .. }));
+        let open = count(|v| matches!(v, Verdict::Open { .. } | Verdict::ByExclusion { .. }));
         let odd = count(|v| matches!(v, Verdict::Contradictory { .. }));
         let out = count(|v| matches!(v, Verdict::Out { .. }));
         let mut left = Vec::new();
@@ -390,6 +505,20 @@ impl<'a> Rounds<'a> {
             .collect();
         NextStep::Done { summary, rooms: self.rooms(&skipped, None) }
     }
+}
+
+/// Whether a trace may ask for this breaker to be off. A main, and a feeder whose panel is entered, are left alone: they
+/// prove nothing and darken much; so is what is kept, and what has no power anyway.
+pub(crate) fn may_be_switched(home: &Home, breaker: &Breaker) -> bool {
+    let leads_on = home.panels_on(&breaker.id).any(|panel| home.breakers_of(&panel.id).next().is_some());
+    let split =
+        breaker.poles() > 1 && home.panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus);
+    let left_off: BTreeSet<BreakerId> = home.breakers().filter(|b| b.is_left_off()).map(|b| b.id.clone()).collect();
+    breaker.kept.is_none()
+        && !breaker.details.back_fed_main
+        && !split
+        && !leads_on
+        && (left_off.is_empty() || !home.dead_behind(&left_off).contains(&breaker.id))
 }
 
 /// Whether a look at the point with the breaker off would tell something.

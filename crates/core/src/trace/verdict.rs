@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use crate::{BreakerId, EntryId, Home, Look, PointId, Seen};
+use crate::{Breaker, BreakerId, EntryId, Home, Interior, Look, PointId, Seen};
 
 /// What is known of which breaker feeds a point.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -29,6 +29,11 @@ pub enum Verdict {
         /// The look that showed it.
         line: EntryId,
     },
+    /// Every other breaker was off while it stayed lit, and this one may never be off. No proof.
+    ByExclusion {
+        /// The breaker.
+        breaker: BreakerId,
+    },
     /// Not known yet.
     Open {
         /// The breakers that no look rules out.
@@ -50,14 +55,16 @@ impl Verdict {
 
 /// The verdict on one point.
 pub fn verdict(home: &Home, point: &PointId) -> Verdict {
-    let looks: Vec<&Look> = home.looks().iter().filter(|look| &look.point == point).collect();
+    let all = home.looks_by_power();
+    let looks: Vec<&Look> = all.iter().filter(|look| &look.point == point).collect();
     judge(home, &looks)
 }
 
 /// The verdict on every point, in the order of entry.
 pub fn verdicts(home: &Home) -> Vec<(PointId, Verdict)> {
     let mut looks: BTreeMap<&PointId, Vec<&Look>> = BTreeMap::new();
-    for look in home.looks() {
+    let all = home.looks_by_power();
+    for look in all.iter() {
         looks.entry(&look.point).or_default().push(look);
     }
     home.points().map(|point| (point.id.clone(), judge(home, looks.get(&point.id).map_or(&[][..], Vec::as_slice)))).collect()
@@ -65,8 +72,20 @@ pub fn verdicts(home: &Home) -> Vec<(PointId, Verdict)> {
 
 /// The looks that count. A point that was dark with everything on was dark for another cause than a
 /// breaker (a switch, a lamp, a GFCI), and what it showed before says nothing sure; once it is seen lit
-/// again with everything on, that cause has been mended and the count begins anew there.
-pub(super) fn counted<'a>(looks: &[&'a Look]) -> Vec<&'a Look> {
+/// again with everything on, that cause has been mended and the count begins anew there. It also begins anew
+/// after the last look with a breaker off that is no longer in the panel, where all before fits nothing but such
+/// breakers: the wire is on another now.
+pub(super) fn counted<'a>(home: &Home, looks: &[&'a Look]) -> Vec<&'a Look> {
+    let looks = since_mended(looks);
+    let gone = |b: &BreakerId| home.breaker(b).is_none();
+    let Some(last) = looks.iter().rposition(|look| look.off.iter().any(gone)) else { return looks };
+    let (before, since) = looks.split_at(last + 1);
+    let Some(dark) = before.iter().find(|look| look.seen == Seen::Dark) else { return looks };
+    let mut fits = dark.off.iter().filter(|b| before.iter().all(|look| agrees(look, b))).peekable();
+    if fits.peek().is_some() && fits.all(gone) { since.to_vec() } else { looks }
+}
+
+fn since_mended<'a>(looks: &[&'a Look]) -> Vec<&'a Look> {
     let mut from = 0;
     let mut was_out = false;
     for (n, look) in looks.iter().enumerate().filter(|(_, look)| look.off.is_empty()) {
@@ -88,7 +107,7 @@ pub(super) fn agrees(look: &Look, breaker: &BreakerId) -> bool {
 }
 
 fn judge(home: &Home, looks: &[&Look]) -> Verdict {
-    let counted = counted(looks);
+    let counted = counted(home, looks);
     let out: Vec<&Look> = counted.iter().copied().filter(|l| l.off.is_empty() && l.seen == Seen::Dark).collect();
     let lit_all_on: Vec<&Look> = counted.iter().copied().filter(|l| l.off.is_empty() && l.seen == Seen::Lit).collect();
     if let Some(dark) = out.last() {
@@ -103,9 +122,12 @@ fn judge(home: &Home, looks: &[&Look]) -> Verdict {
         };
     }
     let darks: Vec<&Look> = counted.iter().copied().filter(|l| l.seen == Seen::Dark).collect();
-    let heard_of: BTreeSet<&BreakerId> =
-        home.breakers().map(|b| &b.id).chain(counted.iter().flat_map(|look| look.off.iter())).collect();
-    let fits: BTreeSet<&BreakerId> = heard_of.into_iter().filter(|b| counted.iter().all(|look| agrees(look, b))).collect();
+    let agrees_with_all = |b: &&BreakerId| counted.iter().all(|look| agrees(look, b));
+    // What made it dark was off at every dark look, so the first one names all that come into question.
+    let fits: BTreeSet<&BreakerId> = match darks.first() {
+        Some(dark) => dark.off.iter().filter(agrees_with_all).collect(),
+        None => home.breakers().map(|b| &b.id).filter(agrees_with_all).collect(),
+    };
     if !darks.is_empty() && fits.is_empty() {
         return contradiction(home, &counted, &darks);
     }
@@ -113,16 +135,30 @@ fn judge(home: &Home, looks: &[&Look]) -> Verdict {
         for dark in counted[n..].iter().filter(|look| look.seen == Seen::Dark) {
             if let Some(breaker) = single_cause(home, lit, dark)
                 && fits.contains(breaker)
-                && home.breaker(breaker).is_some()
+                && home.breaker(breaker).is_some_and(|b| !may_lead_on(home, b))
             {
                 return Verdict::Proven { breaker: breaker.clone(), lit: lit.line.clone(), dark: dark.line.clone() };
             }
         }
     }
+    if darks.is_empty()
+        && !lit_all_on.is_empty()
+        && fits.len() == 1
+        && let Some(only) = fits.first()
+        && home.breaker(only).is_some_and(|b| matches!(b.kept, Some((crate::Kept::On, _))))
+    {
+        return Verdict::ByExclusion { breaker: (*only).clone() };
+    }
     Verdict::Open {
         possible: home.breakers().map(|b| &b.id).filter(|b| fits.contains(b)).cloned().collect(),
         seen_lit: !lit_all_on.is_empty(),
     }
+}
+
+/// In a split-bus panel a breaker of two poles may feed the lower half, whichever it is: switched off, it darkens
+/// what other breakers feed, so it proves nothing.
+fn may_lead_on(home: &Home, breaker: &Breaker) -> bool {
+    breaker.poles() > 1 && home.panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus)
 }
 
 /// The one breaker by which a lit look and a later dark one differ, if the rest of what was off stayed off
@@ -141,9 +177,17 @@ fn single_cause<'a>(home: &Home, lit: &'a Look, dark: &'a Look) -> Option<&'a Br
 /// Which looks disagree, and how. A breaker that was off while the point was lit cannot have made it dark,
 /// so it is left out where dark looks are compared.
 fn contradiction(home: &Home, counted: &[&Look], darks: &[&Look]) -> Verdict {
-    let words = |breakers: &mut dyn Iterator<Item = &BreakerId>| match breakers.map(|b| home.number(b)).collect::<Vec<_>>() {
-        all if all.is_empty() => "nothing".to_owned(),
-        all => all.join(", "),
+    let words = |breakers: &mut dyn Iterator<Item = &BreakerId>| {
+        let all: Vec<&BreakerId> = breakers.collect();
+        // Of a feeder and what is behind it, the feeder was switched: it alone is named.
+        let is_behind = |b: &BreakerId| {
+            let feeder = home.breaker(b).and_then(|b| home.panel(&b.panel)).and_then(|panel| panel.details.fed_by.as_ref());
+            feeder.is_some_and(|feeder| all.contains(&feeder))
+        };
+        match all.iter().filter(|b| !is_behind(b)).map(|b| home.number(b)).collect::<Vec<_>>() {
+            named if named.is_empty() => "nothing".to_owned(),
+            named => named.join(", "),
+        }
     };
     let ruled_out: BTreeSet<&BreakerId> =
         counted.iter().filter(|look| look.seen == Seen::Lit).flat_map(|look| look.off.iter()).collect();

@@ -17,6 +17,9 @@ fn panel(spaces: u8, columns: Columns, numbering: Numbering, service: Service) -
         service,
         main: None,
         card: CardSize { width_mm: 100.0, height_mm: 100.0 },
+        details: Default::default(),
+        tag: String::new(),
+        legs_read: Vec::new(),
     }
 }
 

@@ -1,5 +1,5 @@
 use anyhow::Result;
-use thirtyfour::By;
+use thirtyfour::{By, WebElement};
 
 use crate::Page;
 
@@ -7,11 +7,30 @@ use crate::Page;
 pub struct LogbookScreen<'a>(pub &'a Page);
 
 impl LogbookScreen<'_> {
-    /// The sequence of the newest line that holds these words.
+    /// The sequence of the newest line that holds these words; turns pages until it is there.
     pub async fn line(&self, words: &str) -> Result<u64> {
-        let xpath = format!("//*[@data-testid='logbook']/li[contains(normalize-space(.), '{words}')]");
-        let line = self.0.find(By::XPath(xpath)).await?;
+        let line = self.reach(&format!("contains(normalize-space(.), '{words}')")).await?;
         Ok(line.attr("data-seq").await?.unwrap_or_default().parse()?)
+    }
+
+    /// Turns pages until the line is there.
+    pub async fn show(&self, seq: u64) -> Result<()> {
+        self.reach(&format!("@data-seq='{seq}'")).await.map(drop)
+    }
+
+    async fn reach(&self, which: &str) -> Result<WebElement> {
+        let page = self.0;
+        loop {
+            // Until the page that was turned to is there.
+            page.find(By::Css("[data-testid=logbook] li")).await?;
+            let line = By::XPath(format!("//*[@data-testid='logbook']/li[{which}]"));
+            if let Ok(line) = page.driver.find(line).await {
+                return Ok(line);
+            }
+            let first = page.find(By::Css("[data-testid=logbook] li")).await?.attr("data-seq").await?.unwrap_or_default();
+            page.press("Older lines").await?;
+            page.wait_gone(By::Css(format!("[data-testid=logbook] li:first-child[data-seq='{first}']"))).await?;
+        }
     }
 
     /// Waits until the line is struck out, or not.

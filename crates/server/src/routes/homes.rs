@@ -7,13 +7,13 @@ use axum::extract::{Path, Query, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
-    BreakerId, Card, CardLine, Evidence, HomeId, HomeOverview, Line, Logbook, PanelId, PointId, Progress, TraceView, card,
-    describe, overview as look_over, read_card as read, trace_view,
+    Card, Evidence, HomeId, HomeOverview, Line, Logbook, PanelId, PointId, Progress, School, SchoolMinutes, TraceView, card,
+    describe, findings, overview as look_over, school_minutes, trace_view,
 };
-use wayfinder_formats::{Sheet, door_card_pdf, write_home_file};
+use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
 
 use crate::App;
-use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
+use crate::guard::off_thread;
 use crate::problem::{Problem, internal};
 
 /// The program, as it answers for itself.
@@ -32,8 +32,8 @@ pub(crate) struct Health {
 pub(crate) struct HomeInList {
     id: HomeId,
     name: String,
-    /// The panel's name and place; `null` before one is described.
-    panel: Option<String>,
+    /// Its panels, in words: `Main panel, 24 spaces`.
+    panels: Vec<String>,
     progress: Progress,
 }
 
@@ -76,14 +76,15 @@ pub(crate) struct Printing {
     sheet: Option<String>,
     /// The date to print, as 2026-11-24; today (UTC) if left out.
     date: Option<String>,
+    /// Whose card; the first panel's if left out.
+    panel: Option<String>,
 }
 
-/// A card as typed.
-#[derive(serde::Deserialize, utoipa::ToSchema)]
-#[serde(deny_unknown_fields)]
-pub(crate) struct TypedCard {
-    /// One breaker a line: `1 20 kitchen`, `5-7 50/2 range`.
-    text: String,
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct Traced {
+    /// `one_at_a_time` or `several_off`; the first if left out.
+    school: Option<School>,
 }
 
 pub(crate) async fn book(app: &App, home: &str) -> Result<(HomeId, Arc<Logbook>), Problem> {
@@ -105,8 +106,8 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<HomeInList>>
     let books = off_thread(move || desk.books().map_err(Problem::from)).await?;
     let list = books.into_iter().map(|(id, book)| {
         let view = look_over(&id, book.seq(), book.home());
-        let panel = view.post.map(|post| format!("{}, {} spaces", post.panel.name, post.panel.spaces));
-        HomeInList { id, name: view.name, panel, progress: view.progress }
+        let panels = view.posts.iter().map(|post| format!("{}, {} spaces", post.panel.name, post.panel.spaces)).collect();
+        HomeInList { id, name: view.name, panels, progress: view.progress }
     });
     Ok(Json(list.collect()))
 }
@@ -144,10 +145,21 @@ pub(crate) async fn logbook(
 }
 
 /// The trace: what to do next, and how far it is.
-#[utoipa::path(get, path = "/api/homes/{home}/trace", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = TraceView), (status = 404, body = Problem)))]
-pub(crate) async fn trace(State(app): State<App>, Path(home): Path<String>) -> Result<Json<TraceView>, Problem> {
+#[utoipa::path(get, path = "/api/homes/{home}/trace", params(("home" = String, Path, description = "The id of the home"), Traced), responses((status = 200, body = TraceView), (status = 404, body = Problem)))]
+pub(crate) async fn trace(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    Query(traced): Query<Traced>,
+) -> Result<Json<TraceView>, Problem> {
     let (_, book) = book(&app, &home).await?;
-    off_thread(move || Ok(Json(trace_view(book.home(), book.seq())))).await
+    off_thread(move || Ok(Json(trace_view(book.home(), book.seq(), traced.school.unwrap_or_default())))).await
+}
+
+/// What each way of tracing would take for what is left, in minutes, for two people with one tester.
+#[utoipa::path(get, path = "/api/homes/{home}/trace/schools", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = [SchoolMinutes]), (status = 404, body = Problem)))]
+pub(crate) async fn schools(State(app): State<App>, Path(home): Path<String>) -> Result<Json<Vec<SchoolMinutes>>, Problem> {
+    let (_, book) = book(&app, &home).await?;
+    off_thread(move || Ok(Json(school_minutes(book.home())))).await
 }
 
 /// Everything seen at a point, and what follows.
@@ -180,76 +192,90 @@ pub(crate) async fn directory_pdf(
     Query(printing): Query<Printing>,
 ) -> Result<Response, Problem> {
     let (id, book) = book(&app, &home).await?;
-    let sheet = match printing.sheet.as_deref() {
-        None | Some("card") => Sheet::Card,
-        Some("letter") => Sheet::Letter,
-        Some("a4") => Sheet::A4,
-        Some(other) => return Err(unfit("sheet", format!("“{other}” is no paper."), "Use card, letter or a4.")),
-    };
+    let sheet = sheet_of(&printing)?;
     let card = card_of(&book, &printing)?;
-    let pdf = off_thread(move || {
-        door_card_pdf(&card, sheet).map_err(|error| match error {
-            wayfinder_formats::PdfError::TooLarge(..) => unfit("sheet", error.to_string(), ""),
-            error => {
-                tracing::error!(%error, "no PDF");
-                internal()
-            }
-        })
-    })
-    .await?;
+    let pdf = off_thread(move || door_card_pdf(&card, sheet).map_err(unwritten)).await?;
     Ok(file(pdf, "application/pdf", &format!("inline; filename=\"door-card-{id}.pdf\"")))
 }
 
 /// The whole home as one file.
 #[utoipa::path(get, path = "/api/homes/{home}/export", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = Vec<u8>, content_type = "application/json"), (status = 404, body = Problem)))]
 pub(crate) async fn export(State(app): State<App>, Path(home): Path<String>) -> Result<Response, Problem> {
-    let (id, book) = book(&app, &home).await?;
-    Ok(file(write_home_file(&id, &book), "application/json", &format!("attachment; filename=\"{id}.wayfinder.json\"")))
+    let (id, _) = book(&app, &home).await?;
+    let (desk, of) = (Arc::clone(&app.desk), id.clone());
+    let bytes = off_thread(move || Ok(desk.export(&of)?)).await?;
+    Ok(file(bytes, "application/json", &format!("attachment; filename=\"{id}.wayfinder.json\"")))
 }
 
-/// Reads a card as typed and proposes the facts that follow. Writes nothing.
-#[utoipa::path(post, path = "/api/homes/{home}/panels/{panel}/card", params(("home" = String, Path, description = "The id of the home"), ("panel" = String, Path, description = "The id of the panel")), request_body = TypedCard, responses((status = 200, body = [CardLine]), (status = 404, body = Problem)))]
-pub(crate) async fn read_card(
+/// Everything worth a look, as a report to print on `letter` or `a4`.
+#[utoipa::path(get, path = "/api/homes/{home}/findings.pdf", params(("home" = String, Path, description = "The id of the home"), Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn report(
     State(app): State<App>,
-    Path((home, panel)): Path<(String, String)>,
-    JsonBody(typed): JsonBody<TypedCard, ENTRIES_LIMIT>,
-) -> Result<Json<Vec<CardLine>>, Problem> {
-    let (_, book) = book(&app, &home).await?;
-    let panel: PanelId = panel.parse().map_err(|_| Problem::not_found("panel"))?;
-    let Some(panel) = book.home().panel().filter(|p| p.id == panel) else {
-        return Err(Problem::not_found("panel"));
-    };
-    if typed.text.lines().count() > 500 {
-        return Err(unfit(
-            "text",
-            "A card has at most 84 spaces; this text has more than 500 lines.".into(),
-            "Paste the card alone.",
-        ));
-    }
-    Ok(Json(read(book.home(), panel, &typed.text, new_breaker_id)))
+    Path(home): Path<String>,
+    Query(printing): Query<Printing>,
+) -> Result<Response, Problem> {
+    let (id, book) = book(&app, &home).await?;
+    let (width, height) = sheet_of(&printing)?.size_mm().or(Sheet::Letter.size_mm()).unwrap_or((215.9, 279.4));
+    let date = date_of(&printing)?;
+    let pdf = off_thread(move || {
+        let home = book.home();
+        let panels: Vec<_> = home.panels().map(|panel| panel.name.as_str()).collect();
+        let about = format!("{}. Revision {}, {date}. Worded by {}.", panels.join(", "), book.seq(), home.edition().name());
+        findings_pdf(home.name().unwrap_or_default(), &about, &findings(home), width, height).map_err(unwritten)
+    })
+    .await?;
+    Ok(file(pdf, "application/pdf", &format!("inline; filename=\"findings-{id}.pdf\"")))
 }
 
-fn new_breaker_id() -> BreakerId {
-    uuid::Uuid::new_v4().to_string().parse().expect("a UUID is an id; anything else is a bug")
+pub(super) fn unwritten(error: PdfError) -> Problem {
+    match error {
+        PdfError::TooLarge(..) => unfit("sheet", error.to_string(), ""),
+        error => {
+            tracing::error!(%error, "no PDF");
+            internal()
+        }
+    }
+}
+
+fn sheet_of(printing: &Printing) -> Result<Sheet, Problem> {
+    match printing.sheet.as_deref() {
+        None | Some("card") => Ok(Sheet::Card),
+        Some("letter") => Ok(Sheet::Letter),
+        Some("a4") => Ok(Sheet::A4),
+        Some(other) => Err(unfit("sheet", format!("“{other}” is no paper."), "Use card, letter or a4.")),
+    }
+}
+
+fn date_of(printing: &Printing) -> Result<String, Problem> {
+    date_of_text(printing.date.as_deref())
+}
+
+/// The date to print; today (UTC) where none is said.
+pub(super) fn date_of_text(date: Option<&str>) -> Result<String, Problem> {
+    match date {
+        None => Ok(time::OffsetDateTime::now_utc().date().to_string()),
+        Some(date) if date.len() == 10 && date.bytes().all(|b| b.is_ascii_digit() || b == b'-') => Ok(date.to_owned()),
+        Some(date) => Err(unfit("date", format!("“{date}” is no date."), "Write it as 2026-11-24.")),
+    }
 }
 
 fn card_of(book: &Logbook, printing: &Printing) -> Result<Card, Problem> {
-    let date = match &printing.date {
-        None => time::OffsetDateTime::now_utc().date().to_string(),
-        Some(date) if date.len() == 10 && date.bytes().all(|b| b.is_ascii_digit() || b == b'-') => date.clone(),
-        Some(date) => return Err(unfit("date", format!("“{date}” is no date."), "Write it as 2026-11-24.")),
+    let date = date_of(printing)?;
+    let panel = match &printing.panel {
+        Some(panel) => panel.parse::<PanelId>().ok(),
+        None => book.home().panels().next().map(|panel| panel.id.clone()),
     };
-    card(book.home(), book.seq(), &date).ok_or_else(|| Problem::not_found("panel"))
+    panel.and_then(|panel| card(book.home(), &panel, book.seq(), &date)).ok_or_else(|| Problem::not_found("panel"))
 }
 
-fn unfit(field: &str, title: String, accepted: &str) -> Problem {
+pub(super) fn unfit(field: &str, title: String, accepted: &str) -> Problem {
     let mut problem =
         Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "unfit", title, format!("{accepted} Nothing was changed.").trim());
     problem.field = Some(field.into());
     problem
 }
 
-fn file(bytes: Vec<u8>, kind: &'static str, disposition: &str) -> Response {
+pub(super) fn file(bytes: Vec<u8>, kind: &'static str, disposition: &str) -> Response {
     let mut response = bytes.into_response();
     response.headers_mut().insert(header::CONTENT_TYPE, HeaderValue::from_static(kind));
     if let Ok(value) = HeaderValue::from_str(disposition) {

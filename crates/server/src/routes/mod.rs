@@ -1,6 +1,8 @@
 //! The routes: parse, ask the core, answer.
 
 mod homes;
+mod house;
+mod panels;
 mod stream;
 mod write;
 
@@ -30,11 +32,23 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(homes::overview))
         .routes(routes!(homes::logbook))
         .routes(routes!(homes::trace))
+        .routes(routes!(homes::schools))
         .routes(routes!(homes::evidence))
         .routes(routes!(homes::directory))
         .routes(routes!(homes::directory_pdf))
         .routes(routes!(homes::export))
-        .routes(routes!(homes::read_card))
+        .routes(routes!(homes::report))
+        .routes(routes!(house::plan))
+        .routes(routes!(house::propose))
+        .routes(routes!(house::plan_file))
+        .routes(routes!(house::read_drawing))
+        .routes(routes!(house::room_walk))
+        .routes(routes!(house::find))
+        .routes(routes!(panels::read_card))
+        .routes(routes!(panels::read_sheet))
+        .routes(routes!(panels::write_sheet))
+        .routes(routes!(panels::moves))
+        .routes(routes!(panels::put_photo, panels::photo))
         .routes(routes!(stream::stream))
         .routes(routes!(write::entries))
         .routes(routes!(write::import))

@@ -86,7 +86,7 @@ pub(crate) async fn import(State(app): State<App>, RawBody(bytes): RawBody<FILE_
             )
         })?;
         let seq = book.seq();
-        desk.import(&file.home, book)?;
+        desk.import(&file, book)?;
         Ok(Imported { home: file.home, seq })
     })
     .await?;
@@ -94,19 +94,20 @@ pub(crate) async fn import(State(app): State<App>, RawBody(bytes): RawBody<FILE_
     Ok(Json(imported))
 }
 
-/// Puts the demo home back as shipped. Only where the program was started as a demo.
-#[utoipa::path(post, path = "/api/demo/reset", responses((status = 200, body = Imported), (status = 404, body = Problem)))]
-pub(crate) async fn reset_demo(State(app): State<App>) -> Result<Json<Imported>, Problem> {
+/// Puts the demo homes back as shipped. Only where the program was started as a demo.
+#[utoipa::path(post, path = "/api/demo/reset", responses((status = 200, body = [Imported]), (status = 404, body = Problem)))]
+pub(crate) async fn reset_demo(State(app): State<App>) -> Result<Json<Vec<Imported>>, Problem> {
     if !app.demo {
         return Err(Problem::not_found("demo"));
     }
     let desk = Arc::clone(&app.desk);
-    let reset = off_thread(move || {
-        let home = desk.reset_demo()?;
-        let seq = desk.book(&home)?.seq();
-        Ok(Imported { home, seq })
+    let reset: Vec<Imported> = off_thread(move || {
+        let homes = desk.reset_demo()?;
+        homes.into_iter().map(|home| Ok(Imported { seq: desk.book(&home)?.seq(), home })).collect()
     })
     .await?;
-    let _ = app.moved.send(Moved { home: reset.home.clone(), seq: reset.seq });
+    for Imported { home, seq } in &reset {
+        let _ = app.moved.send(Moved { home: home.clone(), seq: *seq });
+    }
     Ok(Json(reset))
 }

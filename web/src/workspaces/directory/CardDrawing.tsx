@@ -27,7 +27,7 @@ export function CardDrawing({ card }: { card: Card }) {
         }}
       >
         {card.cells.map((cell) => (
-          <Cell key={`${cell.number} ${cell.side}`} cell={cell} one={one} />
+          <Cell key={`${cell.side} ${cell.part.top}`} cell={cell} one={one} />
         ))}
       </Box>
       {card.text.foot.map((line) => (
@@ -41,7 +41,6 @@ export function CardDrawing({ card }: { card: Card }) {
 
 function Cell({ cell, one }: { cell: CardCell; one: boolean }) {
   const left = cell.side === "left";
-  const start = cell.row * 2 + 1 + (cell.half === "lower" ? 1 : 0);
   const proven = cell.kind === "proven";
   return (
     <Box
@@ -50,7 +49,7 @@ function Cell({ cell, one }: { cell: CardCell; one: boolean }) {
       data-number={cell.number}
       sx={{
         gridColumn: left ? 1 : 2,
-        gridRow: `${start} / span ${cell.half ? 1 : cell.rows * 2}`,
+        gridRow: `${cell.part.top + 1} / span ${cell.part.height}`,
         display: "flex",
         flexDirection: left && !one ? "row-reverse" : "row",
         alignItems: "center",

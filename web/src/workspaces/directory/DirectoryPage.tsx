@@ -3,11 +3,13 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
+import { useParams } from "react-router";
 import type { Card } from "../../api/client";
 import { today, useDirectory } from "../../api/queries";
 import { useThisHome } from "../../app/useThisHome";
 import { Empty } from "../../parts/Empty";
 import { Loaded } from "../../parts/Loaded";
+import { PanelTabs } from "../panel/PanelTabs";
 import { CardDrawing } from "./CardDrawing";
 
 const SHEETS = [
@@ -19,10 +21,13 @@ const SHEETS = [
 /** The card for the door, worded from what is proven. */
 export function DirectoryPage() {
   const home = useThisHome();
-  const directory = useDirectory(home.id);
-  if (!home.post) return <Empty title="No card yet" words="Describe the panel first; the card follows from it." />;
+  const { panel } = useParams();
+  const post = home.posts.find((p) => p.panel.id === panel) ?? home.posts[0];
+  const directory = useDirectory(home.id, post?.panel.id);
+  if (!post) return <Empty title="No card yet" words="Describe the panel first; the card follows from it." />;
   return (
     <>
+      {home.posts.length > 1 && <PanelTabs home={home} shown={post.panel.id} to="directory" />}
       <Typography variant="h1">The card for the door</Typography>
       <Loaded query={directory} what="card">
         {(card: Card) => {
@@ -38,7 +43,7 @@ export function DirectoryPage() {
                   <Button
                     key={sheet}
                     variant={n === 0 ? "contained" : "outlined"}
-                    href={`/api/homes/${home.id}/directory.pdf?sheet=${sheet}&date=${today()}`}
+                    href={`/api/homes/${home.id}/directory.pdf?panel=${post.panel.id}&sheet=${sheet}&date=${today()}`}
                     target="_blank"
                     rel="noreferrer"
                   >

@@ -70,7 +70,8 @@ function HomeLink({ home }: { home: HomeInList }) {
         {home.name}
       </Typography>
       <Typography variant="body2" color="text.secondary">
-        {home.panel ?? "no panel yet"} · {home.progress.proven} of {home.progress.points} points proven
+        {home.panels.length === 0 ? "no panel yet" : home.panels.join("; ")} · {home.progress.proven} of{" "}
+        {home.progress.points} points proven
       </Typography>
     </Box>
   );
@@ -161,7 +162,7 @@ function ImportAndReset() {
     try {
       await answer(api.POST("/api/demo/reset"));
       await client.invalidateQueries();
-      say.done("The demo home is as it was shipped.");
+      say.done("The demo homes are as they were shipped.");
     } catch (refused) {
       say.problem(refused);
     }
@@ -181,7 +182,7 @@ function ImportAndReset() {
         </Button>
         {health.data?.demo && (
           <Button variant="outlined" onClick={() => void reset()}>
-            Put the demo home back as shipped
+            Put the demo homes back as shipped
           </Button>
         )}
       </Stack>

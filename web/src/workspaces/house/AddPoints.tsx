@@ -18,6 +18,9 @@ const KINDS: [PointKind, string][] = [
   ["switch", "Switch"],
   ["appliance", "Appliance"],
   ["alarm", "Alarm"],
+  ["fan", "Fan"],
+  ["junction_box", "Junction box"],
+  ["capped_cable", "Capped cable"],
 ];
 
 /** Adds points in a row: the kind stays, Enter adds, an empty name is counted on. */
@@ -32,7 +35,7 @@ export function AddPoints({ home, room }: { home: HomeOverview; room: Room }) {
 
   const free = (wanted: PointKind, words: string): string => {
     const taken = home.points.filter((p) => p.room === room.id && p.kind === wanted).map((p) => p.name.toLowerCase());
-    const base = words.trim().replace(/ \d+$/, "") || wanted;
+    const base = words.trim().replace(/ \d+$/, "") || wanted.replace("_", " ");
     if (words.trim() !== "" && !taken.includes(words.trim().toLowerCase())) return words.trim();
     for (let n = words.trim() === "" ? 1 : 2; ; n += 1)
       if (!taken.includes(`${base} ${n}`.toLowerCase())) return `${base} ${n}`;
@@ -73,6 +76,7 @@ export function AddPoints({ home, room }: { home: HomeOverview; room: Room }) {
             field.current?.focus();
           }}
           aria-label="Kind of point"
+          sx={{ flexWrap: "wrap" }}
         >
           {KINDS.map(([value, words]) => (
             <ToggleButton

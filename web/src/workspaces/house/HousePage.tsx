@@ -10,6 +10,7 @@ import { useNotice } from "../../app/useNotice";
 import { useThisHome } from "../../app/useThisHome";
 import { Block } from "../../parts/Block";
 import { Empty } from "../../parts/Empty";
+import { HouseTabs } from "./HouseTabs";
 import { RoomPane } from "./RoomPane";
 
 /** What is out there: rooms and their points, entered as fast lists. */
@@ -33,7 +34,12 @@ export function HousePage() {
   };
   const without = home.points.filter((p) => p.known.verdict !== "proven").length;
   return (
-    <Box sx={{ display: "grid", gap: 3, gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "320px minmax(0, 1fr)" } }}>
+    <Box
+      sx={{ display: "grid", columnGap: 3, gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "320px minmax(0, 1fr)" } }}
+    >
+      <Box sx={{ gridColumn: "1 / -1" }}>
+        <HouseTabs home={home.id} shown="list" />
+      </Box>
       <Box>
         <Typography variant="h1">Rooms and points</Typography>
         <Typography color="text.secondary" sx={{ mb: 2 }}>

@@ -4,13 +4,14 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { HomeOverview, KnownPoint, Room } from "../../api/client";
+import type { HomeOverview, Room } from "../../api/client";
 import { useRecord } from "../../api/record";
 import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
 import { EvidenceDialog } from "../../parts/EvidenceDialog";
 import { PointLine } from "../../parts/PointLine";
 import { AddPoints } from "./AddPoints";
+import { EditPoint } from "./EditPoint";
 
 /** One room: its points, and adding more in a row. */
 export function RoomPane({ home, room }: { home: HomeOverview; room: Room }) {
@@ -20,10 +21,6 @@ export function RoomPane({ home, room }: { home: HomeOverview; room: Room }) {
   const [editing, setEditing] = useState(false);
   const [name, setName] = useState(room.name);
   const points = home.points.filter((p) => p.room === room.id);
-  const rename = (point: KnownPoint, words: string) =>
-    void record([
-      { kind: "point_placed", point: point.id, room: room.id, point_kind: point.kind, name: words, volts: point.volts },
-    ]).catch(say.problem);
   return (
     <Stack spacing={2}>
       <AddPoints home={home} room={room} />
@@ -72,7 +69,7 @@ export function RoomPane({ home, room }: { home: HomeOverview; room: Room }) {
               <EditPoint
                 key={point.id}
                 point={point}
-                onRename={(words) => rename(point, words)}
+                onKeep={(fact) => void record([fact]).catch(say.problem)}
                 onRemove={() => void record([{ kind: "point_removed", point: point.id }]).catch(say.problem)}
               />
             ) : (
@@ -88,27 +85,6 @@ export function RoomPane({ home, room }: { home: HomeOverview; room: Room }) {
         </Box>
       </Block>
       {evidence !== null && <EvidenceDialog home={home} point={evidence} onClose={() => setEvidence(null)} />}
-    </Stack>
-  );
-}
-
-interface EditProps {
-  point: KnownPoint;
-  onRename: (words: string) => void;
-  onRemove: () => void;
-}
-
-function EditPoint({ point, onRename, onRemove }: EditProps) {
-  const [name, setName] = useState(point.name);
-  return (
-    <Stack component="li" direction="row" spacing={1} sx={{ py: 0.75 }}>
-      <TextField label={point.kind} size="small" fullWidth value={name} onChange={(e) => setName(e.target.value)} />
-      <Button variant="outlined" disabled={name === point.name} onClick={() => onRename(name)}>
-        Rename
-      </Button>
-      <Button color="error" aria-label={`Remove ${point.name}`} onClick={onRemove}>
-        Remove
-      </Button>
     </Stack>
   );
 }

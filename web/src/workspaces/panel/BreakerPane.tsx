@@ -4,17 +4,31 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { Blade, Fact, HomeOverview } from "../../api/client";
+import { Link } from "react-router";
+import type { Blade, Fact, HomeOverview, Post } from "../../api/client";
 import { useRecord } from "../../api/record";
 import { useNotice } from "../../app/useNotice";
+import { bladeOf } from "../../drawing/place";
 import { Tag } from "../../drawing/Tag";
 import { Block } from "../../parts/Block";
 import { EvidenceDialog } from "../../parts/EvidenceDialog";
 import { PointLine } from "../../parts/PointLine";
+import { BreakerChanges } from "./BreakerChanges";
 import { BreakerForm } from "./BreakerForm";
+import { wireWords } from "./wires";
+
+interface Props {
+  home: HomeOverview;
+  post: Post;
+  blade: Blade;
+  onMove: () => void;
+}
+
+const POLES = ["", "Single pole", "Two-pole", "Three-pole"];
+const HOUSING = { full: "", tandem: ", half of a tandem", quad: ", in a quad", slim: ", slim" } as const;
 
 /** One breaker: what it is, what it feeds, where its handle stands. */
-export function BreakerPane({ home, blade }: { home: HomeOverview; blade: Blade }) {
+export function BreakerPane({ home, post, blade, onMove }: Props) {
   const record = useRecord(home.id);
   const say = useNotice();
   const [mode, setMode] = useState<"look" | "edit" | "keep">("look");
@@ -25,20 +39,26 @@ export function BreakerPane({ home, blade }: { home: HomeOverview; blade: Blade 
   const maybe = home.points.filter(
     (p) => p.known.verdict === "open" && p.known.possible.length <= 3 && p.known.possible.includes(blade.breaker),
   );
-  const poles = blade.number.split("-").length;
+  const poles = blade.poles.length;
+  const tied = poles > 1 && blade.details.tie === "handle" ? ", handles tied" : "";
+  const partners = blade.shares_neutral_with.filter((id) => id !== blade.breaker);
+  const [fed] = blade.feeds;
   const facts = [
-    `${["", "Single pole", "Two-pole", "Three-pole"][poles] ?? ""} · ${blade.amps} A · leg ${blade.legs.join(" and ")}`,
-    poles > 1 ? `${blade.volts} V between its poles` : "120 V to neutral",
-    blade.wire
-      ? `${blade.wire.gauge} AWG ${blade.wire.metal ?? "copper"}, good for ${blade.wire_allows ?? 0} A`
-      : "wire not read",
+    `${POLES[poles] ?? ""}${HOUSING[blade.housing]}${tied} · ${blade.amps} A · leg ${blade.legs.join(" and ")}`,
+    poles > 1 ? `${blade.volts} V between its poles` : `${blade.volts} V to neutral`,
+    blade.wire ? `${wireWords(blade.wire)}, good for ${blade.wire_allows ?? 0} A` : "wire not read",
+    ...(partners.length > 0
+      ? [`shares a neutral with ${partners.map((id) => bladeOf(home, id)?.tag ?? "?").join(" and ")}`]
+      : blade.shares_neutral_with.length > 0
+        ? ["its poles share a neutral"]
+        : []),
   ];
   if (mode === "edit") {
     return (
       <Block title={`Breaker ${blade.number}`}>
         <BreakerForm
           home={home}
-          panel={home.post?.panel.id ?? ""}
+          panel={post.panel.id}
           blade={blade}
           number={blade.number}
           onDone={() => setMode("look")}
@@ -52,12 +72,24 @@ export function BreakerPane({ home, blade }: { home: HomeOverview; blade: Blade 
       <Stack direction="row" spacing={1.5} sx={{ alignItems: "center", mb: 1 }}>
         <Tag text={blade.number} />
         <Typography variant="h2" data-testid="breaker-title">
-          {blade.wording || (blade.claim ? `“${blade.claim}”, not proven` : "Not traced yet")}
+          {fed
+            ? `Feeds ${fed.name}`
+            : blade.wording || (blade.claim ? `“${blade.claim}”, not proven` : "Not traced yet")}
         </Typography>
       </Stack>
       <Typography variant="body2" color="text.secondary" data-testid="breaker-facts">
         {facts.join(" · ")} · {blade.place}
       </Typography>
+      {fed && (
+        <Button component={Link} to={`/h/${home.id}/panel/${fed.panel}`} variant="outlined" sx={{ mt: 1 }}>
+          Go to {fed.name}
+        </Button>
+      )}
+      {blade.kept_behind.length > 0 && (
+        <Typography variant="body2" color="error" sx={{ mt: 1, fontWeight: 700 }}>
+          Never switch it off: behind it {blade.kept_behind.join(", ")} must stay on.
+        </Typography>
+      )}
       {blade.kept === "on" && (
         <Typography variant="body2" sx={{ mt: 1, fontWeight: 700 }}>
           Must stay on: {blade.kept_reason}
@@ -113,6 +145,7 @@ export function BreakerPane({ home, blade }: { home: HomeOverview; blade: Blade 
           <Button variant="outlined" onClick={() => setMode("edit")}>
             Edit
           </Button>
+          <BreakerChanges home={home} post={post} blade={blade} onMove={onMove} />
           {(["on", "off", "tripped"] as const)
             .filter((to) => to !== blade.state && !(to !== "on" && blade.kept === "on" && to === "off"))
             .map((to) => (

@@ -9,13 +9,23 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
-import { useDeferredValue, useState } from "react";
-import { answer, api, type CardLine, type HomeOverview, type Panel } from "../../api/client";
-import { useReadCard } from "../../api/queries";
+import { useDeferredValue, useState, type ClipboardEvent } from "react";
+import {
+  answer,
+  api,
+  type CardLine,
+  type ColumnRole,
+  type HomeOverview,
+  type Panel,
+  type SheetRead,
+} from "../../api/client";
+import { readSheet, useReadCard } from "../../api/queries";
 import { useRecord } from "../../api/record";
 import { tone } from "../../app/theme";
 import { wordsOf } from "../../app/useNotice";
+import { PostPreview } from "../../drawing/PostPreview";
 import { Tag } from "../../drawing/Tag";
+import { SheetColumns } from "./SheetColumns";
 
 interface Props {
   home: HomeOverview;
@@ -31,7 +41,7 @@ export function CardDialog(props: Props) {
       open={props.open}
       onClose={props.onClose}
       fullWidth
-      maxWidth="md"
+      maxWidth="lg"
       fullScreen={full}
       aria-labelledby="card-title"
     >
@@ -44,19 +54,39 @@ export function CardDialog(props: Props) {
 function TypedCard({ home, panel, onClose }: Props) {
   const record = useRecord(home.id);
   const [text, setText] = useState("");
+  const [sheet, setSheet] = useState<{ file: Blob; read: SheetRead } | null>(null);
   const [error, setError] = useState<unknown>(null);
   const read = useReadCard(home.id, panel.id, useDeferredValue(text));
-  const lines = text.trim() === "" ? [] : (read.data ?? []);
+  const typed = text.trim() !== "";
+  const lines = typed ? (read.data?.lines ?? []) : [];
   const count = lines.filter((line) => line.outcome === "breaker").length;
   const unclear = lines.filter((line) => line.outcome === "unclear").length;
+  const load = async (file: Blob, columns: ColumnRole[] | null) => {
+    try {
+      const understood = await readSheet(home.id, panel.id, file, columns);
+      setSheet({ file, read: understood });
+      setText(understood.text);
+      setError(null);
+    } catch (refused) {
+      setError(refused);
+    }
+  };
+  const paste = (event: ClipboardEvent) => {
+    // Cells copied from a spreadsheet come with tabs between.
+    const pasted = event.clipboardData.getData("text/plain");
+    if (!pasted.includes("\t")) return;
+    event.preventDefault();
+    void load(new Blob([pasted]), null);
+  };
   const keep = async () => {
     try {
       // Read once more, so that what is kept is what stands in the field now.
       const path = { home: home.id, panel: panel.id };
       const now = await answer(api.POST("/api/homes/{home}/panels/{panel}/card", { params: { path }, body: { text } }));
-      const facts = now.flatMap((line) => (line.outcome === "breaker" ? line.facts : []));
+      const facts = now.lines.flatMap((line) => (line.outcome === "breaker" ? line.facts : []));
       if (facts.length > 0) await record(facts);
-      const rest = now.filter((line) => line.outcome === "unclear").map((line) => line.text);
+      const rest = now.lines.filter((line) => line.outcome === "unclear").map((line) => line.text);
+      setSheet(null);
       if (rest.length === 0) onClose();
       else setText(rest.join("\n"));
     } catch (refused) {
@@ -66,11 +96,44 @@ function TypedCard({ home, panel, onClose }: Props) {
   return (
     <>
       <DialogContent>
-        <Typography color="text.secondary" sx={{ mb: 2 }}>
+        <Typography color="text.secondary" sx={{ mb: 1 }}>
           One breaker a line: the space, the amps, what the card says. Two poles as <b>5-7 50/2 range</b>, half a space
-          as <b>14a 15 bell</b>.
+          as <b>14a 15 bell</b>, a feeder as <b>18-20 60/2 greenhouse &gt; sub</b>. Before the words may stand gfci,
+          afci, dual, quad, slim, tied, or a wire like #12.
         </Typography>
-        <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" } }}>
+        <Button component="label" variant="outlined" sx={{ mb: 2 }}>
+          Take it from a spreadsheet
+          <input
+            type="file"
+            aria-label="Spreadsheet"
+            accept=".csv,.tsv,.txt,.xlsx,.ods"
+            hidden
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              if (file) void load(file, null);
+              event.target.value = "";
+            }}
+          />
+        </Button>
+        {sheet && (
+          <SheetColumns
+            read={sheet.read}
+            onChange={(columns) => void load(sheet.file, columns)}
+            onClose={() => setSheet(null)}
+          />
+        )}
+        {error !== null && (
+          <Alert severity="error" variant="outlined" sx={{ mb: 2 }} data-testid="card-error">
+            {wordsOf(error)}
+          </Alert>
+        )}
+        <Box
+          sx={{
+            display: "grid",
+            gap: 2,
+            gridTemplateColumns: { xs: "minmax(0,1fr)", md: "minmax(0,5fr) minmax(0,5fr) minmax(0,6fr)" },
+          }}
+        >
           <TextField
             label="The card"
             multiline
@@ -78,6 +141,7 @@ function TypedCard({ home, panel, onClose }: Props) {
             maxRows={24}
             value={text}
             onChange={(e) => setText(e.target.value)}
+            onPaste={paste}
             placeholder={"1 20 kitchen\n3 15 rec\n5-7 50/2 range"}
             autoFocus
             slotProps={{ htmlInput: { spellCheck: false, style: { fontFamily: "monospace", fontSize: 16 } } }}
@@ -85,19 +149,20 @@ function TypedCard({ home, panel, onClose }: Props) {
           <Box
             component="ol"
             aria-label="What it means"
-            sx={{ listStyle: "none", m: 0, p: 0 }}
+            sx={{ listStyle: "none", m: 0, p: 0, maxHeight: { md: 620 }, overflowY: { md: "auto" } }}
             data-testid="card-preview"
+            tabIndex={0}
           >
             {lines.map((line) => (
               <PreviewLine key={line.line} line={line} />
             ))}
           </Box>
+          {typed && read.data && (
+            <Box data-testid="post-preview" sx={{ maxHeight: { md: 620 }, overflowY: { md: "auto" } }}>
+              <PostPreview post={read.data.post} />
+            </Box>
+          )}
         </Box>
-        {error !== null && (
-          <Alert severity="error" variant="outlined" sx={{ mt: 2 }}>
-            {wordsOf(error)}
-          </Alert>
-        )}
       </DialogContent>
       <DialogActions>
         {unclear > 0 && (

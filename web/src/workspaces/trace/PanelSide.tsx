@@ -1,12 +1,14 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
-import type { Blade, HomeOverview, TraceView } from "../../api/client";
+import type { Blade, Fact, HomeOverview, TraceView } from "../../api/client";
 import { tone } from "../../app/theme";
 import { BigBlade } from "../../drawing/BigBlade";
+import { bladeOf, bladesOf } from "../../drawing/place";
 import { Tag } from "../../drawing/Tag";
 import { Block } from "../../parts/Block";
 import { TraceCautions } from "../../parts/Cautions";
@@ -26,7 +28,7 @@ const MISSING = {
 
 /** What the person at the panel does next. */
 export function PanelSide({ home, view, looks }: Props) {
-  const blade = (id: string) => home.post?.blades.find((b) => b.breaker === id);
+  const blade = (id: string) => bladeOf(home, id);
   return (
     <Stack spacing={2} data-testid="panel-side" data-step={view.next.step}>
       <Instruction home={home} view={view} looks={looks} blade={blade} />
@@ -65,12 +67,28 @@ function Instruction({ home, view, looks, blade }: Props & { blade: (id: string)
       const b = blade(next.breaker);
       return b ? <SwitchOff key={b.breaker} home={home} view={view} looks={looks} blade={b} why={next.why} /> : null;
     }
+    case "switch_to":
+      return <SwitchTo home={home} looks={looks} off={next.off} on={next.on} why={next.why} />;
+    case "look_under":
+      return (
+        <Said
+          over="At the panel"
+          title={next.off.length === 0 ? "Leave everything ON" : `Leave ${tags(home, next.off)} OFF`}
+          why={next.why}
+        >
+          {next.off.length > 0 && (
+            <Button variant="outlined" onClick={() => looks.switchBreaker(next.off, "on")}>
+              They are on again
+            </Button>
+          )}
+        </Said>
+      );
     case "look": {
       const b = blade(next.breaker);
       return (
         <Said
           over="At the panel"
-          title={`Leave ${b?.number ?? "it"} OFF`}
+          title={`Leave ${b?.tag ?? "it"} OFF`}
           why={`${next.left === 1 ? "1 point" : `${next.left} points`} to look at. Enough seen? Then switch it on; what was not looked at stays open.`}
         >
           <Button variant="outlined" onClick={() => looks.switchBreaker([next.breaker], "on")}>
@@ -98,7 +116,7 @@ function Instruction({ home, view, looks, blade }: Props & { blade: (id: string)
       return (
         <Said
           over="At the panel"
-          title={`Is ${blade(next.breaker)?.number ?? "it"} really on?`}
+          title={`Is ${blade(next.breaker)?.tag ?? "it"} really on?`}
           why="An old breaker may look on and not have latched. See one of its points lit again before going on."
         />
       );
@@ -113,12 +131,82 @@ function Instruction({ home, view, looks, blade }: Props & { blade: (id: string)
   }
 }
 
+const tags = (home: HomeOverview, ids: string[]): string => ids.map((id) => bladeOf(home, id)?.tag ?? "?").join(", ");
+
+interface SwitchToProps {
+  home: HomeOverview;
+  looks: Looks;
+  off: string[];
+  on: string[];
+  why: string;
+}
+
+/** Several handles at once: which go off and which go on again. */
+function SwitchTo({ home, looks, off, on, why }: SwitchToProps) {
+  const [cannot, setCannot] = useState(false);
+  const done = () =>
+    looks.record([
+      ...on.map((breaker): Fact => ({ kind: "breaker_switched", breaker, to: "on" })),
+      ...off.map((breaker): Fact => ({ kind: "breaker_switched", breaker, to: "off" })),
+    ]);
+  const row = (ids: string[]) => (
+    <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, my: 1, fontSize: "1.5rem" }}>
+      {ids.map((id) => (
+        <Tag key={id} text={bladeOf(home, id)?.tag ?? "?"} size="large" />
+      ))}
+    </Box>
+  );
+  return (
+    <>
+      <Said over="At the panel" title={off.length > 0 ? "Turn these OFF" : "Turn these ON again"} loud>
+        {off.length > 0 && row(off)}
+        {on.length > 0 && (
+          <>
+            {off.length > 0 && <Typography variant="h2">and these ON again</Typography>}
+            {row(on)}
+            <Typography variant="body2">Push each fully off first, then on.</Typography>
+          </>
+        )}
+        <Typography variant="body2" sx={{ my: 1 }}>
+          Tell everybody in the house first. Nobody depends on them: no medical device, pump, server?
+        </Typography>
+        <Stack direction="row" spacing={1.5}>
+          <Button variant="contained" size="large" onClick={done}>
+            Done, they are
+          </Button>
+          {off.length > 0 && (
+            <Button variant="outlined" size="large" aria-expanded={cannot} onClick={() => setCannot(!cannot)}>
+              Can’t
+            </Button>
+          )}
+        </Stack>
+        {cannot && (
+          <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", mt: 2 }}>
+            {off.map((id) => (
+              <Button
+                key={id}
+                variant="outlined"
+                onClick={() => looks.record([{ kind: "breaker_kept", breaker: id, kept: "on", reason: "as said" }])}
+              >
+                {bladeOf(home, id)?.tag} must stay on
+              </Button>
+            ))}
+          </Stack>
+        )}
+      </Said>
+      <Block title="Why these">
+        <Typography variant="body2">{why}</Typography>
+      </Block>
+    </>
+  );
+}
+
 function SwitchOff({ home, view, looks, blade, why }: Props & { blade: Blade; why: string }) {
   const [cannot, setCannot] = useState(false);
   const [reason, setReason] = useState("");
   const others = view.to_switch
     .filter((id) => id !== blade.breaker)
-    .map((id) => home.post?.blades.find((b) => b.breaker === id))
+    .map((id) => bladeOf(home, id))
     .filter((b) => b !== undefined);
   return (
     <>
@@ -147,7 +235,7 @@ function SwitchOff({ home, view, looks, blade, why }: Props & { blade: Blade; wh
                 ])
               }
             >
-              Keep {blade.number} on for good
+              Keep {blade.tag} on for good
             </Button>
             <Typography variant="h3">Or switch another one off now</Typography>
             <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap" }}>
@@ -155,10 +243,10 @@ function SwitchOff({ home, view, looks, blade, why }: Props & { blade: Blade; wh
                 <Button
                   key={b.breaker}
                   variant="outlined"
-                  aria-label={`${b.number} is off`}
+                  aria-label={`${b.tag} is off`}
                   onClick={() => looks.switchBreaker([b.breaker], "off")}
                 >
-                  {b.number} is off
+                  {b.tag} is off
                 </Button>
               ))}
             </Stack>
@@ -173,13 +261,13 @@ function SwitchOff({ home, view, looks, blade, why }: Props & { blade: Blade; wh
 }
 
 function KeptOn({ home }: { home: HomeOverview }) {
-  const kept = home.post?.blades.filter((b) => b.kept === "on") ?? [];
+  const kept = bladesOf(home).filter((b) => b.kept === "on");
   if (kept.length === 0) return null;
   return (
     <Block title="Must stay on">
       {kept.map((b) => (
         <Typography key={b.breaker} variant="body2" sx={{ display: "flex", gap: 1, alignItems: "center", mb: 0.5 }}>
-          <Tag text={b.number} /> {b.kept_reason}
+          <Tag text={b.tag} /> {b.kept_reason}
         </Typography>
       ))}
     </Block>

@@ -9,6 +9,7 @@ import { PointLine } from "../../parts/PointLine";
 
 const FILL = {
   proven: tone("moss"),
+  by_exclusion: tone("ochre"),
   contradictory: tone("danger"),
   out: tone("dark"),
   open: `repeating-linear-gradient(135deg, ${tone("rule")} 0 4px, transparent 4px 6px)`,

@@ -28,7 +28,7 @@ export function RoomRows({ room, looks, wide, bulk }: Props) {
           </Box>
         </Typography>
         {bulk && todo.length > 1 && (
-          <Button color="inherit" onClick={() => looks.restLit(room)} aria-label={`The rest of ${room.name} is lit`}>
+          <Button color="inherit" onClick={() => looks.restLit(room)} aria-label={`Rest lit in ${room.name}`}>
             Rest lit
           </Button>
         )}

@@ -3,36 +3,57 @@ import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
-import type { HomeOverview, TraceView } from "../../api/client";
+import { useState } from "react";
+import type { HomeOverview, School, TraceView } from "../../api/client";
 import { useTrace } from "../../api/queries";
 import { useThisHome } from "../../app/useThisHome";
 import { Loaded } from "../../parts/Loaded";
 import { PanelSide } from "./PanelSide";
 import { ProgressSide } from "./ProgressSide";
+import { SchoolChoice } from "./SchoolChoice";
 import { WalkingSide } from "./WalkingSide";
 import { useKeys } from "../../parts/useKeys";
 import { useLooks, type Looks } from "./useLooks";
 
-/** Which breaker feeds what, one breaker at a time: the panel side, the walking side, how far it is. */
+const SCHOOL_KEY = "wayfinder-school";
+const keptSchool = (): School => (localStorage.getItem(SCHOOL_KEY) === "several_off" ? "several_off" : "one_at_a_time");
+
+/** Which breaker feeds what: the panel side, the walking side, how far it is. */
 export function TracePage() {
   const home = useThisHome();
-  const trace = useTrace(home.id);
+  const [school, setSchool] = useState<School>(keptSchool);
+  const trace = useTrace(home.id, school);
+  const choose = (next: School) => {
+    localStorage.setItem(SCHOOL_KEY, next);
+    setSchool(next);
+  };
   return (
     <Loaded query={trace} what="trace">
-      {(view: TraceView) => <Trace home={home} view={view} />}
+      {(view: TraceView) => <Trace home={home} view={view} onSchool={choose} />}
     </Loaded>
   );
 }
 
-function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
+interface TraceProps {
+  home: HomeOverview;
+  view: TraceView;
+  onSchool: (school: School) => void;
+}
+
+function Trace({ home, view, onSchool }: TraceProps) {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const looks = useLooks(home.id, view);
   useKeys({ u: looks.last ? looks.strikeLast : undefined });
   const walking = <WalkingSide home={home} view={view} looks={looks} wide={wide} />;
   const panel = <PanelSide home={home} view={view} looks={looks} />;
-  const progress = <ProgressSide home={home} view={view} />;
+  const progress = (
+    <Stack spacing={2}>
+      <ProgressSide home={home} view={view} />
+      <SchoolChoice home={home.id} school={view.school} onSchool={onSchool} />
+    </Stack>
+  );
   if (!wide) {
-    const walkingFirst = ["look", "see_all_lit", "see_one_lit_again"].includes(view.next.step);
+    const walkingFirst = ["look", "look_under", "see_all_lit", "see_one_lit_again"].includes(view.next.step);
     return (
       <Stack spacing={2}>
         {walkingFirst ? walking : panel}

@@ -18,6 +18,7 @@ interface Props {
 const TITLE = {
   see_all_lit: "See that each one is lit",
   look: "Lit or dark?",
+  look_under: "Lit or dark?",
   switch_on: "Seen in this round",
   see_one_lit_again: "See one of these lit again",
   done: "Passed over; look after all?",
@@ -32,8 +33,8 @@ export function WalkingSide({ home, view, looks, wide }: Props) {
     l: current && (() => looks.look(current, "lit")),
     s: current && (() => looks.skip(current)),
   });
-  if (next.step === "set_up" || next.step === "switch_off" || looks.shown.length === 0) {
-    return next.step === "switch_off" && wide ? <WaitForPanel /> : null;
+  if (next.step === "set_up" || next.step === "switch_off" || next.step === "switch_to" || looks.shown.length === 0) {
+    return (next.step === "switch_off" || next.step === "switch_to") && wide ? <WaitForPanel /> : null;
   }
   const rooms: RoomToWalk[] = next.rooms;
   const todo = looks.shown.filter((s) => s.seen === null && !s.skipped);
@@ -60,10 +61,10 @@ export function WalkingSide({ home, view, looks, wide }: Props) {
           room={room}
           looks={looks}
           wide={wide}
-          bulk={next.step === "look" || next.step === "see_all_lit"}
+          bulk={["look", "look_under", "see_all_lit"].includes(next.step)}
         />
       ))}
-      {(next.step === "look" || next.step === "switch_on") && <SomethingElse home={home} looks={looks} />}
+      {["look", "look_under", "switch_on"].includes(next.step) && <SomethingElse home={home} looks={looks} />}
     </Block>
   );
 }

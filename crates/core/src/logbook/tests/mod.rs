@@ -1,4 +1,7 @@
-use super::fixture::{Written, line, written};
+pub(crate) mod fixture;
+mod panels;
+
+use self::fixture::{Written, line, written};
 use super::*;
 use crate::{Verdict, verdict};
 
@@ -117,7 +120,7 @@ fn a_newer_entry_is_refused_not_guessed_at() {
     let w = written(HOUSE);
     let mut draft = w.book.lines().last().unwrap().entry.clone();
     draft.id = line(901);
-    draft.version = 2;
+    draft.version = Fact::VERSION + 1;
     assert_eq!(w.book.admit(&[draft], None).unwrap_err().code, RefusalCode::NewerVersion);
 }
 
@@ -168,6 +171,7 @@ fn a_breaker_described_anew_keeps_its_label_its_handle_and_its_proofs() {
             amps: crate::Amps::new(15.0),
             protection: crate::Protection::Gfci,
             wire: None,
+            details: Default::default(),
         }),
     };
     let outcome = w.book.admit(&[moved], None).unwrap();

@@ -1,0 +1,85 @@
+//! Rule data-plate: a motor or cooling unit goes by its plate: the wire carries at least the minimum circuit
+//! ampacity, the breaker is at most the maximum.
+//!
+//! Source: NEC 440.4 and 440.22, from memory. Example: a plate of 12 A minimum and 20 A maximum on 10 AWG and
+//! a 30 A breaker: the wire is fine, the breaker too large; 20 A is right.
+
+use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source, placed_anew};
+use crate::ampacity;
+
+pub(super) const RULE: Rule = Rule {
+    code: "data-plate",
+    severity: Severity::Fault,
+    why: "Above the plate's maximum the unit is not protected; below its minimum the wire overheats.",
+    source: Source::Nec("440.4 and 440.22"),
+    check,
+};
+
+fn check(home: &Checked<'_>, found: &mut Found<'_>) {
+    for (_, breaker) in home.breakers() {
+        for point in home.points_on(&breaker.id) {
+            let Some(plate) = &point.plate else { continue };
+            if let Some(wire) = breaker.wire.filter(|wire| ampacity(*wire) < plate.minimum_ampacity) {
+                let message = format!(
+                    "{} asks for a wire of {} at least; {} carries {}.",
+                    point.name,
+                    plate.minimum_ampacity,
+                    wire.words(),
+                    ampacity(wire)
+                );
+                let remedy = format!("Leave it off, and have the circuit rewired. {FOR_QUALIFIED}");
+                let finding = found.breaker(breaker, message, remedy);
+                finding.severity = Severity::Danger;
+                finding.key.push_str(&format!(":wire:{}", point.id));
+                finding.place.point = Some(point.id.clone());
+            }
+            if breaker.amps > plate.maximum_breaker {
+                let finding = found.breaker(
+                    breaker,
+                    format!(
+                        "{} allows a breaker of {} at most; this one has {}.",
+                        point.name, plate.maximum_breaker, breaker.amps
+                    ),
+                    format!("Have a breaker of {} put in that the panel's label names. {FOR_QUALIFIED}", plate.maximum_breaker),
+                );
+                finding.key.push_str(&format!(":breaker:{}", point.id));
+                finding.place.point = Some(point.id.clone());
+                let smaller = vec![placed_anew(breaker, |b| b.amps = plate.maximum_breaker)];
+                finding.mended_by(format!("A {} breaker is in its place", plate.maximum_breaker), smaller);
+            }
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::checks::{said, said_when_mended};
+
+    fn unit(line: &str, plate: &str) -> String {
+        let point = format!(
+            r#"fact {{"kind": "point_placed", "point": "cooler", "room": "hall", "point_kind": "appliance", "name": "Cooler", "volts": 240{plate}}}"#
+        );
+        format!("panel 12\n{line} cooler\nroom Hall\n{point}\nlit cooler\noff 1-3\ndark cooler")
+    }
+    const PLATE: &str = r#", "plate": {"minimum_ampacity": 12, "maximum_breaker": 20}"#;
+
+    /// Common practice: 12 A minimum and 20 A maximum on 10 AWG and 30 A: wire fine, breaker too large; 12 AWG would do.
+    #[test]
+    fn a_breaker_above_the_plate_fires_and_a_wire_that_does_is_silent() {
+        let said_of = |line: &str| said("data-plate", &unit(line, PLATE));
+        assert_eq!(said_of("1-3 30/2 #10"), ["1-3: Cooler allows a breaker of 20 A at most; this one has 30 A."]);
+        assert!(said_of("1-3 20/2 #10").is_empty());
+        assert!(said_of("1-3 20/2 #12").is_empty());
+        assert!(said("data-plate", &unit("1-3 30/2 #10", "")).is_empty(), "no plate was read");
+        assert!(said_when_mended("data-plate", &unit("1-3 30/2 #10", PLATE)).is_empty());
+    }
+
+    #[test]
+    fn the_plate_goes_before_the_table_and_a_wire_below_its_minimum_is_a_danger() {
+        let plate = r#", "plate": {"minimum_ampacity": 18, "maximum_breaker": 30}"#;
+        assert!(said("breaker-over-wire", &unit("1-3 30/2 #12", plate)).is_empty(), "the plate allows 30 A on 12 AWG");
+        assert!(said("data-plate", &unit("1-3 30/2 #12", plate)).is_empty());
+        let thin = said("data-plate", &unit("1-3 30/2 #14", plate));
+        assert_eq!(thin, ["1-3: Cooler asks for a wire of 18 A at least; 14 AWG copper carries 15 A."]);
+    }
+}

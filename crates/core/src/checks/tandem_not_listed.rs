@@ -1,0 +1,91 @@
+//! Rule tandem-not-listed: tandems go only where the panel's label lists them, and only of the kind that fits:
+//! hooked ones into notched spaces, those without a hook as replacements in old panels without notches.
+//!
+//! Source: NEC 110.3(B), from memory; notch and hook are common practice. Example: a tandem in space 4 of a
+//! panel whose label lists 13 to 24.
+
+use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source};
+use crate::panel::places::open_slots;
+use crate::{BreakerMoved, Fact, Half, Housing, Slot, Tandems};
+
+pub(super) const RULE: Rule = Rule {
+    code: "tandem-not-listed",
+    severity: Severity::Fault,
+    why: "Forced or filed to fit, it grips badly, and the panel's listing is void.",
+    source: Source::Nec("110.3(B)"),
+    check,
+};
+
+fn check(home: &Checked<'_>, found: &mut Found<'_>) {
+    for (panel, breaker) in home.breakers().filter(|(_, b)| matches!(b.housing(), Housing::Tandem | Housing::Quad)) {
+        let halves =
+            home.home.breakers_of(&panel.id).flat_map(|b| &b.at).filter(|slot| slot.space == breaker.at[0].space).count();
+        if breaker.at.len() == 1 && halves > 1 && breaker.at[0].half == Some(Half::Lower) {
+            continue; // said once, of the upper handle
+        }
+        let listed = |slot: &Slot| match &panel.details.tandems {
+            Tandems::NotRead | Tandems::All => true,
+            Tandems::None => false,
+            Tandems::In(spaces) => spaces.contains(&slot.space),
+        };
+        let message = if let Some(slot) = breaker.at.iter().find(|slot| !listed(slot)) {
+            match &panel.details.tandems {
+                Tandems::In(spaces) => format!(
+                    "Tandem in space {}; the label lists them in {} only.",
+                    slot.space,
+                    super::and(&spaces.iter().map(u8::to_string).collect::<Vec<_>>())
+                ),
+                _ => format!("Tandem in space {}; the label lists none for this panel.", slot.space),
+            }
+        } else {
+            match (breaker.details.hooked, panel.details.notched) {
+                (Some(false), Some(true)) => "A tandem without a hook in a notched panel: that kind is for old panels.".into(),
+                (Some(true), Some(false)) => "A tandem with a hook in a panel without notches: it cannot sit right.".into(),
+                _ => continue,
+            }
+        };
+        let finding = found.breaker(
+            breaker,
+            message,
+            format!("Combine light circuits, move one to an open space, or add a sub-panel instead. {FOR_QUALIFIED}"),
+        );
+        let open = if breaker.poles() == 1 { open_slots(home.home, breaker, None) } else { Vec::new() };
+        if let Some((slot, _)) = open.into_iter().find(|(slot, _)| slot.space != breaker.at[0].space) {
+            finding.mended_by(
+                format!("It sits in space {slot} on its own now"),
+                vec![Fact::BreakerMoved(BreakerMoved { breaker: breaker.id.clone(), at: vec![slot] })],
+            );
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::checks::said;
+
+    fn with(details: &str, more: &str) -> Vec<String> {
+        said("tandem-not-listed", &format!("panel 24\nwith main {{\"details\": {details}}}\n4a 15 a\n4b 15 b\n{more}"))
+    }
+
+    #[test]
+    fn fires_where_the_label_does_not_list_it_and_says_it_once() {
+        assert_eq!(with(r#"{"tandems": "none"}"#, ""), ["4a: Tandem in space 4; the label lists none for this panel."]);
+        assert_eq!(
+            with(r#"{"tandems": {"in": [22, 24]}}"#, ""),
+            ["4a: Tandem in space 4; the label lists them in 22 and 24 only."]
+        );
+        assert!(with(r#"{"tandems": {"in": [4]}}"#, "").is_empty());
+        assert!(with(r#"{"tandems": "all"}"#, "").is_empty());
+        assert!(with("{}", "").is_empty(), "the label was not read");
+        assert_eq!(with(r#"{"tandems": {"in": [4, 6]}}"#, "6b-8a 30/2 quad c").len(), 1, "a quad reaches into 8");
+    }
+
+    #[test]
+    fn fires_for_the_wrong_kind() {
+        let hook = |hooked: bool, notched: bool| {
+            let set = format!("set 4a {{\"details\": {{\"hooked\": {hooked}}}}}");
+            with(&format!("{{\"tandems\": \"all\", \"notched\": {notched}}}"), &set).len()
+        };
+        assert_eq!((hook(false, true), hook(true, false), hook(true, true), hook(false, false)), (1, 1, 0, 0));
+    }
+}

@@ -1,0 +1,624 @@
+//! The plan as it is drawn: floors with rooms, walls, openings, symbols and tags.
+
+use std::collections::BTreeMap;
+
+use super::floors::{floor_of, floors};
+use super::geometry::spot_on;
+use super::symbols::{RADIUS, Stroke, Symbol, turned};
+use super::tags::{Box2, TAG_HEIGHT, place, tag_width};
+use super::walls::{Stretch, on_line, walls};
+use super::{Backdrop, Bounds, OpeningKind, Outline, Spot};
+use crate::search::likely;
+use crate::{
+    BreakerId, Home, Length, Likely, OpeningId, PanelId, PhotoId, Point, PointId, PointKind, RoomId, StairsId, Units, Verdict,
+    Volts, verdicts,
+};
+
+/// How sure a tag is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum TagKind {
+    /// Proven.
+    Proven,
+    /// Likely, or by exclusion: no proof.
+    Likely,
+    /// Looks disagree.
+    Contradictory,
+    /// Dark with everything on.
+    Out,
+    /// Not known yet.
+    Open,
+}
+
+/// A circuit's number as it stands beside a point.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct PlanTag {
+    /// What it says: `11`, `11 or 9?`, `?`.
+    pub text: String,
+    /// How sure it is.
+    pub kind: TagKind,
+    /// Its middle.
+    pub at: Spot,
+    /// Its width; its height is the floor's `tag_height`.
+    pub width: i32,
+    /// The blade points left: the tag stands left of its symbol.
+    pub left: bool,
+    /// The breaker, where it is proven.
+    pub breaker: Option<BreakerId>,
+}
+
+/// A point on the plan.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct PlanPoint {
+    /// Which.
+    pub point: PointId,
+    /// Its room.
+    pub room: RoomId,
+    /// Where its symbol stands: on the wall, or where it hangs.
+    pub at: Spot,
+    /// By how many degrees the symbol is turned, clockwise.
+    pub turn: i32,
+    /// The middle of what is drawn.
+    pub middle: Spot,
+    /// How it is drawn.
+    pub symbol: Symbol,
+    /// Its number.
+    pub tag: PlanTag,
+    /// A spoken name: `Kitchen, counter, receptacle, proven on 11`.
+    pub spoken: String,
+}
+
+/// A wall of a room, for whoever places something in it.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct PlanWall {
+    /// From corner.
+    pub from: Spot,
+    /// To corner.
+    pub to: Spot,
+    /// Its length in words.
+    pub length: String,
+}
+
+/// A room as it is drawn.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct PlanRoom {
+    /// Which.
+    pub room: RoomId,
+    /// Its name.
+    pub name: String,
+    /// Its corners.
+    pub outline: Outline,
+    /// The middle of its name.
+    pub label: Spot,
+    /// `4.2 × 3.6 m`, over all.
+    pub size: String,
+    /// In square meters.
+    pub area_m2: f64,
+    /// Its walls in order.
+    pub walls: Vec<PlanWall>,
+    /// Rooms on the same floor that share a wall with it, with the door between them if there is one.
+    pub neighbors: Vec<Neighbor>,
+}
+
+/// A room on the other side of a wall.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct Neighbor {
+    /// Which.
+    pub room: RoomId,
+    /// One can walk through.
+    pub way: bool,
+}
+
+/// A door, passage or window as it is drawn.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct PlanOpening {
+    /// Which.
+    pub opening: OpeningId,
+    /// What it is.
+    pub kind: OpeningKind,
+    /// The room it was entered in.
+    pub room: RoomId,
+    /// The room on the other side; outdoors if there is none.
+    pub to: Option<RoomId>,
+    /// Where it lies in the wall.
+    pub stretch: Stretch,
+    /// The end of a door's open leaf, drawn into its room.
+    pub leaf: Option<Spot>,
+    /// Its width in words.
+    pub width: String,
+}
+
+/// Stairs as they are drawn on one floor.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct PlanStairs {
+    /// Which.
+    pub stairs: StairsId,
+    /// Their middle here.
+    pub at: Spot,
+    /// The room they are in here.
+    pub room: RoomId,
+    /// They lead up from here.
+    pub up: bool,
+    /// The room they lead to.
+    pub to: RoomId,
+}
+
+/// A panel as it hangs.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct PlanPanel {
+    /// Which.
+    pub panel: PanelId,
+    /// Its name.
+    pub name: String,
+    /// Where, on its wall.
+    pub at: Spot,
+    /// By how many degrees it is turned.
+    pub turn: i32,
+}
+
+/// A picture under a floor.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct PlanBackdrop {
+    /// The photo.
+    pub photo: PhotoId,
+    /// Where it lies and how large it is, by its one known length.
+    pub bounds: Bounds,
+    /// Millimeters in a pixel.
+    pub mm_per_px: f64,
+}
+
+/// One floor.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct PlanFloor {
+    /// As the rooms have it.
+    pub name: String,
+    /// 0 is the ground floor.
+    pub level: i8,
+    /// The box around everything drawn on it; `None` when nothing is.
+    pub bounds: Option<Bounds>,
+    /// Its rooms.
+    pub rooms: Vec<PlanRoom>,
+    /// Every stretch of wall once.
+    pub walls: Vec<Stretch>,
+    /// Doors, passages, windows.
+    pub openings: Vec<PlanOpening>,
+    /// Stairs that begin or end here.
+    pub stairs: Vec<PlanStairs>,
+    /// Panels that hang here.
+    pub panels: Vec<PlanPanel>,
+    /// Points that are placed here.
+    pub points: Vec<PlanPoint>,
+    /// A picture underneath.
+    pub backdrop: Option<PlanBackdrop>,
+    /// How much larger than their strokes say symbols are drawn here: a wide house is looked at from further off.
+    pub symbol_scale: f64,
+    /// The height of a tag.
+    pub tag_height: i32,
+    /// Its points, placed or not.
+    pub points_in_all: usize,
+    /// Those without a proven number.
+    pub without_number: usize,
+}
+
+/// Something about the plan that wants a look.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct PlanNote {
+    /// As a sentence, with what to do.
+    pub words: String,
+    /// On which floor.
+    pub floor: String,
+    /// The rooms it is about.
+    pub rooms: Vec<RoomId>,
+}
+
+/// How a symbol is drawn.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct SymbolDrawing {
+    /// Which.
+    pub symbol: Symbol,
+    /// As a legend has it.
+    pub words: String,
+    /// Its strokes.
+    pub strokes: Vec<Stroke>,
+}
+
+/// The whole plan.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Plan {
+    /// How lengths are typed and said.
+    pub units: Units,
+    /// Its floors, from the lowest up.
+    pub floors: Vec<PlanFloor>,
+    /// The symbols that are used.
+    pub symbols: Vec<SymbolDrawing>,
+    /// Rooms without a size.
+    pub not_drawn: Vec<RoomId>,
+    /// Points that have no place on the plan yet.
+    pub not_placed: Vec<PointId>,
+    /// Points without a proven number, floor by floor and room by room: no symbol without a number.
+    pub without_number: Vec<PointId>,
+    /// What wants a look.
+    pub notes: Vec<PlanNote>,
+}
+
+/// Works the plan out.
+pub fn plan(home: &Home) -> Plan {
+    plan_from(home, &verdicts(home))
+}
+
+pub(crate) fn plan_from(home: &Home, known: &[(PointId, Verdict)]) -> Plan {
+    let likely = likely(home, known);
+    let known: BTreeMap<&PointId, &Verdict> = known.iter().map(|(point, verdict)| (point, verdict)).collect();
+    let mut notes = Vec::new();
+    let floors: Vec<PlanFloor> =
+        floors(home).into_iter().map(|(name, level)| floor(home, &known, &likely, name, level, &mut notes)).collect();
+    let mut used: Vec<Symbol> = floors.iter().flat_map(|floor| floor.points.iter().map(|p| p.symbol)).collect();
+    used.sort();
+    used.dedup();
+    let drawing = |symbol: Symbol| SymbolDrawing { symbol, words: symbol.words().into(), strokes: symbol.strokes() };
+    let drawn = home.drawn();
+    let placed: Vec<&PointId> = floors.iter().flat_map(|floor| floor.points.iter().map(|p| &p.point)).collect();
+    let without = floors.iter().flat_map(|floor| {
+        let rooms = home.rooms().filter(|room| floor_of(room) == floor.name);
+        rooms.flat_map(|room| home.points().filter(move |p| p.room == room.id)).filter(|p| !is_proven(&known, &p.id))
+    });
+    Plan {
+        units: drawn.units,
+        symbols: used.into_iter().map(drawing).collect(),
+        not_drawn: home.rooms().map(|r| &r.id).filter(|id| !drawn.outlines.contains_key(*id)).cloned().collect(),
+        not_placed: home.points().map(|p| &p.id).filter(|id| !placed.contains(id)).cloned().collect(),
+        without_number: without.map(|p| p.id.clone()).collect(),
+        floors,
+        notes,
+    }
+}
+
+fn is_proven(known: &BTreeMap<&PointId, &Verdict>, point: &PointId) -> bool {
+    known.get(point).is_some_and(|verdict| verdict.proven_on().is_some())
+}
+
+fn floor(
+    home: &Home,
+    known: &BTreeMap<&PointId, &Verdict>,
+    likely: &BTreeMap<PointId, Likely>,
+    name: String,
+    level: i8,
+    notes: &mut Vec<PlanNote>,
+) -> PlanFloor {
+    let drawn = home.drawn();
+    let here: Vec<(&crate::Room, &Outline)> = home
+        .rooms()
+        .filter(|room| floor_of(room) == name)
+        .filter_map(|room| drawn.outlines.get(&room.id).map(|outline| (room, outline)))
+        .collect();
+    for (n, (room, outline)) in here.iter().enumerate() {
+        for (other, others) in &here[n + 1..] {
+            let shared = outline.overlap_m2(others);
+            if shared >= 0.01 {
+                notes.push(PlanNote {
+                    words: format!(
+                        "{} and {} overlap by {shared:.2} m². Both are kept as they are; move one, or measure again.",
+                        room.name, other.name
+                    ),
+                    floor: name.clone(),
+                    rooms: vec![room.id.clone(), other.id.clone()],
+                });
+            }
+        }
+    }
+    let openings = openings(home, &here, &name, notes);
+    let cuts: Vec<(OpeningKind, Stretch)> = openings.iter().map(|o| (o.kind, o.stretch)).collect();
+    let walls = walls(here.iter().map(|(_, outline)| *outline), &cuts);
+    let mut rooms: Vec<PlanRoom> = here
+        .iter()
+        .map(|(room, outline)| PlanRoom {
+            room: room.id.clone(),
+            name: room.name.clone(),
+            label: outline.middle(),
+            size: size(outline, drawn.units),
+            area_m2: (outline.area_m2() * 100.0).round() / 100.0,
+            walls: outline
+                .walls()
+                .map(|(from, to)| PlanWall { from, to, length: Length::mm(from.to(to).round() as i32).said(drawn.units) })
+                .collect(),
+            neighbors: neighbors(&here, &openings, &room.id, outline),
+            outline: (*outline).clone(),
+        })
+        .collect();
+    let panels: Vec<PlanPanel> = drawn
+        .panels
+        .iter()
+        .filter_map(|(id, (room, at))| {
+            let (_, outline) = here.iter().find(|(r, _)| r.id == *room)?;
+            let (at, turn) = against(outline, outline.bounds().corner().plus(*at), f64::INFINITY)?;
+            let panel = home.panel(id)?;
+            Some(PlanPanel { panel: id.clone(), name: panel.name.clone(), at, turn })
+        })
+        .collect();
+    let scale = symbol_scale(&here);
+    let scaled = |mm: i32| (f64::from(mm) * scale).round() as i32;
+    let mut points = points(home, known, likely, &here, scale);
+    let stairs = stairs(home, &here);
+    let in_the_way: Vec<Box2> = points
+        .iter()
+        .map(|p| Box2::around(p.middle, scaled(2 * RADIUS + 160), scaled(2 * RADIUS + 160)))
+        .chain(stairs.iter().map(|s| Box2::around(Spot::at(s.at.x, s.at.y + 100), 950, 1400)))
+        .chain(panels.iter().map(|p| Box2::around(turned(Spot::at(0, 200), p.turn, p.at), 700, 500)))
+        .chain(openings.iter().filter_map(|o| {
+            let leaf = o.leaf?;
+            let middle = Spot::at((o.stretch.to.x + leaf.x) / 2, (o.stretch.to.y + leaf.y) / 2);
+            Some(Box2::around(middle, 900, 900))
+        }))
+        .collect();
+    for room in &mut rooms {
+        room.label = name_spot(&room.outline, scaled(name_width(&room.name)), scale, &in_the_way);
+    }
+    let bodies: Vec<(Spot, i32, i32)> = points.iter().map(|p| (p.middle, scaled(2 * RADIUS + 60), p.tag.width)).collect();
+    let names: Vec<Box2> = rooms
+        .iter()
+        .map(|r| Box2::around(Spot::at(r.label.x, r.label.y + 60), scaled(name_width(&r.name)), scaled(420)))
+        .chain(panels.iter().map(|p| Box2::around(turned(Spot::at(0, 150), p.turn, p.at), 420, 420)))
+        .collect();
+    for (point, at) in points.iter_mut().zip(place(&bodies, scaled(TAG_HEIGHT), &names, &walls)) {
+        point.tag.left = at.x < point.middle.x;
+        point.tag.at = at;
+    }
+    let mine: Vec<&Point> = home.points().filter(|p| home.room(&p.room).is_some_and(|room| floor_of(room) == name)).collect();
+    let backdrop = drawn.backdrops.get(&name).map(backdrop);
+    let spots = here.iter().flat_map(|(_, outline)| outline.corners().iter().copied()).chain(
+        backdrop.iter().flat_map(|b| [b.bounds.corner(), b.bounds.corner().plus(Spot::at(b.bounds.width, b.bounds.height))]),
+    );
+    PlanFloor {
+        bounds: Bounds::around(spots),
+        stairs,
+        symbol_scale: scale,
+        tag_height: scaled(TAG_HEIGHT),
+        points_in_all: mine.len(),
+        without_number: mine.iter().filter(|p| !is_proven(known, &p.id)).count(),
+        name,
+        level,
+        rooms,
+        walls,
+        openings,
+        panels,
+        points,
+        backdrop,
+    }
+}
+
+/// How wide a room's name and size are drawn, in millimeters of the plan.
+fn name_width(name: &str) -> i32 {
+    130 * name.chars().count().max(9) as i32
+}
+
+/// Where a room's name stands: near its middle, clear of what is in the way, within its walls.
+fn name_spot(outline: &Outline, width: i32, scale: f64, in_the_way: &[Box2]) -> Spot {
+    const STEPS: i32 = 10;
+    let (bounds, middle) = (outline.bounds(), outline.middle());
+    let spots = (1..STEPS).flat_map(|i| (1..STEPS).map(move |j| (i, j)));
+    let spots = spots.map(|(i, j)| Spot::at(bounds.x + bounds.width / STEPS * i, bounds.y + bounds.height / STEPS * j));
+    let high = |mm: i32| (f64::from(mm) * scale) as i32;
+    let cost = |spot: Spot| {
+        let body = Box2::around(Spot::at(spot.x, spot.y + high(60)), width, high(520));
+        let covered: f64 = in_the_way.iter().map(|other| body.overlap(other)).sum();
+        let (above, below) = (-high(230), high(330));
+        let corners = [(-width / 2, above), (width / 2, above), (-width / 2, below), (width / 2, below)];
+        let outside = corners.iter().filter(|(dx, dy)| !outline.holds(spot.plus(Spot::at(*dx, *dy)))).count();
+        covered + outside as f64 * 300_000.0 + spot.to(middle) * 40.0
+    };
+    std::iter::once(middle).chain(spots).min_by(|a, b| cost(*a).total_cmp(&cost(*b))).unwrap_or(middle)
+}
+
+/// `4.2 × 3.6 m`, over all.
+fn size(outline: &Outline, units: Units) -> String {
+    let bounds = outline.bounds();
+    let (w, d) = (Length::mm(bounds.width).said(units), Length::mm(bounds.height).said(units));
+    match units {
+        Units::Metric => format!("{} × {d}", w.trim_end_matches(" m")),
+        Units::FeetInches => format!("{w} × {d}"),
+    }
+}
+
+fn backdrop(laid: &Backdrop) -> PlanBackdrop {
+    let scaled = |px: u32| (f64::from(px) * laid.mm_per_px).round() as i32;
+    PlanBackdrop {
+        photo: laid.photo.clone(),
+        bounds: Bounds { x: laid.at.x, y: laid.at.y, width: scaled(laid.size_px.0), height: scaled(laid.size_px.1) },
+        mm_per_px: laid.mm_per_px,
+    }
+}
+
+fn openings(home: &Home, here: &[(&crate::Room, &Outline)], floor: &str, notes: &mut Vec<PlanNote>) -> Vec<PlanOpening> {
+    let mut all = Vec::new();
+    for opening in home.drawn().openings.values() {
+        let Some((room, outline)) = here.iter().find(|(room, _)| room.id == opening.room) else { continue };
+        let Some(stretch) = stretch_of(outline, opening) else {
+            notes.push(PlanNote {
+                words: format!(
+                    "A {} of {} no longer fits its wall, which was drawn anew. Place it again, or take it out.",
+                    opening.kind.word(),
+                    room.name
+                ),
+                floor: floor.to_owned(),
+                rooms: vec![room.id.clone()],
+            });
+            continue;
+        };
+        let width = stretch.from.to(stretch.to);
+        // The leaf opens into the room it was entered in: a quarter turn from the hinge, to the wall's right.
+        let leaf = (opening.kind == OpeningKind::Door).then(|| {
+            let (dx, dy) = (stretch.to.x - stretch.from.x, stretch.to.y - stretch.from.y);
+            stretch.from.plus(Spot::at(-dy, dx))
+        });
+        all.push(PlanOpening {
+            opening: opening.id.clone(),
+            kind: opening.kind,
+            room: opening.room.clone(),
+            to: other_side(here, &opening.room, stretch),
+            stretch,
+            leaf,
+            width: Length::mm(width.round() as i32).said(home.drawn().units),
+        });
+    }
+    all
+}
+
+/// Where an opening lies in its room's wall; `None` when the wall has become too short for it.
+pub(crate) fn stretch_of(outline: &Outline, opening: &super::Opening) -> Option<Stretch> {
+    if opening.wall >= outline.corners().len() {
+        return None;
+    }
+    let (a, b) = outline.wall(opening.wall);
+    let from = f64::from(opening.from.millimeters());
+    let to = from + f64::from(opening.width.millimeters());
+    (to <= a.to(b) + 10.0).then(|| Stretch { from: spot_on(a, b, from), to: spot_on(a, b, to) })
+}
+
+/// The room on the other side of a stretch of wall.
+fn other_side(here: &[(&crate::Room, &Outline)], room: &RoomId, stretch: Stretch) -> Option<RoomId> {
+    let middle = Spot::at((stretch.from.x + stretch.to.x) / 2, (stretch.from.y + stretch.to.y) / 2);
+    let touches = |outline: &Outline| {
+        let (wall, _, away) = outline.nearest_wall(middle);
+        let (a, b) = outline.wall(wall);
+        away <= super::geometry::TOUCHING && on_line(a, b, stretch)
+    };
+    here.iter().find(|(other, outline)| other.id != *room && touches(outline)).map(|(other, _)| other.id.clone())
+}
+
+fn neighbors(here: &[(&crate::Room, &Outline)], openings: &[PlanOpening], room: &RoomId, outline: &Outline) -> Vec<Neighbor> {
+    let way = |other: &RoomId| {
+        openings
+            .iter()
+            .filter(|o| o.kind.is_way())
+            .any(|o| (&o.room == room && o.to.as_ref() == Some(other)) || (&o.room == other && o.to.as_ref() == Some(room)))
+    };
+    here.iter()
+        .filter(|(other, others)| other.id != *room && !outline.shared(others).is_empty())
+        .map(|(other, _)| Neighbor { room: other.id.clone(), way: way(&other.id) })
+        .collect()
+}
+
+fn stairs(home: &Home, here: &[(&crate::Room, &Outline)]) -> Vec<PlanStairs> {
+    let mut all = Vec::new();
+    for stairs in home.drawn().stairs.values() {
+        for (from, to, up) in [(&stairs.lower, &stairs.upper, true), (&stairs.upper, &stairs.lower, false)] {
+            if let Some((_, outline)) = here.iter().find(|(room, _)| room.id == from.0) {
+                let at = outline.bounds().corner().plus(from.1);
+                all.push(PlanStairs { stairs: stairs.id.clone(), at, room: from.0.clone(), up, to: to.0.clone() });
+            }
+        }
+    }
+    all
+}
+
+/// The nearest place on a wall within reach, and the turn of what leans there.
+pub(crate) fn against(outline: &Outline, spot: Spot, reach: f64) -> Option<(Spot, i32)> {
+    let (wall, along, away) = outline.nearest_wall(spot);
+    if away > reach {
+        return None;
+    }
+    let (a, b) = outline.wall(wall);
+    let turn = (f64::from(b.y - a.y).atan2(f64::from(b.x - a.x))).to_degrees().round() as i32;
+    Some((spot_on(a, b, along), turn.rem_euclid(360)))
+}
+
+/// How near a wall must be to take a point of this kind.
+pub(crate) const fn reach(kind: PointKind) -> f64 {
+    match kind {
+        PointKind::Receptacle | PointKind::Switch => 600.0,
+        PointKind::Light => 200.0,
+        _ => 0.0,
+    }
+}
+
+/// Symbols are drawn as they are on a floor of up to 12 m, and larger, up to 1.4 times, on wider ones.
+fn symbol_scale(here: &[(&crate::Room, &Outline)]) -> f64 {
+    let bounds = Bounds::around(here.iter().flat_map(|(_, outline)| outline.corners().iter().copied()));
+    let wide = bounds.map_or(0.0, |b| f64::from(b.width).max(f64::from(b.height) * 1.5));
+    ((wide / 12_000.0).clamp(1.0, 1.4) * 20.0).round() / 20.0
+}
+
+fn points(
+    home: &Home,
+    known: &BTreeMap<&PointId, &Verdict>,
+    likely: &BTreeMap<PointId, Likely>,
+    here: &[(&crate::Room, &Outline)],
+    scale: f64,
+) -> Vec<PlanPoint> {
+    let drawn = home.drawn();
+    let three_way = |switch: &PointId| {
+        let mut lamps = drawn.controls.get(switch).into_iter().flatten();
+        lamps.any(|lamp| drawn.switches_of(lamp).any(|other| other != switch))
+    };
+    let split = |id: &PointId| home.points().any(|p| p.details.half_of.as_ref() == Some(id));
+    let open = Verdict::Open { possible: Vec::new(), seen_lit: false };
+    let mut all = Vec::new();
+    for (room, outline) in here {
+        for point in home.points().filter(|p| p.room == room.id) {
+            let Some(within) = drawn.points.get(&point.id) else { continue };
+            let spot = outline.bounds().corner().plus(*within);
+            let leaning = against(outline, spot, reach(point.kind));
+            let symbol = Symbol::of(point, leaning.is_some(), three_way(&point.id), split(&point.id));
+            let (at, turn) = leaning.filter(|_| symbol.leans()).unwrap_or((spot, 0));
+            let verdict = known.get(&point.id).copied().unwrap_or(&open);
+            let (text, kind) = match (tag_of(home, verdict), likely.get(&point.id)) {
+                ((_, TagKind::Open), Some(likely)) => {
+                    (format!("{} {} %", home.number(&likely.breaker), likely.percent), TagKind::Likely)
+                }
+                (told, _) => told,
+            };
+            all.push(PlanPoint {
+                point: point.id.clone(),
+                room: room.id.clone(),
+                at,
+                turn,
+                middle: turned(Spot::at(0, (f64::from(symbol.middle().y) * scale) as i32), turn, at),
+                symbol,
+                spoken: format!("{}, {}, {}, {}", room.name, point.name, spoken_kind(point), spoken_tag(&text, kind)),
+                tag: PlanTag {
+                    width: (f64::from(tag_width(&text)) * scale) as i32,
+                    text,
+                    kind,
+                    at,
+                    left: false,
+                    breaker: verdict.proven_on().cloned(),
+                },
+            });
+        }
+    }
+    all
+}
+
+fn spoken_kind(point: &Point) -> String {
+    let volts = if point.volts == Volts::new(240) { ", 240 volts" } else { "" };
+    format!("{}{volts}", point.kind.word())
+}
+
+fn spoken_tag(text: &str, kind: TagKind) -> String {
+    match kind {
+        TagKind::Proven => format!("proven on {text}"),
+        TagKind::Likely => format!("likely {text}, not proven"),
+        TagKind::Contradictory => "looks disagree".into(),
+        TagKind::Out => "dark with everything on".into(),
+        TagKind::Open if text == "?" => "not known yet".into(),
+        TagKind::Open => format!("not proven, {text}"),
+    }
+}
+
+/// What a tag says of a verdict.
+pub(crate) fn tag_of(home: &Home, verdict: &Verdict) -> (String, TagKind) {
+    match verdict {
+        Verdict::Proven { breaker, .. } => (home.number(breaker), TagKind::Proven),
+        Verdict::Contradictory { .. } => ("!?".into(), TagKind::Contradictory),
+        Verdict::Out { .. } => ("dark".into(), TagKind::Out),
+        Verdict::ByExclusion { breaker } => (format!("{} excl.", home.number(breaker)), TagKind::Likely),
+        Verdict::Open { possible, .. } => {
+            let text = match possible.as_slice() {
+                [one] => format!("{}?", home.number(one)),
+                [one, other] => format!("{} or {}?", home.number(one), home.number(other)),
+                _ => "?".into(),
+            };
+            (text, TagKind::Open)
+        }
+    }
+}

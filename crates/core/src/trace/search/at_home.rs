@@ -1,0 +1,360 @@
+//! The search in a real home: the case as the logbook has it, what is likely, and what each school would take.
+
+use std::collections::BTreeMap;
+
+use rand::Rng;
+use rand_pcg::Pcg64Mcg;
+
+use super::case::{Case, CasePoint, Costs, Crew, OffSet, OldLabel, PointClass};
+use super::{Act, Belief, Place, Search};
+use crate::plan::walking;
+use crate::sim::{House, HouseLabel, HousePoint, Strategy, play_as};
+use crate::trace::next_step::may_be_switched;
+use crate::{Breaker, BreakerId, Home, PointId, PointKind, RoomId, Seen, Verdict, Volts};
+
+/// The likeliest breaker of a point. It orders the tests and proves nothing.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct Likely {
+    /// Which.
+    pub breaker: BreakerId,
+    /// How likely, in percent; 99 at most.
+    pub percent: u8,
+}
+
+/// What a way of tracing is expected to take from here.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct SchoolMinutes {
+    /// Which way.
+    pub school: School,
+    /// Minutes for what is left.
+    pub minutes: f64,
+}
+
+/// A way of tracing.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum School {
+    /// One breaker off after the other.
+    #[default]
+    OneAtATime,
+    /// Several off at once where that tells more: the shortest way that still proves each point alone.
+    SeveralOff,
+}
+
+/// A home as a case, with the ids behind its numbers.
+pub(crate) struct AtHome {
+    pub(crate) case: Case,
+    pub(crate) breakers: Vec<BreakerId>,
+    pub(crate) points: Vec<PointId>,
+    rooms: Vec<RoomId>,
+    proven: Vec<Option<usize>>,
+    /// For each point the breakers that no look rules out.
+    possible: Vec<OffSet>,
+    /// Left out of the search for now.
+    pub(crate) aside: Vec<bool>,
+}
+
+/// The most breakers and points that are searched together.
+const MOST_POINTS: usize = 600;
+
+impl AtHome {
+    /// The case; `None` where there is nothing to search, or more than can be.
+    pub(crate) fn of(home: &Home, known: &[(PointId, Verdict)]) -> Option<Self> {
+        let left_off = |b: &&Breaker| b.is_left_off();
+        let breakers: Vec<&Breaker> = home.breakers().filter(|b| !left_off(b)).collect();
+        let index: BTreeMap<&BreakerId, usize> = breakers.iter().enumerate().map(|(n, b)| (&b.id, n)).collect();
+        let rooms: Vec<RoomId> = home.rooms().map(|room| room.id.clone()).collect();
+        let seekable = |v: &Verdict| match v {
+            Verdict::Proven { breaker, .. } => index.contains_key(breaker),
+            // What no breaker that may be switched can feed is not to be found by switching.
+            Verdict::Open { possible, .. } => {
+                possible.iter().any(|b| index.contains_key(b) && home.breaker(b).is_some_and(|b| may_be_switched(home, b)))
+            }
+            Verdict::ByExclusion { .. } | Verdict::Contradictory { .. } | Verdict::Out { .. } => false,
+        };
+        let points: Vec<(&crate::Point, &Verdict)> =
+            known.iter().filter(|(_, v)| seekable(v)).filter_map(|(id, v)| home.point(id).map(|point| (point, v))).collect();
+        if breakers.is_empty() || points.is_empty() || breakers.len() > super::MOST_BREAKERS || points.len() > MOST_POINTS {
+            return None;
+        }
+        let walk = walking(home);
+        let seconds = |walks: &Vec<crate::Walk>| walks.iter().map(|w| w.seconds).collect::<Vec<f64>>();
+        // Most panels are one; from several, the first is where somebody stands.
+        let panel_s =
+            home.panels().next().and_then(|panel| walk.from_panel.get(&panel.id)).map_or_else(|| vec![8.0; rooms.len()], seconds);
+        let walk_s: Vec<Vec<f64>> = walk.between.iter().map(seconds).collect();
+        let room_of = |id: &RoomId| rooms.iter().position(|room| room == id).unwrap_or(0);
+        let next_to = (0..rooms.len())
+            .map(|n| {
+                // Next door is what one walks to in a few seconds; without a plan nothing is.
+                let near = |m: &usize| *m != n && walk.between[n][*m].drawn && walk_s[n][*m] <= 5.0;
+                (0..rooms.len()).filter(near).collect()
+            })
+            .collect();
+        let beside = breakers
+            .iter()
+            .map(|b| {
+                let near = |other: &&Breaker| {
+                    other.id != b.id && other.panel == b.panel && {
+                        let (a, c) = (i32::from(b.at[0].space), i32::from(other.at[0].space));
+                        (a - c).abs() <= 2 && (a - c) % 2 == 0
+                    }
+                };
+                breakers.iter().enumerate().filter(|(_, other)| near(other)).map(|(n, _)| n).collect()
+            })
+            .collect();
+        let case = Case {
+            rooms: rooms.len(),
+            walk_s,
+            panel_s,
+            next_to,
+            beside,
+            labels: breakers.iter().map(|b| label_of(home, b, &rooms)).collect(),
+            two_pole: breakers.iter().map(|b| b.poles() > 1).collect(),
+            stay_on: breakers.iter().enumerate().filter(|(_, b)| !may_be_switched(home, b)).map(|(n, _)| n).collect(),
+            points: points
+                .iter()
+                .map(|(p, _)| CasePoint {
+                    room: room_of(&p.room),
+                    class: class_of(p.kind),
+                    name: p.name.clone(),
+                    high: p.volts == Volts::new(240),
+                    max_dark_s: None,
+                })
+                .collect(),
+        };
+        Some(Self {
+            proven: points.iter().map(|(_, v)| v.proven_on().and_then(|b| index.get(b).copied())).collect(),
+            possible: points
+                .iter()
+                .map(|(_, v)| match v {
+                    Verdict::Open { possible, .. } => possible.iter().filter_map(|b| index.get(b).copied()).collect(),
+                    _ => (0..breakers.len()).collect(),
+                })
+                .collect(),
+            points: points.iter().map(|(p, _)| p.id.clone()).collect(),
+            aside: vec![false; points.len()],
+            breakers: breakers.iter().map(|b| b.id.clone()).collect(),
+            rooms,
+            case,
+        })
+    }
+
+    fn off_set<'b>(&self, off: impl Iterator<Item = &'b BreakerId>) -> OffSet {
+        off.filter_map(|id| self.breakers.iter().position(|b| b == id)).collect()
+    }
+
+    /// What is believed by every look so far. Looks are judged by what was without power.
+    fn belief(&self, home: &Home, crew: Crew) -> Belief {
+        let costs = Costs::default();
+        let mut belief = Belief::new(&self.case, crew.alone);
+        for (p, on) in self.proven.iter().enumerate() {
+            if let Some(breaker) = on {
+                belief.prove(p, *breaker);
+            }
+        }
+        belief.infer(&self.case);
+        let index: BTreeMap<&PointId, usize> = self.points.iter().enumerate().map(|(n, p)| (p, n)).collect();
+        let mut under: Option<OffSet> = None;
+        for look in home.looks_by_power().iter() {
+            let Some(p) = index.get(&look.point).copied().filter(|p| self.proven[*p].is_none()) else { continue };
+            let off = self.off_set(look.off.iter());
+            if under != Some(off) {
+                belief.infer(&self.case);
+                under = Some(off);
+            }
+            belief.saw(p, off, look.seen == Seen::Dark, costs.misread);
+        }
+        // The verdict takes looks at their word until they disagree; so does what is asked next.
+        for (p, possible) in self.possible.iter().enumerate() {
+            belief.only(p, *possible);
+        }
+        belief.infer(&self.case);
+        belief
+    }
+
+    /// The search as it stands.
+    pub(crate) fn search(&self, home: &Home, crew: Crew) -> Search<'_> {
+        let mut search = Search::new(&self.case, crew, Costs::default());
+        search.belief = self.belief(home, crew);
+        search.off = self.off_set(home.off().iter());
+        search.aside.clone_from(&self.aside);
+        for skip in home.skips() {
+            if let Some(p) = self.points.iter().position(|p| *p == skip.point) {
+                search.passed_over.push((self.off_set(skip.off.iter()), p));
+            }
+        }
+        let now = home.switched().len();
+        let seen_since = home.looks().iter().rev().any(|look| look.moves == now);
+        search.fresh = !search.off.is_empty() && !seen_since;
+        let last = home.looks().last().and_then(|look| home.point(&look.point)).map(|point| &point.room);
+        search.at = match last.and_then(|room| self.rooms.iter().position(|r| r == room)) {
+            Some(room) if !crew.alone => Place::Room(room),
+            _ => Place::Panel,
+        };
+        search
+    }
+
+    /// The breakers of a set.
+    pub(crate) fn ids(&self, set: OffSet) -> Vec<BreakerId> {
+        set.iter().map(|b| self.breakers[b].clone()).collect()
+    }
+}
+
+/// A pair with one tester: the crew that is taken for granted until another is said.
+pub(crate) const USUAL: Crew = Crew { alone: false, plugs: 1, tone: false };
+
+fn class_of(kind: PointKind) -> PointClass {
+    match kind {
+        PointKind::Receptacle | PointKind::CappedCable | PointKind::JunctionBox => PointClass::Receptacle,
+        PointKind::Light | PointKind::Switch | PointKind::Fan => PointClass::Light,
+        PointKind::Appliance | PointKind::Alarm => PointClass::Appliance,
+    }
+}
+
+/// The old card's words as a clue: a room of the home, a kind, an appliance.
+fn label_of(home: &Home, breaker: &Breaker, rooms: &[RoomId]) -> OldLabel {
+    let Some(claim) = &breaker.claim else { return OldLabel::Blank };
+    let claim = claim.to_lowercase();
+    let words: Vec<&str> = claim.split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).collect();
+    let any = |names: &[&str]| words.iter().any(|word| names.contains(word));
+    if any(&["spare", "unused", "blank", "open", "empty"]) {
+        return OldLabel::Spare;
+    }
+    let in_claim = |name: &str| {
+        let parts: Vec<String> =
+            name.to_lowercase().split(|c: char| !c.is_alphanumeric()).filter(|w| w.len() > 2).map(str::to_owned).collect();
+        !parts.is_empty() && parts.iter().all(|part| words.contains(&part.as_str()))
+    };
+    let appliance = home.points().find(|p| matches!(p.kind, PointKind::Appliance | PointKind::Alarm) && in_claim(&p.name));
+    if let Some(point) = appliance
+        && let Some(room) = rooms.iter().position(|room| *room == point.room)
+    {
+        return OldLabel::Room { room, class: PointClass::Appliance, name: point.name.clone() };
+    }
+    let class = if any(&["light", "lights", "lighting", "lt", "lts", "lamp", "lamps"]) {
+        Some(PointClass::Light)
+    } else if any(&["rec", "recs", "receptacle", "receptacles", "outlet", "outlets", "plug", "plugs", "gfci"]) {
+        Some(PointClass::Receptacle)
+    } else {
+        None
+    };
+    let room = home.rooms().position(|room| {
+        let parts: Vec<String> = room.name.to_lowercase().split_whitespace().map(str::to_owned).collect();
+        parts.iter().any(|part| part.len() > 2 && words.contains(&part.as_str()))
+    });
+    match (room, class) {
+        (Some(room), Some(class)) => OldLabel::Room { room, class, name: String::new() },
+        (Some(room), None) => OldLabel::Place { room },
+        (None, Some(class)) => OldLabel::Kind { class },
+        (None, None) => OldLabel::Blank,
+    }
+}
+
+/// Below this nothing is called likely.
+const LEAST_PERCENT: u8 = 60;
+
+/// The likeliest breaker of every point that is open, where one is clearly likelier than the rest.
+pub fn likely(home: &Home, known: &[(PointId, Verdict)]) -> BTreeMap<PointId, Likely> {
+    let Some(at_home) = AtHome::of(home, known) else { return BTreeMap::new() };
+    let belief = at_home.belief(home, USUAL);
+    let open = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none());
+    open.filter_map(|p| {
+        let (b, chance) = belief.of(p).iter().enumerate().max_by(|a, b| a.1.total_cmp(b.1))?;
+        let percent = (chance * 100.0).floor().min(99.0) as u8;
+        (percent >= LEAST_PERCENT).then(|| (at_home.points[p].clone(), Likely { breaker: at_home.breakers[b].clone(), percent }))
+    })
+    .collect()
+}
+
+/// What each school would take for what is left, by playing it on wirings drawn from what is believed. The same
+/// logbook gives the same answer.
+pub fn schools(home: &Home, known: &[(PointId, Verdict)]) -> Vec<SchoolMinutes> {
+    const SAMPLES: u64 = 3;
+    let Some(at_home) = AtHome::of(home, known) else { return Vec::new() };
+    let belief = at_home.belief(home, USUAL);
+    let open: Vec<usize> = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none()).collect();
+    if open.is_empty() {
+        return Vec::new();
+    }
+    let may = at_home.case.may_be_off();
+    let case = Case { points: open.iter().map(|p| at_home.case.points[*p].clone()).collect(), ..at_home.case.clone() };
+    let mut rng = Pcg64Mcg::new(7);
+    let mut minutes = [0.0; 2];
+    for sample in 0..SAMPLES {
+        let points = open
+            .iter()
+            .map(|p| {
+                // Only what can be proven takes time: drawn among the breakers that may be off.
+                let row = belief.of(*p);
+                let total: f64 = may.iter().map(|b| row[b]).sum();
+                let mut left = rng.random::<f64>() * total;
+                let drawn = may.iter().find(|b| {
+                    left -= row[*b];
+                    left <= 0.0
+                });
+                HousePoint {
+                    room: at_home.case.points[*p].room,
+                    kind: at_home.case.points[*p].class,
+                    name: String::new(),
+                    burnt_out: false,
+                    breaker: drawn.or_else(|| may.iter().next()).unwrap_or(0),
+                    max_off_min: None,
+                }
+            })
+            .collect();
+        let blank = HouseLabel { says: String::new(), room: None, kind: None, name: String::new() };
+        let house = House {
+            format: "wayfinder-practice-house".into(),
+            version: 1,
+            id: "here".into(),
+            rooms: vec![String::new(); case.rooms],
+            walk_s: case.walk_s.clone(),
+            next_to: case.next_to.clone(),
+            panel_room: 0,
+            breakers: case.breakers(),
+            panel_neighbours: case.beside.clone(),
+            must_stay_on: case.stay_on.iter().collect(),
+            labels: vec![blank; case.breakers()],
+            points,
+        };
+        for (n, strategy) in [Strategy::OneAtATime, Strategy::Adaptive].into_iter().enumerate() {
+            minutes[n] += play_as(&house, &case, USUAL, Costs::default(), strategy, sample, &mut || 0.0).minutes;
+        }
+    }
+    [School::OneAtATime, School::SeveralOff]
+        .into_iter()
+        .zip(minutes)
+        .map(|(school, total)| SchoolMinutes { school, minutes: (total / SAMPLES as f64 * 10.0).round() / 10.0 })
+        .collect()
+}
+
+/// What the search says is next, in the ids of the home.
+pub(crate) enum Asked {
+    /// Have just these off.
+    Off(Vec<BreakerId>),
+    /// Look at these with what is off now.
+    Look(Vec<PointId>),
+    /// Nothing more can be proven.
+    Nothing,
+}
+
+/// What to do next with several off. `aside`: not to be looked at; `told`: looked at under what is off now.
+pub(crate) fn ask(
+    home: &Home,
+    known: &[(PointId, Verdict)],
+    aside: &dyn Fn(&PointId) -> bool,
+    told: &dyn Fn(&PointId) -> bool,
+) -> Asked {
+    let Some(mut at_home) = AtHome::of(home, known) else { return Asked::Nothing };
+    at_home.aside = at_home.points.iter().map(aside).collect();
+    let mut search = at_home.search(home, USUAL);
+    search.told = at_home.points.iter().map(told).collect();
+    match search.next_act() {
+        Act::Done | Act::Tone { .. } => Asked::Nothing,
+        Act::Look { off, points, .. } if off == search.off() => {
+            Asked::Look(points.iter().map(|p| at_home.points[*p].clone()).collect())
+        }
+        Act::Look { off, .. } => Asked::Off(at_home.ids(off)),
+    }
+}

@@ -1,0 +1,334 @@
+//! The next act by its rate: seconds of later work saved for every second it costs.
+
+use super::case::{OffSet, PointClass};
+use super::{Act, Place, Search};
+
+/// What things are worth, found by playing made-up houses; no source.
+struct Prices {
+    /// A bit, in seconds.
+    bit_s: f64,
+    /// A breaker that need not be switched again, in seconds.
+    round_s: f64,
+    /// What the other points of a group are worth beside its best, at full affinity.
+    others: f64,
+    /// How much of switching on again counts against switching off.
+    restoring: f64,
+}
+
+const PAIR: Prices = Prices { bit_s: 12.0, round_s: 8.0, others: 0.2, restoring: 0.5 };
+const ALONE: Prices = Prices { bit_s: 15.0, round_s: 40.0, others: 0.36, restoring: 0.0 };
+
+/// Rooms on one round.
+const MOST_ROOMS: usize = 6;
+/// What a look must save for every second it costs; lowered when nothing does.
+const BARS: [f64; 4] = [1.2, 0.5, 0.17, 0.0];
+
+fn bits(p: f64) -> f64 {
+    if p <= 0.0 || p >= 1.0 { 0.0 } else { -p * p.log2() - (1.0 - p) * (1.0 - p).log2() }
+}
+
+/// A round under one off-set: what it saves, what it costs, where it goes first.
+struct Round {
+    rate: f64,
+    room: usize,
+    points: Vec<usize>,
+}
+
+impl Search<'_> {
+    const fn prices(&self) -> &'static Prices {
+        if self.crew.alone { &ALONE } else { &PAIR }
+    }
+
+    pub(crate) fn best_act(&mut self) -> Act {
+        let open: Vec<usize> = (0..self.case.points.len()).filter(|p| self.is_open(*p)).collect();
+        if open.is_empty() {
+            return Act::Done;
+        }
+        // How many points each breaker is expected to feed.
+        let breakers = self.case.breakers();
+        let mut expected = vec![0.0; breakers];
+        for p in &open {
+            for (b, x) in self.belief.of(*p).iter().enumerate() {
+                expected[b] += x;
+            }
+        }
+        let candidates = self.candidates(&open, &expected);
+        for bar in BARS {
+            let mut best: Option<(f64, OffSet, Round)> = None;
+            for off in &candidates {
+                if let Some(round) = self.round(*off, &open, &expected, bar)
+                    && best.as_ref().is_none_or(|(rate, _, _)| round.rate > *rate)
+                {
+                    best = Some((round.rate, *off, round));
+                }
+            }
+            let looked = best.as_ref().map_or(0.0, |(rate, _, _)| *rate);
+            if self.crew.tone
+                && !self.fresh
+                && let Some((rate, point)) = self.best_tone(&open)
+                && rate > looked
+                && rate > 0.05
+            {
+                return Act::Tone { point };
+            }
+            if let Some((rate, off, round)) = best
+                && rate > 0.004
+            {
+                return Act::Look { off, room: round.room, points: round.points };
+            }
+        }
+        Act::Done
+    }
+
+    /// Off-sets worth a thought.
+    fn candidates(&self, open: &[usize], expected: &[f64]) -> Vec<OffSet> {
+        let may = self.case.may_be_off();
+        let mut sets: Vec<OffSet> = Vec::with_capacity(160);
+        let mut add = |set: OffSet| {
+            let set = set.and(may);
+            if !set.is_empty() && !sets.contains(&set) {
+                sets.push(set);
+            }
+        };
+        if self.fresh {
+            // After a change the next act is a look under it, else sets could be swapped for ever.
+            add(self.off);
+            if !sets.is_empty() {
+                return sets;
+            }
+        }
+        let mut add = |set: OffSet| {
+            let set = set.and(may);
+            if !set.is_empty() && !sets.contains(&set) {
+                sets.push(set);
+            }
+        };
+        add(self.off);
+        for b in may.iter().filter(|b| expected[*b] > 0.01) {
+            add(OffSet::one(b));
+        }
+        let here = match self.at {
+            Place::Room(room) => Some(room),
+            Place::Panel => None,
+        };
+        // The likeliest breakers of rooms that are near, and of the groups that are most open.
+        let mut rooms: Vec<usize> =
+            (0..self.case.rooms).filter(|r| open.iter().any(|p| self.case.points[*p].room == *r)).collect();
+        rooms.sort_by(|a, b| {
+            let far = |room: usize| self.walk_s(self.at, Place::Room(room));
+            far(*a).total_cmp(&far(*b))
+        });
+        rooms.truncate(4);
+        if let Some(here) = here
+            && !rooms.contains(&here)
+        {
+            rooms.push(here);
+        }
+        let ranked = |points: &mut dyn Iterator<Item = usize>| -> Vec<usize> {
+            let mut weight = vec![0.0; expected.len()];
+            for p in points {
+                for (b, x) in self.belief.of(p).iter().enumerate() {
+                    weight[b] += x;
+                }
+            }
+            let mut order: Vec<usize> = may.iter().filter(|b| weight[*b] > 1e-3).collect();
+            order.sort_by(|a, b| weight[*b].total_cmp(&weight[*a]));
+            order
+        };
+        for room in &rooms {
+            let order = ranked(&mut open.iter().copied().filter(|p| self.case.points[*p].room == *room));
+            for n in [2, 3, 4, 6, 8] {
+                add(order.iter().take(n).copied().collect());
+            }
+            add(order.iter().step_by(2).take(8).copied().collect());
+            add(order.iter().skip(1).step_by(2).take(8).copied().collect());
+        }
+        let mut groups: Vec<(f64, usize)> = Vec::new();
+        for p in open {
+            let g = self.belief.group(*p);
+            let h = self.belief.open_bits(*p);
+            match groups.iter_mut().find(|(_, other)| *other == g) {
+                Some((sum, _)) => *sum += h,
+                None => groups.push((h, g)),
+            }
+        }
+        groups.sort_by(|a, b| b.0.total_cmp(&a.0));
+        for (_, g) in groups.iter().take(4) {
+            let order = ranked(&mut open.iter().copied().filter(|p| self.belief.group(*p) == *g));
+            for n in [2, 3, 4, 6] {
+                add(order.iter().take(n).copied().collect());
+            }
+        }
+        // Halves of what is off and a few at random.
+        let now: Vec<usize> = self.off.and(may).iter().collect();
+        if now.len() > 1 {
+            add(now.iter().take(now.len() / 2).copied().collect());
+            add(now.iter().skip(now.len() / 2).copied().collect());
+            for b in &now {
+                add(self.off.without(*b));
+            }
+        }
+        let live: Vec<usize> = may.iter().filter(|b| expected[*b] > 0.05).collect();
+        let mut seed = self.salt().wrapping_mul(0x9E37_79B9_7F4A_7C15);
+        for size in [3, 4, 5, 6, 8, 10] {
+            let mut set = OffSet::NONE;
+            for _ in 0..size.min(live.len()) {
+                seed = seed.wrapping_mul(6_364_136_223_846_793_005).wrapping_add(1_442_695_040_888_963_407);
+                set = set.with(live[(seed >> 33) as usize % live.len()]);
+            }
+            add(set);
+        }
+        if !self.case.stay_on.is_empty() {
+            add(may);
+        }
+        sets
+    }
+
+    /// The best round under an off-set, or none that is worth it.
+    fn round(&self, off: OffSet, open: &[usize], expected: &[f64], bar: f64) -> Option<Round> {
+        let prices = self.prices();
+        let lie = self.costs.misread;
+        let single = off.single();
+        let base = bits(lie);
+        // Each point's worth; the best of a group counts in full.
+        let mut worth: Vec<(usize, f64, f64)> = Vec::with_capacity(open.len());
+        for p in open.iter().filter(|p| self.can_look(**p, off)) {
+            let row = self.belief.of(*p);
+            let m: f64 = off.iter().map(|b| row[b]).sum();
+            let told = prices.bit_s * (bits(m * (1.0 - 2.0 * lie) + lie) - base).max(0.0);
+            let look = self.look_s(*p);
+            let proof = single.map_or(0.0, |b| m * (look + prices.round_s / expected[b].max(1.0)));
+            worth.push((*p, told, proof));
+        }
+        let mut best_of: Vec<(usize, usize, f64)> = Vec::new();
+        for (p, told, _) in &worth {
+            let g = self.belief.group(*p);
+            match best_of.iter_mut().find(|(other, _, _)| *other == g) {
+                Some(best) if best.2 < *told => (best.1, best.2) = (*p, *told),
+                Some(_) => {}
+                None => best_of.push((g, *p, *told)),
+            }
+        }
+        let f = self.belief.affinity();
+        let rest = 1.0 - (1.0 - prices.others) * f;
+        let mut rooms: Vec<(usize, f64, f64, Vec<usize>)> = Vec::new();
+        for (p, told, proof) in &worth {
+            let first = best_of.iter().any(|(_, best, _)| best == p);
+            let value = told * if first { 1.0 } else { rest } + proof;
+            let look = self.look_s(*p);
+            if value < bar * look || value <= 1e-6 {
+                continue;
+            }
+            let room = self.case.points[*p].room;
+            match rooms.iter_mut().find(|(r, _, _, _)| *r == room) {
+                Some((_, v, c, points)) => {
+                    *v += value;
+                    *c += look;
+                    points.push(*p);
+                }
+                None => rooms.push((room, value, look, vec![*p])),
+            }
+        }
+        if rooms.is_empty() {
+            return None;
+        }
+        let (mut cost, mut at) = self.switching_s(off);
+        let mut value = 0.0;
+        let mut first: Option<usize> = None;
+        let mut left: Vec<usize> = (0..rooms.len()).collect();
+        let mut rate = 0.0;
+        for _ in 0..MOST_ROOMS {
+            let next = left
+                .iter()
+                .map(|n| {
+                    let (room, v, c, _) = &rooms[*n];
+                    let walk = self.walk_s(at, Place::Room(*room));
+                    ((value + v) / (cost + walk + c).max(0.1), *n, walk)
+                })
+                .max_by(|a, b| a.0.total_cmp(&b.0));
+            let Some((with, n, walk)) = next.filter(|(with, _, _)| *with > rate) else { break };
+            rate = with;
+            value += rooms[n].1;
+            cost += walk + rooms[n].2;
+            at = Place::Room(rooms[n].0);
+            first.get_or_insert(n);
+            left.retain(|m| *m != n);
+        }
+        let n = first?;
+        let (room, _, looks, points) = rooms.swap_remove(n);
+        // Nothing may be dark past its clock: this room's looks, and the way back to the panel, must fit.
+        let needs = self.switching_s(off).0 + looks + 2.0 * self.case.panel_s[room] + 120.0;
+        if !off.iter().all(|b| self.clock_allows(b, needs)) {
+            return None;
+        }
+        Some(Round { rate, room, points })
+    }
+
+    /// What it costs to have just these off, with half of switching them on again; and where the walker is then.
+    fn switching_s(&self, off: OffSet) -> (f64, Place) {
+        if off == self.off {
+            return (0.0, self.at);
+        }
+        let changed = self.off.differs(off);
+        let newly_off = changed.and(off).len() as f64;
+        let flips = self.costs.flip_s * (changed.len() as f64 + self.prices().restoring * newly_off);
+        if self.crew.alone {
+            (flips + self.walk_s(self.at, Place::Panel), Place::Panel)
+        } else {
+            (flips + self.costs.exchange_s, self.at)
+        }
+    }
+
+    /// The point at which a tone sender saves most for its time. Never at 240 V.
+    fn best_tone(&self, open: &[usize]) -> Option<(f64, usize)> {
+        let prices = self.prices();
+        let breakers = self.case.breakers();
+        let sweeps = self.costs.tone_s(breakers);
+        let mut best: Option<(f64, usize)> = None;
+        for p in open.iter().copied() {
+            let point = &self.case.points[p];
+            if point.class != PointClass::Receptacle || point.high {
+                continue;
+            }
+            let row = self.belief.of(p);
+            let before = self.belief.open_bits(p);
+            if before < 0.8 {
+                continue;
+            }
+            // The entropy left when the tracer is right or off by one.
+            let mut after = 0.0;
+            for t in 0..breakers {
+                let chance = |b: usize| {
+                    if b == t {
+                        self.costs.tone_right
+                    } else if self.case.beside[t].contains(&b) {
+                        (1.0 - self.costs.tone_right) / self.case.beside[b].len().max(1) as f64
+                    } else {
+                        0.0
+                    }
+                };
+                let near = self.case.beside[t].iter().copied().chain([t]);
+                let joint: Vec<f64> = near.map(|b| row[b] * chance(b)).collect();
+                let total: f64 = joint.iter().sum();
+                if total > 1e-9 {
+                    after -= joint.iter().filter(|x| **x > 1e-12).map(|x| x * (x / total).log2()).sum::<f64>();
+                }
+            }
+            let told = (before - after).max(0.0);
+            let group = open.iter().filter(|q| self.belief.group(**q) == self.belief.group(p)).count() as f64;
+            let spread = 1.0 + 0.3 * self.belief.affinity() * (group - 1.0).min(4.0);
+            let value = prices.bit_s * told * spread;
+            let fetch = self.sender.map_or(self.at, Place::Room);
+            let cost = self.walk_s(self.at, fetch)
+                + self.walk_s(fetch, Place::Room(point.room))
+                + self.costs.tone_place_s
+                + self.case.panel_s[point.room]
+                + sweeps;
+            let rate = value / cost;
+            if best.is_none_or(|(most, _)| rate > most) {
+                best = Some((rate, p));
+            }
+        }
+        best
+    }
+}

@@ -1,0 +1,117 @@
+//! A trace with several breakers off at once, driven through the screen until every point is proven.
+
+use std::time::{Duration, Instant};
+
+use anyhow::{Context, Result, bail, ensure};
+use serde_json::{Value, json};
+use thirtyfour::By;
+use wayfinder_e2e::screens::Trace;
+use wayfinder_e2e::{Chrome, Page, Site, View};
+
+/// The hidden wiring: the breaker of each point.
+const WIRING: [(&str, &str, &str); 10] = [
+    ("Kitchen", "ceiling", "3"),
+    ("Kitchen", "counter", "3"),
+    ("Kitchen", "sink", "3"),
+    ("Kitchen", "hood", "6"),
+    ("Kitchen", "window", "3"),
+    ("Hall", "stair", "1"),
+    ("Hall", "door", "1"),
+    ("Hall", "mirror", "8"),
+    ("Hall", "bench", "1"),
+    ("Hall", "coats", "1"),
+];
+
+async fn dark_house(site: &Site) -> Result<String> {
+    let mut facts = vec![
+        json!({ "kind": "home_described", "name": "Weir House" }),
+        json!({ "kind": "panel_described", "panel": "main", "name": "Main panel", "place": "hall", "spaces": 12, "columns": "two",
+            "numbering": "odd_even", "service": "split_phase", "card": { "width_mm": 120, "height_mm": 200 } }),
+    ];
+    for n in 1..=8 {
+        facts.push(
+            json!({ "kind": "breaker_placed", "breaker": format!("b{n}"), "panel": "main", "at": [n.to_string()], "amps": 15 }),
+        );
+    }
+    for room in ["Kitchen", "Hall"] {
+        facts.push(json!({ "kind": "room_placed", "room": room, "name": room }));
+    }
+    for (room, name, _) in WIRING {
+        facts.push(
+            json!({ "kind": "point_placed", "point": name, "room": room, "point_kind": "light", "name": name, "volts": 120 }),
+        );
+    }
+    let entry = |(n, fact): (usize, Value)| json!({ "id": format!("e{n}"), "at": 0, "by": "x", "fact": fact });
+    let entries: Vec<Value> = facts.into_iter().enumerate().map(entry).collect();
+    let address = format!("{}/api/homes/weir/entries", site.address);
+    reqwest::Client::new().post(address).json(&json!({ "entries": entries })).send().await?.error_for_status()?;
+    Ok(format!("{}/h/weir", site.address))
+}
+
+/// The breakers that the bar at the top says are off.
+async fn off_now(page: &Page) -> Result<Vec<String>> {
+    let text = page.test_id("off-now").await?.text().await?;
+    let numbers = text.split(|c: char| !c.is_ascii_digit()).filter(|part| !part.is_empty());
+    Ok(numbers.map(str::to_owned).collect())
+}
+
+/// What the trace asks now: its step and the point it waits for.
+async fn asked(page: &Page) -> Result<(String, String)> {
+    let step = Trace(page).step().await?;
+    let point = match step.as_str() {
+        "see_all_lit" | "look_under" => Trace(page).current().await.unwrap_or_default(),
+        _ => String::new(),
+    };
+    Ok((step, format!("{point} {:?}", off_now(page).await?)))
+}
+
+pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let home = dark_house(&site).await?;
+    page.goto(&format!("{home}/trace")).await?;
+    page.press("Several off at once, the shortest").await?;
+    page.press("Rest lit in Kitchen").await?;
+    page.press("Rest lit in Hall").await?;
+    page.press("What each would take").await?;
+    page.wait_text(By::Css("[role=radiogroup]"), "One breaker at a time: about").await?;
+    let trace = Trace(page);
+    let until = Instant::now() + Duration::from_secs(90);
+    let mut several = false;
+    let mut looks = 0;
+    loop {
+        ensure!(Instant::now() < until, "the trace does not end");
+        let before = asked(page).await?;
+        match before.0.as_str() {
+            "switch_to" => page.press("Done, they are").await?,
+            "switch_on" => page.press("Done, it is on").await?,
+            "look_under" => {
+                let point = trace.current().await?;
+                let off = off_now(page).await?;
+                several |= off.len() > 1;
+                let (_, _, fed) = WIRING.iter().find(|(_, name, _)| *name == point).context("an unknown point")?;
+                looks += 1;
+                trace.answer(&point, if off.iter().any(|b| b == fed) { "dark" } else { "lit" }).await?;
+            }
+            "done" => break,
+            "see_all_lit" => {}
+            other => bail!("the trace asks to {other}"),
+        }
+        // The screen follows; another answer is given only to what it asks then.
+        for _ in 0..200 {
+            if asked(page).await.is_ok_and(|now| now != before) {
+                break;
+            }
+            tokio::time::sleep(Duration::from_millis(20)).await;
+        }
+    }
+    ensure!(several, "several were off at once");
+    ensure!(looks < 8 * WIRING.len(), "fewer looks than one breaker at a time: {looks}");
+    page.wait_text(By::Css("[data-testid=progress]"), "10 of 10 proven").await?;
+    page.wait_text(By::Css("[data-testid=off-now]"), "ALL ON").await?;
+    let view: Value = reqwest::get(format!("{}/api/homes/weir", site.address)).await?.json().await?;
+    for point in view["points"].as_array().context("no points")? {
+        let (_, _, fed) = WIRING.iter().find(|(_, name, _)| point["id"] == *name).context("an unknown point")?;
+        ensure!(point["known"]["breaker"] == format!("b{fed}"), "{point}");
+    }
+    Ok(())
+}

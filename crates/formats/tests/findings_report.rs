@@ -1,0 +1,62 @@
+//! The report of findings, read back with poppler.
+#![allow(clippy::unwrap_used)] // a test that finds nothing to unwrap has failed
+
+use std::process::Command;
+
+use wayfinder_core::{Finding, FindingPlace, Severity};
+use wayfinder_formats::findings_pdf;
+
+fn finding(n: usize, severity: Severity, aside: Option<&str>) -> Finding {
+    Finding {
+        key: format!("k{n}"),
+        code: "some-rule".into(),
+        severity,
+        place: FindingPlace::default(),
+        about: format!("Breaker {n}"),
+        message: "Message with a few words that go on for a while, so that it has to be broken over two lines at least.".into(),
+        why: "Why it matters.".into(),
+        remedy: "What can be done about it.".into(),
+        source: "NEC 2020 240.4(D), from memory; local code comes first".into(),
+        mend: None,
+        aside: aside.map(str::to_owned),
+    }
+}
+
+fn text_of(pdf: &[u8]) -> String {
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("report.pdf");
+    std::fs::write(&file, pdf).unwrap();
+    let out = Command::new("pdftotext").arg("-layout").arg(&file).arg("-").output().unwrap();
+    assert!(out.status.success());
+    String::from_utf8(out.stdout).unwrap()
+}
+
+#[test]
+fn every_finding_stands_in_it_with_its_source_and_pages_are_numbered() {
+    let mut all: Vec<Finding> =
+        (1..=30).map(|n| finding(n, if n < 3 { Severity::Danger } else { Severity::Fault }, None)).collect();
+    all.push(finding(31, Severity::Note, Some("seen by the electrician (Ann)")));
+    let text = text_of(&findings_pdf("Hut", "Main panel. Revision 7, 2026-11-24. NEC 2020.", &all, 215.9, 279.4).unwrap());
+    for n in 1..=31 {
+        assert!(text.contains(&format!("Breaker {n}:")), "{n}");
+    }
+    assert_eq!(text.matches("Source: NEC 2020 240.4(D)").count(), 30);
+    assert!(text.contains("seen by the electrician (Ann)"));
+    assert!(text.contains("Local codes and licensed practice come first"));
+    let pages = text.matches("page 1 of").count() + text.matches("- page").count() - 1;
+    assert!(pages >= 3 && text.contains(&format!("page {pages} of {pages}")), "{pages} pages\n{text}");
+}
+
+#[test]
+fn without_findings_it_does_not_say_that_all_is_well() {
+    let text = text_of(&findings_pdf("Hut", "", &[], 210.0, 297.0).unwrap());
+    assert!(text.contains("That is no proof that all is well"), "{text}");
+}
+
+#[test]
+fn a_word_that_is_wider_than_the_page_is_broken() {
+    let mut long = finding(1, Severity::Fault, None);
+    long.message = "x".repeat(400);
+    let text = text_of(&findings_pdf("Hut", "", &[long], 210.0, 297.0).unwrap());
+    assert_eq!(text.matches('x').count(), 400 + text.matches("ex").count());
+}

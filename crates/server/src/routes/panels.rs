@@ -1,0 +1,172 @@
+//! Answers about one panel: a card or a sheet read, a sheet written, where a breaker may go.
+
+use std::sync::Arc;
+
+use axum::Json;
+use axum::extract::{Path, Query, State};
+use axum::http::StatusCode;
+use axum::response::Response;
+use wayfinder_core::{
+    BreakerId, CardLine, ColumnRole, HomeId, Logbook, Moves, Panel, PanelId, PhotoId, Post, SheetRead, moves as moves_of,
+    preview_card, read_card as read, read_sheet as read_cells, write_card,
+};
+use wayfinder_formats::{SheetKind, photo_media, read_rows, write_sheet as write};
+use wayfinder_store::StoredPhoto;
+
+use super::homes::{book, file, unfit};
+use crate::App;
+use crate::guard::{ENTRIES_LIMIT, JsonBody, RawBody, off_thread};
+use crate::problem::{Problem, internal};
+
+/// The largest sheet that is taken.
+const SHEET_LIMIT: usize = 4 << 20;
+/// The most lines of a card that are read.
+const MOST_LINES: usize = 500;
+
+/// A card as typed.
+#[derive(serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct TypedCard {
+    /// One breaker a line: `1 20 kitchen`, `5-7 50/2 range`.
+    text: String,
+}
+
+/// A card as understood.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct CardRead {
+    /// Line by line.
+    lines: Vec<CardLine>,
+    /// The panel as it would be.
+    post: Post,
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct Corrected {
+    /// What each column holds, with commas between: `space,label,amps,ignore`. Guessed if left out.
+    columns: Option<String>,
+}
+
+async fn panel(app: &App, home: &str, panel: &str) -> Result<(Arc<Logbook>, Panel), Problem> {
+    let (_, book) = book(app, home).await?;
+    let panel = panel.parse::<PanelId>().ok().and_then(|id| book.home().panel(&id).cloned());
+    panel.map(|panel| (book, panel)).ok_or_else(|| Problem::not_found("panel"))
+}
+
+/// Reads a card as typed, proposes the facts that follow and shows the panel as it would be. Writes nothing.
+#[utoipa::path(post, path = "/api/homes/{home}/panels/{panel}/card", params(("home" = String, Path, description = "The id of the home"), ("panel" = String, Path, description = "The id of the panel")), request_body = TypedCard, responses((status = 200, body = CardRead), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn read_card(
+    State(app): State<App>,
+    Path((home, id)): Path<(String, String)>,
+    JsonBody(typed): JsonBody<TypedCard, ENTRIES_LIMIT>,
+) -> Result<Json<CardRead>, Problem> {
+    let (book, panel) = panel(&app, &home, &id).await?;
+    if typed.text.lines().count() > MOST_LINES {
+        return Err(unfit(
+            "text",
+            format!("A card has at most 84 spaces; this text has more than {MOST_LINES} lines."),
+            "Paste the card alone.",
+        ));
+    }
+    off_thread(move || {
+        let lines = read(book.home(), &panel, &typed.text, new_breaker_id);
+        let post = preview_card(book.home(), &panel, &lines);
+        Ok(Json(CardRead { lines, post }))
+    })
+    .await
+}
+
+/// Reads a spreadsheet (CSV, XLSX or ODS, up to 4 MB and 2000 rows) of the panel: what its columns hold and the
+/// card's text that follows. Writes nothing.
+#[utoipa::path(post, path = "/api/homes/{home}/panels/{panel}/sheet", params(("home" = String, Path, description = "The id of the home"), ("panel" = String, Path, description = "The id of the panel"), Corrected), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = SheetRead), (status = 404, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn read_sheet(
+    State(app): State<App>,
+    Path((home, id)): Path<(String, String)>,
+    Query(corrected): Query<Corrected>,
+    RawBody(bytes): RawBody<SHEET_LIMIT>,
+) -> Result<Json<SheetRead>, Problem> {
+    let (_, panel) = panel(&app, &home, &id).await?;
+    let columns = corrected.columns.map(|columns| columns.split(',').map(role).collect::<Result<Vec<_>, _>>()).transpose()?;
+    off_thread(move || {
+        let rows = read_rows(&bytes).map_err(|error| unfit("file", error.to_string(), ""))?;
+        Ok(Json(read_cells(&panel, &rows, columns.as_deref())))
+    })
+    .await
+}
+
+fn role(name: &str) -> Result<ColumnRole, Problem> {
+    serde_json::from_value(name.trim().into()).map_err(|_| {
+        unfit("columns", format!("“{name}” is nothing a column holds."), "Use space, amps, poles, label, kind, wire or ignore.")
+    })
+}
+
+/// The panel's circuits as a file: `csv`, `xlsx`, `ods`, or `txt` as it is typed.
+#[utoipa::path(get, path = "/api/homes/{home}/panels/{panel}/circuits/{format}", params(("home" = String, Path, description = "The id of the home"), ("panel" = String, Path, description = "The id of the panel"), ("format" = String, Path, description = "csv, xlsx, ods or txt")), responses((status = 200, body = Vec<u8>, content_type = "application/octet-stream"), (status = 404, body = Problem)))]
+pub(crate) async fn write_sheet(
+    State(app): State<App>,
+    Path((home, id, format)): Path<(String, String, String)>,
+) -> Result<Response, Problem> {
+    let (book, panel) = panel(&app, &home, &id).await?;
+    let (kind, media) = match format.as_str() {
+        "csv" => (Some(SheetKind::Csv), "text/csv; charset=utf-8"),
+        "xlsx" => (Some(SheetKind::Xlsx), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
+        "ods" => (Some(SheetKind::Ods), "application/vnd.oasis.opendocument.spreadsheet"),
+        "txt" => (None, "text/plain; charset=utf-8"),
+        _ => return Err(Problem::not_found("format")),
+    };
+    let disposition = format!("attachment; filename=\"{home}-{}.{format}\"", panel.id);
+    let bytes = off_thread(move || match kind {
+        None => Ok(write_card(book.home(), &panel).into_bytes()),
+        Some(kind) => write(book.home(), &panel, kind).map_err(|error| {
+            tracing::error!(%error, "no sheet");
+            internal()
+        }),
+    })
+    .await?;
+    Ok(file(bytes, media, &disposition))
+}
+
+/// Every place of its panel for a breaker, why it cannot go where it cannot, and with what it may be joined.
+#[utoipa::path(get, path = "/api/homes/{home}/breakers/{breaker}/moves", params(("home" = String, Path, description = "The id of the home"), ("breaker" = String, Path, description = "The id of the breaker")), responses((status = 200, body = Moves), (status = 404, body = Problem)))]
+pub(crate) async fn moves(State(app): State<App>, Path((home, breaker)): Path<(String, String)>) -> Result<Json<Moves>, Problem> {
+    let (_, book) = book(&app, &home).await?;
+    let breaker: Option<BreakerId> = breaker.parse().ok();
+    let moves = breaker.and_then(|breaker| moves_of(book.home(), &breaker));
+    moves.map(Json).ok_or_else(|| Problem::not_found("breaker"))
+}
+
+/// The largest photo that is taken.
+const PHOTO_LIMIT: usize = 8 << 20;
+
+/// Keeps a photo (JPEG, PNG or WebP, up to 8 MB) under an id that the sender makes; the same again is harmless.
+/// What it shows is said by a line of the logbook.
+#[utoipa::path(put, path = "/api/homes/{home}/photos/{photo}", params(("home" = String, Path, description = "The id of the home"), ("photo" = String, Path, description = "The id of the photo, made by the sender")), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
+pub(crate) async fn put_photo(
+    State(app): State<App>,
+    Path((home, photo)): Path<(String, String)>,
+    RawBody(bytes): RawBody<PHOTO_LIMIT>,
+) -> Result<StatusCode, Problem> {
+    let home: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
+    let id: PhotoId = photo.parse().map_err(|_| Problem::not_found("photo"))?;
+    let Some(media) = photo_media(&bytes) else {
+        return Err(unfit("photo", "This is no photo that can be shown.".into(), "Save it as JPEG, PNG or WebP."));
+    };
+    let desk = Arc::clone(&app.desk);
+    off_thread(move || Ok(desk.put_photo(&home, &StoredPhoto { id, media: media.into(), bytes: bytes.to_vec() })?)).await?;
+    Ok(StatusCode::NO_CONTENT)
+}
+
+/// A photo.
+#[utoipa::path(get, path = "/api/homes/{home}/photos/{photo}", params(("home" = String, Path, description = "The id of the home"), ("photo" = String, Path, description = "The id of the photo")), responses((status = 200, body = Vec<u8>, content_type = "image/jpeg"), (status = 404, body = Problem)))]
+pub(crate) async fn photo(State(app): State<App>, Path((home, photo)): Path<(String, String)>) -> Result<Response, Problem> {
+    let home: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
+    let id: PhotoId = photo.parse().map_err(|_| Problem::not_found("photo"))?;
+    let desk = Arc::clone(&app.desk);
+    let found = off_thread(move || Ok(desk.photo(&home, &id)?)).await?.ok_or_else(|| Problem::not_found("photo"))?;
+    let media = photo_media(&found.bytes).unwrap_or("application/octet-stream");
+    Ok(file(found.bytes, media, "inline"))
+}
+
+fn new_breaker_id() -> BreakerId {
+    uuid::Uuid::new_v4().to_string().parse().expect("a UUID is an id; anything else is a bug")
+}

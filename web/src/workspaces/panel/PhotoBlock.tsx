@@ -1,0 +1,106 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import Menu from "@mui/material/Menu";
+import Typography from "@mui/material/Typography";
+import { useRef, useState, type ChangeEvent } from "react";
+import type { Post } from "../../api/client";
+import { putPhoto } from "../../api/queries";
+import { newId } from "../../api/record";
+import { useAct } from "../../app/useAct";
+import { useNotice } from "../../app/useNotice";
+import { tone } from "../../app/theme";
+import { Block } from "../../parts/Block";
+import { dateOf } from "../../parts/when";
+
+type Shown = Post["photos"][number]["of"];
+const SHOWN: [Shown, string][] = [
+  ["label", "The label"],
+  ["door", "Inside of the door"],
+  ["card", "The old card"],
+  ["panel", "The panel as it hangs"],
+];
+
+/** Photos of the label, the door and the card, to be read again without going back to the cellar. */
+export function PhotoBlock({ home, post }: { home: string; post: Post }) {
+  const act = useAct(home);
+  const say = useNotice();
+  const input = useRef<HTMLInputElement>(null);
+  const [menu, setMenu] = useState<HTMLElement | null>(null);
+  const [of, setOf] = useState<Shown>("label");
+  const take = async (event: ChangeEvent<HTMLInputElement>) => {
+    const file = event.target.files?.[0];
+    event.target.value = "";
+    if (!file) return;
+    const photo = newId();
+    try {
+      await putPhoto(home, photo, file);
+      await act([{ kind: "photo_taken", photo, panel: post.panel.id, of }], "The photo is kept.");
+    } catch (refused) {
+      say.problem(refused);
+    }
+  };
+  return (
+    <Block title="Photos">
+      <Box sx={{ display: "grid", gap: 1, gridTemplateColumns: "repeat(auto-fill, minmax(96px, 1fr))", mb: 1.5 }}>
+        {post.photos.map((photo) => {
+          const words = SHOWN.find(([shown]) => shown === photo.of)?.[1] ?? "";
+          return (
+            <Box key={photo.id} component="figure" sx={{ m: 0 }}>
+              <Box
+                component="a"
+                href={`/api/homes/${home}/photos/${photo.id}`}
+                target="_blank"
+                rel="noreferrer"
+                sx={{ display: "block", color: "inherit" }}
+              >
+                <Box
+                  component="img"
+                  src={`/api/homes/${home}/photos/${photo.id}`}
+                  alt={`${words}, ${dateOf(photo.at)}`}
+                  sx={{ width: "100%", height: 96, objectFit: "cover", border: `1px solid ${tone("rule")}` }}
+                />
+              </Box>
+              <Typography component="figcaption" variant="caption">
+                {words}
+              </Typography>
+              <Button
+                size="small"
+                color="inherit"
+                aria-label={`Strike out the photo of ${words.toLowerCase()}`}
+                onClick={() => void act([{ kind: "line_struck", line: photo.line }], undefined)}
+              >
+                Strike out
+              </Button>
+            </Box>
+          );
+        })}
+      </Box>
+      <input
+        ref={input}
+        type="file"
+        accept="image/jpeg,image/png,image/webp"
+        aria-label="Photo"
+        hidden
+        onChange={(event) => void take(event)}
+      />
+      <Button variant="outlined" aria-haspopup="menu" onClick={(event) => setMenu(event.currentTarget)}>
+        Add a photo
+      </Button>
+      <Menu anchorEl={menu} open={menu !== null} onClose={() => setMenu(null)}>
+        {SHOWN.map(([shown, words]) => (
+          <MenuItem
+            key={shown}
+            onClick={() => {
+              setMenu(null);
+              setOf(shown);
+              input.current?.click();
+            }}
+          >
+            {words}
+          </MenuItem>
+        ))}
+      </Menu>
+    </Block>
+  );
+}

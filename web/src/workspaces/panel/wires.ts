@@ -1,0 +1,65 @@
+import type { Wire } from "../../api/client";
+
+const SIZES: Wire["gauge"][] = [
+  "14",
+  "12",
+  "10",
+  "8",
+  "6",
+  "4",
+  "3",
+  "2",
+  "1",
+  "1/0",
+  "2/0",
+  "3/0",
+  "4/0",
+  "250",
+  "300",
+  "350",
+  "400",
+  "500",
+];
+
+/** Every wire size and metal as a choice; the empty one was not read. */
+export const WIRES: readonly (readonly [string, string])[] = [
+  ["", "not read"],
+  ...(["copper", "aluminum"] as const).flatMap((metal) =>
+    SIZES.filter((size) => metal === "copper" || size !== "14").map(
+      (size) => [`${size} ${metal}`, `${size} ${/^\d{3}$/.test(size) ? "kcmil" : "AWG"} ${metal}`] as const,
+    ),
+  ),
+];
+
+export const CABLES = [
+  ["not_read", "not looked at"],
+  ["nm", "NM cable: the 60 °C column"],
+  ["armored", "armored or metal-clad"],
+  ["conduit", "in conduit"],
+  ["cloth", "rubber and cloth"],
+  ["knob_and_tube", "knob-and-tube"],
+] as const satisfies readonly (readonly [NonNullable<Wire["cable"]>, string])[];
+
+export const TERMINALS = [
+  ["unread", "not read: 60 °C"],
+  ["read_75c", "75 °C on wire and terminal, both read"],
+] as const satisfies readonly (readonly [NonNullable<Wire["terminals"]>, string])[];
+
+export const wireName = (wire: Wire | null | undefined): string =>
+  wire ? `${wire.gauge} ${wire.metal ?? "copper"}` : "";
+
+/** The wire of a choice; what was read of it before stays. */
+export function wireOf(name: string, before: Wire | null | undefined, more: Partial<Wire> = {}): Wire | null {
+  if (name === "") return null;
+  const [gauge, metal] = name.split(" ");
+  return {
+    terminals: before?.terminals ?? "unread",
+    cable: before?.cable ?? "not_read",
+    ...more,
+    gauge: gauge as Wire["gauge"],
+    metal: metal === "aluminum" ? "aluminum" : "copper",
+  };
+}
+
+/** `12 AWG copper`. */
+export const wireWords = (wire: Wire): string => WIRES.find(([name]) => name === wireName(wire))?.[1] ?? "";
