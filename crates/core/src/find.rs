@@ -165,7 +165,7 @@ impl<'a> Known<'a> {
     fn point(&self, point: &PointId) -> Found {
         let home = self.home;
         let known = home.point(point).unwrap_or_else(|| panic!("no point {point:?}; this is a bug"));
-        let open = Verdict::Open { possible: Vec::new(), seen_lit: false };
+        let open = Verdict::Open { possible: Vec::new(), seen_lit: false, unlatched: Vec::new() };
         let verdict = self.verdicts.get(point).unwrap_or(&open);
         let (tag, tag_kind) = tag_of(home, verdict);
         let mut feed = match verdict {

@@ -248,7 +248,7 @@ fn the_largest_scale_that_fits_is_taken_and_one_that_does_not_says_which_would()
     let plan = demo();
     let floor = ground(&plan);
     let sheet = plan_sheet(&plan, floor, &request(Paper::A4, None)).unwrap();
-    assert_eq!(sheet.scale, 100, "20.2 m of house on 20.9 cm of paper");
+    assert_eq!(sheet.scale, 100, "19.4 m of house on 21.5 cm of free paper");
     let error = plan_sheet(&plan, floor, &request(Paper::A4, Some(50))).unwrap_err();
     assert_eq!(error.to_string(), "At 1:50 ground floor does not fit on this paper. 1:100 does, or take larger paper.");
     let empty = PlanFloor { rooms: Vec::new(), ..floor.clone() };
@@ -266,7 +266,7 @@ fn the_sheet_names_scale_date_legend_and_what_proven_means_in_pdf_and_svg() {
     let text = Command::new("pdftotext").arg(&path).arg("-").output().unwrap().stdout;
     let text = String::from_utf8(text).unwrap().split_whitespace().collect::<Vec<_>>().join(" ");
     let svg = plan_svg(&sheets[1]);
-    for words in ["Scale 1:125 when printed", "2026-11-24", "duplex receptacle", "Schoolroom", "never that it is safe to touch"] {
+    for words in ["Scale 1:100 when printed", "2026-11-24", "duplex receptacle", "Schoolroom", "never that it is safe to touch"] {
         assert!(text.contains(words), "{words} is not in:\n{text}");
         assert!(svg.contains(words), "{words}");
     }

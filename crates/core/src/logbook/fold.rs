@@ -30,6 +30,8 @@ pub struct Look {
     pub off: Arc<BTreeSet<BreakerId>>,
     /// How many times a handle had moved before this look: an index into [`Home::switched`].
     pub moves: usize,
+    /// Looks are in the order of these.
+    pub nth: usize,
 }
 
 /// A point that was passed over, with the breakers as they stood.
@@ -314,6 +316,7 @@ impl Home {
                     seen: f.seen,
                     off: Arc::clone(&self.off),
                     moves: self.switched.len(),
+                    nth: self.looks.last().map_or(0, |look| look.nth + 1),
                 });
             }
             Fact::PointSkipped(f) => {

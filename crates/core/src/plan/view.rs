@@ -551,7 +551,7 @@ fn points(
         lamps.any(|lamp| drawn.switches_of(lamp).any(|other| other != switch))
     };
     let split = |id: &PointId| home.points().any(|p| p.details.half_of.as_ref() == Some(id));
-    let open = Verdict::Open { possible: Vec::new(), seen_lit: false };
+    let open = Verdict::Open { possible: Vec::new(), seen_lit: false, unlatched: Vec::new() };
     let mut all = Vec::new();
     for (room, outline) in here {
         for point in home.points().filter(|p| p.room == room.id) {

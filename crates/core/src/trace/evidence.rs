@@ -104,7 +104,17 @@ fn because(home: &Home, known: &Verdict) -> String {
         Verdict::Open { possible, .. } if possible.is_empty() => {
             "Every breaker has been ruled out: it stayed lit with each of them off. It may be fed from elsewhere; treat it as live.".into()
         }
-        Verdict::Open { possible, seen_lit } => {
+        Verdict::Open { possible, unlatched, .. } if !unlatched.is_empty() => {
+            let number = |breakers: &[BreakerId]| breakers.iter().map(|b| home.number(b)).collect::<Vec<_>>().join(", ");
+            format!(
+                "Seen lit, and dark with {} off; but {} had been switched on again in between and nothing has shown that it \
+                 latched. With {} on, see this point lit, and then dark once more with it off.",
+                number(possible),
+                number(unlatched),
+                number(possible)
+            )
+        }
+        Verdict::Open { possible, seen_lit, .. } => {
             let numbers: Vec<_> = possible.iter().map(|b| home.number(b)).collect();
             let seen = if *seen_lit { "Seen lit with everything on." } else { "Not yet seen lit with everything on." };
             match numbers.as_slice() {

@@ -7,11 +7,13 @@
 //! that showed it dark, whose breakers that were off differ by exactly one breaker, while every other
 //! breaker that was off at both stayed off from the one look to the other. With nothing else off that
 //! reads: seen lit with everything on, and then dark with exactly that one breaker off. And no look may
-//! speak against it. Dark first and lit later proves nothing: the lamp may have been switched on meanwhile.
+//! speak against it; and no breaker that was switched on again in between may have failed to latch, as far as the point
+//! can tell ([`latched`]). Dark first and lit later proves nothing: the lamp may have been switched on meanwhile.
 //! An old label, a rating, a neighbour prove nothing.
 
 mod evidence;
 mod last_seen;
+mod latched;
 pub(crate) mod next_step;
 pub mod search;
 #[cfg(test)]

@@ -7,8 +7,9 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use super::latched::Latched;
 use super::search::{Asked, Likely, School, SchoolMinutes, ask, likely, schools};
-use super::verdict::{Verdict, verdicts};
+use super::verdict::{Verdict, by_point, counted, judged, verdicts};
 use crate::{Breaker, BreakerId, Home, Interior, Look, PointId, PointKind, RoomId, Seen, State, Volts, overview::Progress};
 
 /// A point to look at.
@@ -151,12 +152,13 @@ pub struct TraceView {
 
 /// What to do next.
 pub fn next_step(home: &Home) -> NextStep {
-    Rounds::of(home).next()
+    Rounds::of(home, &home.looks_by_power()).next()
 }
 
 /// What to do next, and how far the trace is. `seq` is the logbook's last line.
 pub fn trace_view(home: &Home, seq: u64, school: School) -> TraceView {
-    let rounds = Rounds::of(home);
+    let all = home.looks_by_power();
+    let rounds = Rounds::of(home, &all);
     let pick =
         |want: fn(&Verdict) -> bool| rounds.known.iter().filter(|(_, v)| want(v)).map(|(p, _)| p.clone()).collect::<Vec<_>>();
     let walked: BTreeSet<&BreakerId> = home
@@ -190,14 +192,20 @@ pub fn school_minutes(home: &Home) -> Vec<SchoolMinutes> {
 struct Rounds<'a> {
     home: &'a Home,
     known: Vec<(PointId, Verdict)>,
+    /// The looks at each point, by power.
+    looks: BTreeMap<&'a PointId, Vec<&'a Look>>,
+    latched: Latched<'a>,
 }
 
 impl<'a> Rounds<'a> {
-    fn of(home: &'a Home) -> Self {
-        Self { home, known: verdicts(home) }
+    /// `all`: the looks by power.
+    fn of(home: &'a Home, all: &'a [Look]) -> Self {
+        let looks = by_point(all);
+        let (known, latched) = judged(home, &looks);
+        Self { home, known, looks, latched }
     }
 
-    fn next(&self) -> NextStep {
+    fn set_up(&self) -> Option<NextStep> {
         let home = self.home;
         let missing = if home.panels().next().is_none() {
             "panel"
@@ -208,9 +216,14 @@ impl<'a> Rounds<'a> {
         } else {
             ""
         };
-        if !missing.is_empty() {
-            return NextStep::SetUp { missing: missing.into() };
+        (!missing.is_empty()).then(|| NextStep::SetUp { missing: missing.into() })
+    }
+
+    fn next(&self) -> NextStep {
+        if let Some(first) = self.set_up() {
+            return first;
         }
+        let home = self.home;
         let off: Vec<&Breaker> = home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).collect();
         match off.as_slice() {
             [] => self.with_all_on(),
@@ -235,14 +248,23 @@ impl<'a> Rounds<'a> {
     /// Several off at once. A proof needs a look that showed the point lit with everything on, so that comes first; then
     /// the search says what is off and where to look, whatever was done meanwhile.
     fn next_of_several(&self) -> NextStep {
-        let home = self.home;
-        let first = self.next();
-        if matches!(first, NextStep::SetUp { .. } | NextStep::SeeAllLit { .. }) {
+        if let Some(first) = self.set_up() {
             return first;
         }
+        let home = self.home;
         let off: Vec<BreakerId> =
             home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).map(|b| b.id.clone()).collect();
-        let unlit = |p: &PointId| !self.was_lit_all_on(p);
+        if off.is_empty()
+            && let Some(first) = self.see_all_lit(&|p| !self.was_lit_all_on(p))
+        {
+            return first;
+        }
+        if let Some(again) = self.see_lit_again(&off) {
+            return again;
+        }
+        // Lit before, and not waiting for another lit look alone.
+        let unlit =
+            |p: &PointId| !self.was_lit_all_on(p) || self.known.iter().any(|(q, v)| q == p && self.waits_for_a_latch(q, v));
         // A second look under the same switching tells nothing new here.
         let told = |p: &PointId| self.seen_now(p).is_some();
         let on_again = |why: String| {
@@ -271,12 +293,60 @@ impl<'a> Rounds<'a> {
         }
     }
 
+    /// Points to see lit again under what is off now: one for each breaker that was switched on and has not been seen to
+    /// latch, and those that nothing else keeps from being proven.
+    fn see_lit_again(&self, off: &[BreakerId]) -> Option<NextStep> {
+        let home = self.home;
+        let now = home.switched().len();
+        let dead = home.dead_behind(home.off());
+        let since = |breaker: &BreakerId| home.switched().iter().rposition(|b| b == breaker).map_or(0, |n| n + 1);
+        let passed_over = |p: &PointId, breaker: &BreakerId| {
+            let since = since(breaker);
+            home.skips().iter().rev().take_while(|skip| skip.moves >= since).any(|skip| &skip.point == p)
+        };
+        let looked_at = |p: &PointId, breaker: &BreakerId| {
+            let since = since(breaker);
+            home.looks().iter().rev().take_while(|look| look.moves >= since).any(|look| &look.point == p)
+        };
+        let mut asked: Vec<PointId> = Vec::new();
+        let mut breakers: Vec<&BreakerId> = Vec::new();
+        for breaker in home.breakers().filter(|b| b.state == State::On && !dead.contains(&b.id)).map(|b| &b.id) {
+            let waiting = self.known.iter().filter(|(p, v)| {
+                self.waits_for_a_latch(p, v) && may_be_on(v, breaker) && self.seen_now(p).is_none() && !passed_over(p, breaker)
+            });
+            let mut want: Vec<&PointId> = waiting.map(|(p, _)| p).collect();
+            let proven = || self.known.iter().filter(|(_, v)| v.proven_on() == Some(breaker)).map(|(p, _)| p);
+            if want.is_empty()
+                && !self.latched.was_seen(breaker, (now, usize::MAX))
+                && !proven().any(|p| looked_at(p, breaker) || passed_over(p, breaker))
+            {
+                // The one that was seen dark last is nearest to whoever looks.
+                let last =
+                    |p: &&PointId| self.looks.get(p).and_then(|all| all.iter().rfind(|l| l.seen == Seen::Dark)).map(|l| l.moves);
+                want.extend(proven().max_by_key(last));
+            }
+            if !want.is_empty() {
+                breakers.push(breaker);
+                asked.extend(want.into_iter().cloned());
+            }
+        }
+        if asked.is_empty() {
+            return None;
+        }
+        let numbers: Vec<String> = breakers.iter().map(|b| home.number(b)).collect();
+        let why = format!(
+            "Lit again, {} shows that {} latched. One that only looks on would make the next test lie.",
+            if asked.len() == 1 { "this point" } else { "each" },
+            numbers.join(", "),
+        );
+        let left = asked.len();
+        Some(NextStep::LookUnder { off: off.to_vec(), rooms: self.rooms(&asked, None), left, why })
+    }
+
     /// A look showed it lit with everything on but what is left off now, and none of that moved since: what a proof with
     /// one more breaker off needs.
     fn was_lit_all_on(&self, point: &PointId) -> bool {
-        let home = self.home;
-        let left_off: BTreeSet<BreakerId> = home.breakers().filter(|b| b.is_left_off()).map(|b| b.id.clone()).collect();
-        self.lit_under(point, &left_off)
+        self.lit_under(point, &self.left_off()).is_some()
     }
 
     fn why_several(&self, wanted: &[BreakerId]) -> String {
@@ -312,16 +382,8 @@ impl<'a> Rounds<'a> {
                 return NextStep::SeeOneLitAgain { breaker: breaker.clone(), rooms: self.rooms(&dark, None) };
             }
         }
-        let unlit: Vec<PointId> = self.known.iter().filter(|(p, v)| self.wants_lit_look(p, v)).map(|(p, _)| p.clone()).collect();
-        let left = unlit.iter().filter(|p| self.seen_now(p).is_none() && !self.skipped_under(p, home.off())).count();
-        if left > 0 {
-            let shown: Vec<PointId> = home
-                .points()
-                .map(|p| p.id.clone())
-                .filter(|p| unlit.contains(p) || self.seen_now(p).is_some() || self.skipped_now(p))
-                .collect();
-            let left_off = home.off().iter().map(|b| home.number(b)).collect();
-            return NextStep::SeeAllLit { rooms: self.rooms(&shown, None), left, left_off };
+        if let Some(first) = self.see_all_lit(&|p| !self.has_lit_look(p)) {
+            return first;
         }
         let worth = self.worth_switching();
         if let Some((breaker, candidates)) = worth.first() {
@@ -332,6 +394,24 @@ impl<'a> Rounds<'a> {
             };
         }
         self.done()
+    }
+
+    /// The open points that have to be seen lit with what is off now: without that nothing that follows can prove them.
+    fn see_all_lit(&self, unlit: &dyn Fn(&PointId) -> bool) -> Option<NextStep> {
+        let home = self.home;
+        let open = |v: &Verdict| matches!(v, Verdict::Open { possible, .. } if !possible.iter().all(|b| home.off().contains(b)));
+        let unlit: Vec<PointId> = self.known.iter().filter(|(p, v)| open(v) && unlit(p)).map(|(p, _)| p.clone()).collect();
+        let left = unlit.iter().filter(|p| self.seen_now(p).is_none() && !self.skipped_under(p, home.off())).count();
+        if left == 0 {
+            return None;
+        }
+        let shown: Vec<PointId> = home
+            .points()
+            .map(|p| p.id.clone())
+            .filter(|p| unlit.contains(p) || self.seen_now(p).is_some() || self.skipped_now(p))
+            .collect();
+        let left_off = home.off().iter().map(|b| home.number(b)).collect();
+        Some(NextStep::SeeAllLit { rooms: self.rooms(&shown, None), left, left_off })
     }
 
     fn with_one_off(&self, breaker: &Breaker) -> NextStep {
@@ -386,23 +466,36 @@ impl<'a> Rounds<'a> {
             .collect()
     }
 
-    /// A point that has not been seen lit with what is off now can be proven by nothing that follows.
-    fn wants_lit_look(&self, point: &PointId, known: &Verdict) -> bool {
-        matches!(known, Verdict::Open { possible, .. } if !possible.iter().all(|b| self.home.off().contains(b)))
-            && !self.has_lit_look(point)
+    /// All that keeps it from being proven is a breaker that may not have latched, and it has not been seen lit since.
+    fn waits_for_a_latch(&self, point: &PointId, known: &Verdict) -> bool {
+        matches!(known, Verdict::Open { unlatched, .. } if !unlatched.is_empty()) && !self.surely_lit(point, &self.left_off())
     }
 
     fn has_lit_look(&self, point: &PointId) -> bool {
-        self.lit_under(point, self.home.off())
+        self.surely_lit(point, self.home.off())
     }
 
-    /// A look that counts showed it lit with just these off, none of which moved since.
-    fn lit_under(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
+    /// Seen lit with just these off, and no breaker switched on since then may have failed to latch, as far as this
+    /// point can tell: with these off, whatever darkens it next is what was switched.
+    fn surely_lit(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
+        let Some(moves) = self.lit_under(point, off) else { return false };
+        let own = counted(self.home, self.looks.get(point).map_or(&[][..], Vec::as_slice));
+        self.latched.in_doubt(&own, (moves, self.home.switched().len()), usize::MAX, self.home.off()).is_empty()
+    }
+
+    fn left_off(&self) -> BTreeSet<BreakerId> {
+        self.home.breakers().filter(|b| b.is_left_off()).map(|b| b.id.clone()).collect()
+    }
+
+    /// When a look that counts last showed it lit with just these off, none of which, nor what is behind them, moved since.
+    fn lit_under(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> Option<usize> {
         let home = self.home;
-        let looks: Vec<&Look> = home.looks().iter().filter(|l| &l.point == point).collect();
-        super::verdict::counted(home, &looks).iter().any(|look| {
-            look.seen == Seen::Lit && *look.off == *off && !home.switched()[look.moves..].iter().any(|moved| off.contains(moved))
-        })
+        let off = home.dead_behind(off);
+        let counted = counted(home, self.looks.get(point).map_or(&[][..], Vec::as_slice));
+        let holds = |look: &&&Look| {
+            look.seen == Seen::Lit && *look.off == off && !home.switched()[look.moves..].iter().any(|moved| off.contains(moved))
+        };
+        counted.iter().rev().find(holds).map(|look| look.moves)
     }
 
     /// The last look at the point since a handle moved.

@@ -245,3 +245,44 @@ fn joined_breakers_are_traced_anew_and_no_contradiction_is_smoothed_over() {
     let w = written(&format!("{house}off 1\nlit lamp\ndark lamp\non 1\njoin 1 3"));
     assert!(matches!(known(&w, "lamp"), Verdict::Contradictory { .. }));
 }
+
+#[test]
+fn a_breaker_that_may_not_have_latched_keeps_a_point_from_being_proven_until_it_is_seen_lit() {
+    let before = "lit counter, lit ceiling, lit lantern, off 2, on 2, off 1, dark counter";
+    // Nobody has looked whether 2 carries power again: it may be what keeps the counter dark.
+    let mut w = after(before);
+    let Verdict::Open { possible, unlatched, .. } = known(&w, "counter") else { panic!("{:?}", known(&w, "counter")) };
+    let numbers = |breakers: &[BreakerId]| breakers.iter().map(|b| w.home.number(b)).collect::<Vec<_>>();
+    assert_eq!((numbers(&possible), numbers(&unlatched)), (vec!["1".into()], vec!["2".into()]));
+    let because = evidence(&w.home, &"counter".parse().unwrap()).unwrap().because;
+    assert!(because.contains("2 had been switched on again in between"), "{because}");
+    w.act("on 1").unwrap();
+    w.act("lit counter").unwrap();
+    assert_eq!(proven(&w, "counter"), None, "somebody may have pushed 2 home meanwhile");
+    for act in ["off 1", "dark counter"] {
+        w.act(act).unwrap();
+    }
+    assert_eq!(proven(&w, "counter").as_deref(), Some("1"));
+    for (acts, on) in [
+        // Lit with 2 off, it is not on 2; lit after 2 was on again, 2 is not what darkens it.
+        ("lit counter, off 2, lit counter, on 2, off 1, dark counter", Some("1")),
+        ("lit counter, off 2, on 2, lit counter, off 1, dark counter", Some("1")),
+        // Another point that is proven on 2 was seen lit again.
+        ("lit counter, lit ceiling, off 2, dark ceiling, on 2, lit ceiling, off 1, dark counter", Some("1")),
+        ("lit counter, lit ceiling, off 2, dark ceiling, on 2, off 1, dark counter", None),
+        // It did latch once, but has been moved since.
+        ("lit counter, lit ceiling, off 2, dark ceiling, on 2, lit ceiling, off 2, on 2, off 1, dark counter", None),
+    ] {
+        assert_eq!(proven(&after(acts), "counter").as_deref(), on, "{acts}");
+    }
+}
+
+#[test]
+fn with_several_off_a_breaker_switched_on_is_seen_lit_before_anything_else() {
+    let mut w = after("lit counter, lit ceiling, lit lantern, off 1, dark counter, off 3, on 1");
+    let NextStep::LookUnder { rooms, left, why, .. } = trace_view(&w.home, 1, School::SeveralOff).next else { panic!() };
+    assert_eq!((left, rooms[0].points[0].name.as_str()), (1, "counter"));
+    assert!(why.contains("1 latched"), "{why}");
+    w.act("dark counter").unwrap();
+    assert!(matches!(known(&w, "counter"), Verdict::Contradictory { .. }), "1 did not latch, or the look was wrong");
+}

@@ -2,6 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use super::latched::Latched;
 use crate::{Breaker, BreakerId, EntryId, Home, Interior, Look, PointId, Seen};
 
 /// What is known of which breaker feeds a point.
@@ -40,6 +41,10 @@ pub enum Verdict {
         possible: Vec<BreakerId>,
         /// Seen lit with every breaker on.
         seen_lit: bool,
+        /// Breakers that were switched on again between its lit look and its dark one and have not been seen to latch:
+        /// all that keeps it from being proven.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        unlatched: Vec<BreakerId>,
     },
 }
 
@@ -55,19 +60,45 @@ impl Verdict {
 
 /// The verdict on one point.
 pub fn verdict(home: &Home, point: &PointId) -> Verdict {
-    let all = home.looks_by_power();
-    let looks: Vec<&Look> = all.iter().filter(|look| &look.point == point).collect();
-    judge(home, &looks)
+    let known = verdicts(home).into_iter().find(|(of, _)| of == point);
+    known.map_or_else(|| Verdict::Open { possible: Vec::new(), seen_lit: false, unlatched: Vec::new() }, |(_, known)| known)
 }
 
 /// The verdict on every point, in the order of entry.
 pub fn verdicts(home: &Home) -> Vec<(PointId, Verdict)> {
-    let mut looks: BTreeMap<&PointId, Vec<&Look>> = BTreeMap::new();
-    let all = home.looks_by_power();
-    for look in all.iter() {
-        looks.entry(&look.point).or_default().push(look);
+    judged(home, &by_point(&home.looks_by_power())).0
+}
+
+/// The looks at each point.
+pub(super) fn by_point(looks: &[Look]) -> BTreeMap<&PointId, Vec<&Look>> {
+    let mut of: BTreeMap<&PointId, Vec<&Look>> = BTreeMap::new();
+    for look in looks {
+        of.entry(&look.point).or_default().push(look);
     }
-    home.points().map(|point| (point.id.clone(), judge(home, looks.get(&point.id).map_or(&[][..], Vec::as_slice)))).collect()
+    of
+}
+
+/// The verdict on every point, and which breakers were seen to latch. Only a point that is proven shows that its
+/// breaker latched, and that may be what another proof waits for: so it is judged again until no more is proven.
+pub(super) fn judged<'a>(home: &'a Home, looks: &BTreeMap<&PointId, Vec<&'a Look>>) -> (Vec<(PointId, Verdict)>, Latched<'a>) {
+    let counted: Vec<(&PointId, Vec<&Look>)> =
+        home.points().map(|point| (&point.id, counted(home, looks.get(&point.id).map_or(&[][..], Vec::as_slice)))).collect();
+    let mut latched = Latched::of(home, std::iter::empty());
+    let mut proven = 0;
+    loop {
+        let known: Vec<(PointId, Verdict)> =
+            counted.iter().map(|(point, looks)| ((*point).clone(), judge(home, looks, &latched))).collect();
+        let on = known.iter().zip(&counted).filter_map(|((_, verdict), (_, looks))| {
+            let breaker = home.breaker(verdict.proven_on()?)?;
+            Some((&breaker.id, looks.as_slice()))
+        });
+        latched = Latched::of(home, on);
+        let count = known.iter().filter(|(_, verdict)| verdict.proven_on().is_some()).count();
+        if count == proven {
+            return (known, latched);
+        }
+        proven = count;
+    }
 }
 
 /// The looks that count. A point that was dark with everything on was dark for another cause than a
@@ -106,8 +137,7 @@ pub(super) fn agrees(look: &Look, breaker: &BreakerId) -> bool {
     look.off.contains(breaker) == (look.seen == Seen::Dark)
 }
 
-fn judge(home: &Home, looks: &[&Look]) -> Verdict {
-    let counted = counted(home, looks);
+fn judge(home: &Home, counted: &[&Look], latched: &Latched) -> Verdict {
     let out: Vec<&Look> = counted.iter().copied().filter(|l| l.off.is_empty() && l.seen == Seen::Dark).collect();
     let lit_all_on: Vec<&Look> = counted.iter().copied().filter(|l| l.off.is_empty() && l.seen == Seen::Lit).collect();
     if let Some(dark) = out.last() {
@@ -129,15 +159,20 @@ fn judge(home: &Home, looks: &[&Look]) -> Verdict {
         None => home.breakers().map(|b| &b.id).filter(agrees_with_all).collect(),
     };
     if !darks.is_empty() && fits.is_empty() {
-        return contradiction(home, &counted, &darks);
+        return contradiction(home, counted, &darks);
     }
+    let mut unlatched = Vec::new();
     for (n, lit) in counted.iter().enumerate().filter(|(_, look)| look.seen == Seen::Lit) {
         for dark in counted[n..].iter().filter(|look| look.seen == Seen::Dark) {
             if let Some(breaker) = single_cause(home, lit, dark)
                 && fits.contains(breaker)
                 && home.breaker(breaker).is_some_and(|b| !may_lead_on(home, b))
             {
-                return Verdict::Proven { breaker: breaker.clone(), lit: lit.line.clone(), dark: dark.line.clone() };
+                let doubt = latched.in_doubt(counted, (lit.moves, dark.moves), dark.nth, &dark.off);
+                if doubt.is_empty() {
+                    return Verdict::Proven { breaker: breaker.clone(), lit: lit.line.clone(), dark: dark.line.clone() };
+                }
+                unlatched = doubt;
             }
         }
     }
@@ -152,6 +187,7 @@ fn judge(home: &Home, looks: &[&Look]) -> Verdict {
     Verdict::Open {
         possible: home.breakers().map(|b| &b.id).filter(|b| fits.contains(b)).cloned().collect(),
         seen_lit: !lit_all_on.is_empty(),
+        unlatched,
     }
 }
 

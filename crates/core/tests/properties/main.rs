@@ -2,7 +2,7 @@
 //! out and back in restores; "proven" is what a naive reading of its definition says.
 #![allow(clippy::unwrap_used)] // a test that finds nothing to unwrap has failed
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 
 use proptest::prelude::*;
 use wayfinder_core::*;
@@ -154,9 +154,29 @@ fn written(facts: Vec<Fact>) -> Logbook {
 
 /// Knows only the definition: two looks at one point, lit and later dark, whose breakers that were off
 /// differ by exactly one, the others off from the one look to the other; and no look since the point was
-/// last mended speaks against that breaker.
-fn naively_proven(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
+/// last mended speaks against that breaker; and every breaker that was switched on again in between has shown that it
+/// latched: a point proven on it (or behind it) was lit while it stood so, or this point was, or was lit with it off.
+fn naively_proven(book: &Logbook) -> BTreeMap<PointId, BTreeSet<BreakerId>> {
+    let mut proven: BTreeMap<PointId, BTreeSet<BreakerId>> = BTreeMap::new();
+    let mut lit: Vec<(BreakerId, Lit)> = Vec::new();
+    loop {
+        let each: Vec<_> = book.home().points().map(|p| (p.id.clone(), naively_proven_at(book, &p.id, &lit))).collect();
+        let next = each.iter().map(|(p, (on, _))| (p.clone(), on.clone())).collect();
+        lit = each.iter().flat_map(|(_, (on, at))| on.iter().flat_map(|b| at.iter().map(|m| (b.clone(), *m)))).collect();
+        if next == proven {
+            return proven;
+        }
+        proven = next;
+    }
+}
+
+/// A lit look: after so many moves, on that line.
+type Lit = (usize, usize);
+
+/// What one point is proven on, and when it was seen lit; `lit`: when points proven on a breaker were.
+fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) -> (BTreeSet<BreakerId>, Vec<Lit>) {
     struct Look {
+        nth: usize,
         lit: bool,
         off: BTreeSet<BreakerId>,
         moment: usize,
@@ -176,17 +196,17 @@ fn naively_proven(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
         off.iter().cloned().chain(home.breakers().filter(|b| without(b)).map(|b| b.id.clone())).collect()
     }
     let (mut off, mut history, mut looks) = (BTreeSet::new(), Vec::new(), Vec::<Look>::new());
+    let mut moved: Vec<BreakerId> = Vec::new();
     let mut restart = 0;
     let mut out = false;
     for line in book.lines().filter(|line| !book.is_struck(&line.entry.id)) {
         match &line.entry.fact {
             Fact::BreakerSwitched(f) => {
-                if f.to == State::On {
-                    off.remove(&f.breaker)
-                } else {
-                    off.insert(f.breaker.clone())
-                };
-                history.push(dead(book.home(), &off));
+                let changed = if f.to == State::On { off.remove(&f.breaker) } else { off.insert(f.breaker.clone()) };
+                if changed {
+                    history.push(dead(book.home(), &off));
+                    moved.push(f.breaker.clone());
+                }
             }
             Fact::PointSeen(f) if &f.point == point => {
                 let lit = f.seen == Seen::Lit;
@@ -196,7 +216,7 @@ fn naively_proven(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
                     }
                     out = !lit;
                 }
-                looks.push(Look { lit, off: off.clone(), moment: history.len() });
+                looks.push(Look { nth: line.seq as usize, lit, off: off.clone(), moment: history.len() });
             }
             // Of two that become one, a look with one of them off says nothing about the other.
             Fact::BreakersJoined(f) if !looks.iter().any(|look| !look.lit && look.off.contains(&f.breaker)) => {
@@ -225,6 +245,15 @@ fn naively_proven(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
             break;
         }
     }
+    let latched = |c: &BreakerId, dark: &Look| {
+        let switched_on = (0..dark.moment).rev().find(|n| &moved[*n] == c).unwrap();
+        let powers = |b: &BreakerId| dead(book.home(), &BTreeSet::from([c.clone()])).contains(b);
+        lit.iter().any(|(b, (moment, nth))| powers(b) && *moment > switched_on && *nth < dark.nth)
+            || looks
+                .iter()
+                .filter(|look| look.lit)
+                .any(|look| look.off.contains(c) || (look.moment > switched_on && look.nth < dark.nth))
+    };
     let mut proven = BTreeSet::new();
     for (n, lit) in looks.iter().enumerate().filter(|(_, look)| look.lit) {
         for dark in looks[n..].iter().filter(|look| !look.lit) {
@@ -232,12 +261,14 @@ fn naively_proven(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
             let [breaker] = more.as_slice() else { continue };
             let stayed = history[lit.moment..dark.moment].iter().all(|then| lit.off.is_subset(then));
             let spoken_against = looks.iter().any(|look| look.off.contains(*breaker) == look.lit);
-            if lit.off.is_subset(&dark.off) && stayed && !spoken_against && book.home().breaker(breaker).is_some() {
+            let moved_between = moved[lit.moment..dark.moment].iter().filter(|c| !dark.off.contains(*c));
+            let sure = moved_between.into_iter().all(|c| latched(c, dark));
+            if sure && lit.off.is_subset(&dark.off) && stayed && !spoken_against && book.home().breaker(breaker).is_some() {
                 proven.insert((*breaker).clone());
             }
         }
     }
-    proven
+    (proven, looks.iter().filter(|look| look.lit).map(|look| (look.moment, look.nth)).collect())
 }
 
 /// A house whose wiring nobody knows, and a crew whose looks are always right.
@@ -247,6 +278,10 @@ struct Crew {
     wiring: Vec<Option<u8>>,
     /// Breakers 4 and 5 are in a panel that breaker 3 feeds.
     sub: bool,
+    /// Breakers whose handle says on and which are not.
+    stuck: BTreeSet<BreakerId>,
+    /// Which of the next acts of switching on do not latch.
+    fails: Vec<bool>,
     school: School,
     written: usize,
     acts: usize,
@@ -254,7 +289,16 @@ struct Crew {
 
 impl Crew {
     fn before(wiring: Vec<Option<u8>>, sub: bool, must_stay_on: Option<u8>) -> Self {
-        let mut crew = Self { book: Logbook::default(), wiring, sub, school: School::OneAtATime, written: 0, acts: 0 };
+        let mut crew = Self {
+            book: Logbook::default(),
+            wiring,
+            sub,
+            stuck: BTreeSet::new(),
+            fails: Vec::new(),
+            school: School::OneAtATime,
+            written: 0,
+            acts: 0,
+        };
         crew.write(Fact::HomeDescribed(HomeDescribed { name: "Hut".into() }));
         crew.write(Fact::PanelDescribed(panel_of(0, 24)));
         for n in 0..6 {
@@ -286,13 +330,20 @@ impl Crew {
     }
 
     fn look(&mut self, point: &PointId) {
-        let off = self.book.home().off();
+        let off: BTreeSet<BreakerId> = self.book.home().off().union(&self.stuck).cloned().collect();
         let behind = |b: &BreakerId| self.sub && [id("b", 4), id("b", 5)].contains(b) && off.contains(&id("b", 3));
         let dark = self.feeds(point).is_some_and(|b| off.contains(&b) || behind(&b));
         self.write(Fact::PointSeen(PointSeen { point: point.clone(), seen: if dark { Seen::Dark } else { Seen::Lit } }));
     }
 
     fn switch(&mut self, breaker: BreakerId, to: State) {
+        // Said to be on already, it is pushed home if it was not.
+        let moves = to == State::On && self.book.home().off().contains(&breaker);
+        if moves && self.fails.pop().unwrap_or(false) {
+            self.stuck.insert(breaker.clone());
+        } else {
+            self.stuck.remove(&breaker);
+        }
         self.write(Fact::BreakerSwitched(BreakerSwitched { breaker, to }));
     }
 
@@ -380,6 +431,43 @@ proptest! {
         // One look with everything on, at most one for each breaker, one to see each breaker on again.
         let looks = crew.book.home().looks().len();
         prop_assert!(several || looks <= wiring.len() * 7 + 6, "{} looks", looks);
+    }
+
+    /// A breaker that was switched on and did not latch goes on darkening its points, whatever is off otherwise, until
+    /// somebody pushes it home.
+    #[test]
+    fn with_breakers_that_do_not_latch_nothing_is_proven_wrongly(
+        wiring in wiring(),
+        sub in any::<bool>(),
+        several in any::<bool>(),
+        fails in prop::collection::vec(prop::bool::weighted(0.3), 0..20),
+        whims in prop::collection::vec((0..9_u8, 0..12_u8, 0..6_u8), 0..60),
+    ) {
+        let points = wiring.len() as u8;
+        let mut crew = Crew::before(wiring, sub, None);
+        crew.school = if several { School::SeveralOff } else { School::OneAtATime };
+        crew.fails = fails;
+        for (whim, point, breaker) in whims {
+            match whim {
+                0..6 => drop(crew.obey()),
+                6 => crew.look(&id("p", point % points)),
+                7 => crew.switch(id("b", breaker), State::Off),
+                _ => crew.switch(id("b", breaker), State::On),
+            }
+            for point in crew.book.home().points() {
+                if let Verdict::Proven { breaker, .. } = verdict(crew.book.home(), &point.id) {
+                    prop_assert_eq!(Some(breaker), crew.feeds(&point.id), "{}", point.id);
+                }
+            }
+        }
+        while crew.obey() {
+            prop_assert!(crew.acts < 900, "the trace does not end");
+        }
+        for point in crew.book.home().points() {
+            if let Verdict::Proven { breaker, .. } = verdict(crew.book.home(), &point.id) {
+                prop_assert_eq!(Some(breaker), crew.feeds(&point.id), "{}", point.id);
+            }
+        }
     }
 
     #[test]
@@ -490,8 +578,9 @@ proptest! {
     #[test]
     fn proven_is_what_the_definition_says(facts in prop::collection::vec(fact(), 0..80)) {
         let book = written(facts);
+        let all = naively_proven(&book);
         for point in book.home().points() {
-            let naive = naively_proven(&book, &point.id);
+            let naive = all[&point.id].clone();
             let known = verdict(book.home(), &point.id);
             let proven: BTreeSet<BreakerId> = known.proven_on().cloned().into_iter().collect();
             if !matches!(known, Verdict::Contradictory { .. } | Verdict::Out { .. }) {

@@ -50,6 +50,8 @@ pub(crate) struct AtHome {
     proven: Vec<Option<usize>>,
     /// For each point the breakers that no look rules out.
     possible: Vec<OffSet>,
+    /// Open, and for more than a breaker that may not have latched.
+    telling: Vec<bool>,
     /// Left out of the search for now.
     pub(crate) aside: Vec<bool>,
 }
@@ -132,6 +134,7 @@ impl AtHome {
                     _ => (0..breakers.len()).collect(),
                 })
                 .collect(),
+            telling: points.iter().map(|(_, v)| matches!(v, Verdict::Open { unlatched, .. } if unlatched.is_empty())).collect(),
             points: points.iter().map(|(p, _)| p.id.clone()).collect(),
             aside: vec![false; points.len()],
             breakers: breakers.iter().map(|b| b.id.clone()).collect(),
@@ -185,7 +188,9 @@ impl AtHome {
             }
         }
         let now = home.switched().len();
-        let seen_since = home.looks().iter().rev().any(|look| look.moves == now);
+        // A look that only shows that a breaker latched is not yet one for which these were switched off.
+        let tells = |p: &PointId| self.points.iter().position(|q| q == p).is_some_and(|p| self.telling[p]);
+        let seen_since = home.looks().iter().rev().take_while(|look| look.moves == now).any(|look| tells(&look.point));
         search.fresh = !search.off.is_empty() && !seen_since;
         let last = home.looks().last().and_then(|look| home.point(&look.point)).map(|point| &point.room);
         search.at = match last.and_then(|room| self.rooms.iter().position(|r| r == room)) {
