@@ -20,6 +20,7 @@ export type Mend = Schemas["Mend"];
 export type OpenSpace = Schemas["OpenSpace"];
 export type Plan = Schemas["Plan"];
 export type PlanFloor = Schemas["PlanFloor"];
+export type PlanNow = Schemas["PlanNow"];
 export type PlanPoint = Schemas["PlanPoint"];
 export type PlanRoom = Schemas["PlanRoom"];
 export type SymbolDrawing = Schemas["SymbolDrawing"];

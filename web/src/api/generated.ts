@@ -1839,6 +1839,14 @@ export interface components {
             /** @description As a sentence, with what to do. */
             words: string;
         };
+        /** @description The house plan as it is drawn, by the logbook's last line. */
+        PlanNow: components["schemas"]["Plan"] & {
+            /**
+             * Format: int64
+             * @description The last line this follows from.
+             */
+            seq: number;
+        };
         /** @description A door, passage or window as it is drawn. */
         PlanOpening: {
             /** @description What it is. */
@@ -2530,6 +2538,11 @@ export interface components {
             possible: components["schemas"]["BreakerId"][];
             /** @description Seen lit with every breaker on. */
             seen_lit: boolean;
+            /**
+             * @description Breakers that were switched on again between its lit look and its dark one and have not been seen to latch:
+             *     all that keeps it from being proven.
+             */
+            unlatched?: components["schemas"]["BreakerId"][];
             /** @enum {string} */
             verdict: "open";
         };
@@ -3360,7 +3373,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Plan"];
+                    "application/json": components["schemas"]["PlanNow"];
                 };
             };
             404: {

@@ -1,6 +1,15 @@
 import Box from "@mui/material/Box";
-import { memo, useEffect, useRef, useState, type KeyboardEvent, type PointerEvent, type ReactNode } from "react";
-import type { Plan, PlanFloor, PlanPoint, PlanRoom, Spot } from "../api/client";
+import {
+  memo,
+  useCallback,
+  useEffect,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+} from "react";
+import type { Plan, PlanFloor, PlanPoint, PlanRoom, Spot, SymbolDrawing } from "../api/client";
 import { tone } from "../app/theme";
 import { PlanSymbol } from "./PlanSymbol";
 import { PlanTagShape } from "./PlanTagShape";
@@ -73,6 +82,13 @@ export function PlanDrawing(props: Props) {
     const from = point?.at ?? (room && corner(room));
     if (from && onDrag) onDrag(place, { x: from.x + by.x, y: from.y + by.y });
   };
+  // The same functions in every drawing, so that a point is drawn anew only when it changed.
+  const latest = useRef({ onSelect, start });
+  useEffect(() => {
+    latest.current = { onSelect, start };
+  });
+  const steadySelect = useCallback((place: PlanPlace | null) => latest.current.onSelect(place), []);
+  const steadyStart = useCallback((event: PointerEvent, place: PlanPlace) => latest.current.start(event, place), []);
   const places: PlanPlace[] = [...floor.points.map((p) => `p:${p.point}`), ...floor.rooms.map((r) => `r:${r.room}`)];
   const middleOf = (place: PlanPlace): Spot =>
     floor.points.find((p) => `p:${p.point}` === place)?.middle ??
@@ -163,13 +179,14 @@ export function PlanDrawing(props: Props) {
           <g key={point.point} transform={at(`p:${point.point}`)}>
             <PointMark
               point={point}
-              plan={plan}
-              floor={floor}
+              drawing={plan.symbols.find((s) => s.symbol === point.symbol)}
+              scale={floor.symbol_scale}
+              tagHeight={floor.tag_height}
               selected={selected === `p:${point.point}`}
               lit={props.lit?.has(point.point) ?? false}
-              onSelect={onSelect}
+              onSelect={steadySelect}
               passive={onTap !== null}
-              onStart={start}
+              onStart={steadyStart}
             />
           </g>
         ))}
@@ -244,19 +261,24 @@ function RoomName({ room, scale, at }: { room: PlanRoom; scale: number; at: stri
 }
 
 const PointMark = memo(function PointMark(
-  props: MarkProps & { point: PlanPoint; plan: Pick<Plan, "symbols">; floor: PlanFloor; lit: boolean },
+  props: MarkProps & {
+    point: PlanPoint;
+    drawing: SymbolDrawing | undefined;
+    scale: number;
+    tagHeight: number;
+    lit: boolean;
+  },
 ) {
-  const { point, plan, floor, selected } = props;
-  const drawing = plan.symbols.find((s) => s.symbol === point.symbol);
-  const radius = 200 * floor.symbol_scale;
+  const { point, drawing, scale, tagHeight, selected } = props;
+  const radius = 200 * scale;
   const { tag, middle } = point;
   return (
     <g data-point={point.point}>
       {props.lit && <circle cx={middle.x} cy={middle.y} r={radius} fill={tone("lit")} fillOpacity={0.55} />}
-      <g transform={`translate(${point.at.x} ${point.at.y}) scale(${floor.symbol_scale})`}>
+      <g transform={`translate(${point.at.x} ${point.at.y}) scale(${scale})`}>
         {drawing && <PlanSymbol drawing={drawing} turn={point.turn} />}
       </g>
-      <PlanTagShape tag={tag} height={floor.tag_height} />
+      <PlanTagShape tag={tag} height={tagHeight} />
       <g
         {...act(`p:${point.point}`, props)}
         tabIndex={selected ? 0 : -1}
@@ -272,12 +294,7 @@ const PointMark = memo(function PointMark(
           stroke={selected ? tone("blaze") : "none"}
           strokeWidth={selected ? 45 : 0}
         />
-        <rect
-          x={tag.at.x - tag.width / 2}
-          y={tag.at.y - floor.tag_height / 2}
-          width={tag.width}
-          height={floor.tag_height}
-        />
+        <rect x={tag.at.x - tag.width / 2} y={tag.at.y - tagHeight / 2} width={tag.width} height={tagHeight} />
       </g>
     </g>
   );

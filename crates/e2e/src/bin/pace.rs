@@ -35,8 +35,14 @@ async fn main() -> Result<()> {
         moved[ROUNDS / 2],
         moved[ROUNDS - 1]
     );
-    on_the_plan(&page).await?;
-    page.close().await
+    let measured = on_the_plan(&page).await;
+    if measured.is_err()
+        && let Some(picture) = page.leave_behind("pace").await
+    {
+        eprintln!("how it looked then: {}", picture.display());
+    }
+    page.close().await?;
+    measured
 }
 
 async fn one_move(page: &Page, from: &str, to: &str, key: &str) -> Result<f64> {

@@ -17,11 +17,20 @@ use crate::problem::{Problem, internal};
 /// The largest drawing file that is taken.
 const DRAWING_LIMIT: usize = 16 << 20;
 
+/// The house plan as it is drawn, by the logbook's last line.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct PlanNow {
+    /// The last line this follows from.
+    seq: u64,
+    #[serde(flatten)]
+    plan: Plan,
+}
+
 /// The house plan as it is drawn.
-#[utoipa::path(get, path = "/api/homes/{home}/plan", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = Plan), (status = 404, body = Problem)))]
-pub(crate) async fn plan(State(app): State<App>, Path(home): Path<String>) -> Result<Json<Plan>, Problem> {
+#[utoipa::path(get, path = "/api/homes/{home}/plan", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = PlanNow), (status = 404, body = Problem)))]
+pub(crate) async fn plan(State(app): State<App>, Path(home): Path<String>) -> Result<Json<PlanNow>, Problem> {
     let (_, book) = book(&app, &home).await?;
-    off_thread(move || Ok(Json(plan_of(book.home())))).await
+    off_thread(move || Ok(Json(PlanNow { seq: book.seq(), plan: plan_of(book.home()) }))).await
 }
 
 /// Works out the entries for something typed or tapped on the plan. Writes nothing.

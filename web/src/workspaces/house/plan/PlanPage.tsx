@@ -6,7 +6,7 @@ import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
 import { useEffect, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
-import type { HomeOverview, Plan, PlanFloor, Spot } from "../../../api/client";
+import type { HomeOverview, Plan, PlanFloor, PlanNow, Spot } from "../../../api/client";
 import { useFind, usePlan } from "../../../api/queries";
 import { newId } from "../../../api/record";
 import { useThisHome } from "../../../app/useThisHome";
@@ -22,6 +22,7 @@ import { Placing, type Tool } from "./Placing";
 import { PointOnPlan } from "./PointOnPlan";
 import { RoomOnPlan } from "./RoomOnPlan";
 import { RoomTyping } from "./RoomTyping";
+import { usePlacedMeanwhile } from "./usePlacedMeanwhile";
 import { useWish } from "./useWish";
 
 /** The house to scale, every point with its number. */
@@ -32,13 +33,14 @@ export function PlanPage() {
     <>
       <HouseTabs home={home.id} shown="plan" />
       <Loaded query={plan} what="plan">
-        {(data: Plan) => <Floors home={home} plan={data} />}
+        {(data: PlanNow) => <Floors home={home} plan={data} />}
       </Loaded>
     </>
   );
 }
 
-function Floors({ home, plan }: { home: HomeOverview; plan: Plan }) {
+function Floors({ home, plan: known }: { home: HomeOverview; plan: PlanNow }) {
+  const plan = usePlacedMeanwhile(home.id, known);
   const [query, setQuery] = useSearchParams();
   const selected: PlanPlace | null = query.get("at");
   const [fresh, setFresh] = useState<string | null>(null);
