@@ -9,6 +9,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import { ProblemError } from "./api/client";
+import { refresh } from "./api/refresh";
 import { outbox } from "./api/outbox";
 import { NoticeProvider } from "./app/Notice";
 import { router } from "./app/router";
@@ -21,7 +22,8 @@ const client = new QueryClient({
     queries: { retry: (count, error) => !(error instanceof ProblemError) && count < 3, refetchOnWindowFocus: true },
   },
 });
-outbox.onSent = (home) => void client.invalidateQueries({ queryKey: ["home", home] });
+outbox.onSent = (home, seq) =>
+  void (seq === null ? client.invalidateQueries({ queryKey: ["home", home] }) : refresh(client, home, seq));
 
 const root = document.getElementById("root");
 if (!root) throw new Error("the page has no root; this is a bug");

@@ -12,7 +12,7 @@ export interface Batch {
 }
 
 interface Waiting {
-  resolve: () => void;
+  resolve: (seq: number) => void;
   reject: (error: Error) => void;
 }
 
@@ -35,7 +35,8 @@ class Outbox {
   private loaded: Promise<void>;
   /** A refusal that no form is waiting for any more, e.g. after a reload. */
   onOrphan: (error: Error) => void = () => undefined;
-  onSent: (home: string) => void = () => undefined;
+  /** The logbook's sequence with the batch; null when it was refused. */
+  onSent: (home: string, seq: number | null) => void = () => undefined;
   stuck = false;
 
   constructor() {
@@ -54,14 +55,14 @@ class Outbox {
     void this.flush();
   }
 
-  async send(home: string, drafts: Draft[], expectOff: string[] | null): Promise<void> {
+  async send(home: string, drafts: Draft[], expectOff: string[] | null): Promise<number> {
     await this.loaded;
     this.count += 1;
     const key = `${Date.now()}-${String(this.count).padStart(6, "0")}-${crypto.randomUUID()}`;
     const batch: Batch = { key, home, entries: drafts, expectOff };
     this.queue = [...this.queue, batch];
     this.changed(); // shown at once: the next key is for the next point
-    const done = new Promise<void>((resolve, reject) => this.waiting.set(key, { resolve, reject }));
+    const done = new Promise<number>((resolve, reject) => this.waiting.set(key, { resolve, reject }));
     try {
       await set(key, batch, shelf);
     } catch {
@@ -85,24 +86,21 @@ class Outbox {
       }
       this.stuck = false;
       this.pause = 500;
-      await this.settle(batch, outcome);
+      this.settle(batch, outcome);
     }
     this.busy = false;
   }
 
-  private async settle(batch: Batch, outcome: ProblemError | number): Promise<void> {
+  private settle(batch: Batch, outcome: ProblemError | number): void {
     this.queue = this.queue.filter((other) => other.key !== batch.key);
     if (typeof outcome === "number") this.linger({ ...batch, seq: outcome });
     this.changed();
-    try {
-      await del(batch.key, shelf);
-    } catch {
-      // As above.
-    }
-    this.onSent(batch.home);
+    // Nobody waits for this: left behind, it would be sent again, which its ids make harmless.
+    del(batch.key, shelf).catch(() => undefined);
+    this.onSent(batch.home, typeof outcome === "number" ? outcome : null);
     const waiting = this.waiting.get(batch.key);
     this.waiting.delete(batch.key);
-    if (typeof outcome === "number") waiting?.resolve();
+    if (typeof outcome === "number") waiting?.resolve(outcome);
     else if (waiting) waiting.reject(outcome);
     else this.onOrphan(outcome);
   }

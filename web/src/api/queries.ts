@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
+import { mayHaveMissed, refresh } from "./refresh";
 import { answer, api, type ColumnRole, type Proposal, type School, type Wish } from "./client";
 
 const of = (home: string) => ["home", home] as const;
@@ -141,13 +142,12 @@ export function useStream(home: string): boolean {
   const [live, setLive] = useState(true);
   useEffect(() => {
     const source = new EventSource(`/api/homes/${home}/stream`);
-    const moved = () => {
-      void client.invalidateQueries({ queryKey: of(home) });
-      void client.invalidateQueries({ queryKey: ["homes"] });
-    };
-    source.addEventListener("moved", moved);
+    source.addEventListener("moved", (event) => void refresh(client, home, Number(event.data)));
     source.addEventListener("open", () => setLive(true));
-    source.addEventListener("error", () => setLive(false));
+    source.addEventListener("error", () => {
+      mayHaveMissed(home);
+      setLive(false);
+    });
     return () => source.close();
   }, [client, home]);
   return live;

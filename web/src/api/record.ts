@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useSyncExternalStore } from "react";
 import type { Draft, Fact, Instrument } from "./client";
 import { outbox } from "./outbox";
+import { refresh } from "./refresh";
 
 export const newId = (): string => crypto.randomUUID();
 
@@ -27,8 +28,8 @@ export function useRecord(home: string): (facts: Fact[], observed?: Observed) =>
   return useCallback(
     async (facts, observed = {}) => {
       const drafts = facts.map((fact) => draft(fact, observed.instrument));
-      await outbox.send(home, drafts, observed.expectOff ?? null);
-      await client.invalidateQueries({ queryKey: ["home", home] });
+      const seq = await outbox.send(home, drafts, observed.expectOff ?? null);
+      await refresh(client, home, seq);
       return drafts.map((written) => written.id);
     },
     [client, home],

@@ -54,12 +54,20 @@ pub(crate) fn place(symbols: &[(Spot, i32, i32)], height: i32, names: &[Box2], w
         let near = [(dx, 0), (-dx, 0), (0, dy), (0, -dy), (dx, dy), (-dx, dy), (dx, -dy), (-dx, -dy)];
         let far = near.iter().map(|(x, y)| (x + x.signum() * 160, y + y.signum() * 200));
         let candidates = near.iter().copied().chain(far);
+        // Only what lies within reach of a candidate counts.
+        let reach = Box2::around(*at, 2 * (dx + 160) + width, 2 * (dy + 200) + height);
+        let within = |other: &&Box2| reach.overlap(other) > 0.0;
+        let taken_near: Vec<&Box2> = taken.iter().filter(within).collect();
+        let bodies_near: Vec<&Box2> =
+            bodies.iter().enumerate().filter(|(m, _)| *m != n).map(|(_, body)| body).filter(within).collect();
+        let names_near: Vec<&Box2> = names.iter().filter(within).collect();
+        let walls_near: Vec<&Stretch> = walls.iter().filter(|wall| reach.crossed_by(wall)).collect();
         let cost = |(x, y): (i32, i32)| {
             let body = Box2::around(at.plus(Spot::at(x, y)), width, height);
-            let on_tags: f64 = taken.iter().map(|other| body.overlap(other)).sum();
-            let on_bodies: f64 = bodies.iter().enumerate().filter(|(m, _)| *m != n).map(|(_, other)| body.overlap(other)).sum();
-            let on_names: f64 = names.iter().map(|other| body.overlap(other)).sum();
-            let crossings = walls.iter().filter(|wall| body.crossed_by(wall)).count();
+            let on_tags: f64 = taken_near.iter().map(|other| body.overlap(other)).sum();
+            let on_bodies: f64 = bodies_near.iter().map(|other| body.overlap(other)).sum();
+            let on_names: f64 = names_near.iter().map(|other| body.overlap(other)).sum();
+            let crossings = walls_near.iter().filter(|wall| body.crossed_by(wall)).count();
             on_tags * 4.0 + on_bodies * 3.0 + on_names + crossings as f64 * 60_000.0
         };
         let mut best: Option<(f64, (i32, i32))> = None;

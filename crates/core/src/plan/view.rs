@@ -398,15 +398,19 @@ fn name_spot(outline: &Outline, width: i32, scale: f64, in_the_way: &[Box2]) -> 
     let spots = (1..STEPS).flat_map(|i| (1..STEPS).map(move |j| (i, j)));
     let spots = spots.map(|(i, j)| Spot::at(bounds.x + bounds.width / STEPS * i, bounds.y + bounds.height / STEPS * j));
     let high = |mm: i32| (f64::from(mm) * scale) as i32;
+    let center = Spot::at(bounds.x + bounds.width / 2, bounds.y + bounds.height / 2);
+    let reach = Box2::around(center, bounds.width + 2 * width, bounds.height + 4 * high(520));
+    let near: Vec<&Box2> = in_the_way.iter().filter(|other| reach.overlap(other) > 0.0).collect();
     let cost = |spot: Spot| {
         let body = Box2::around(Spot::at(spot.x, spot.y + high(60)), width, high(520));
-        let covered: f64 = in_the_way.iter().map(|other| body.overlap(other)).sum();
+        let covered: f64 = near.iter().map(|other| body.overlap(other)).sum();
         let (above, below) = (-high(230), high(330));
         let corners = [(-width / 2, above), (width / 2, above), (-width / 2, below), (width / 2, below)];
         let outside = corners.iter().filter(|(dx, dy)| !outline.holds(spot.plus(Spot::at(*dx, *dy)))).count();
         covered + outside as f64 * 300_000.0 + spot.to(middle) * 40.0
     };
-    std::iter::once(middle).chain(spots).min_by(|a, b| cost(*a).total_cmp(&cost(*b))).unwrap_or(middle)
+    let costed = std::iter::once(middle).chain(spots).map(|spot| (cost(spot), spot));
+    costed.min_by(|a, b| a.0.total_cmp(&b.0)).map_or(middle, |(_, spot)| spot)
 }
 
 /// `4.2 × 3.6 m`, over all.

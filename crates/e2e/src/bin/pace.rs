@@ -89,6 +89,7 @@ async fn on_the_plan(page: &Page) -> Result<()> {
     }
     page.press("Done placing").await?;
     page.driver.execute("document.querySelector('[data-place=\"p:p0-0\"]').focus()", vec![]).await?;
+    page.find(By::Css("[data-place='p:p0-0'][aria-pressed=true]")).await?;
     for round in 0..ROUNDS {
         let key = if round % 2 == 0 { "ArrowRight" } else { "ArrowLeft" };
         let press =
