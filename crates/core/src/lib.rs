@@ -62,7 +62,7 @@ pub use plan::{
 pub use trace::search;
 pub use trace::search::{Likely, School, SchoolMinutes};
 pub use trace::{
-    Evidence, EvidenceLine, LastSeen, LineRole, NextStep, PointToSee, RoomToWalk, TraceView, Verdict, evidence, last_seen,
+    DarkClock, Evidence, EvidenceLine, LastSeen, LineRole, NextStep, PointToSee, RoomToWalk, TraceView, Verdict, evidence, last_seen,
     next_step, school_minutes, trace_view, verdict, verdicts,
 };
 pub use units::{Amps, Length, Moment, Units, Volts};

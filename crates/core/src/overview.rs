@@ -3,8 +3,8 @@
 use std::collections::BTreeMap;
 
 use crate::{
-    BreakerId, Edition, Finding, Home, HomeId, Point, PointId, Post, Room, State, Verdict, checks::findings_from,
-    panel::post::posts_from, verdicts,
+    BreakerId, DarkClock, Edition, Finding, Home, HomeId, Point, PointId, Post, Room, State, Verdict, checks::findings_from,
+    panel::post::posts_from, trace::dark_clock::dark_clocks, verdicts,
 };
 
 /// A breaker that is off now.
@@ -81,6 +81,8 @@ pub struct HomeOverview {
     pub protects: BTreeMap<PointId, Vec<PointId>>,
     /// What is off now, in the order of the panel.
     pub off_now: Vec<OffNow>,
+    /// What may be without power only so long, and may be dark now; the first to run out first.
+    pub clocks: Vec<DarkClock>,
     /// How far the trace is.
     pub progress: Progress,
     /// What is worth a look.
@@ -102,6 +104,7 @@ pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
         name: home.name().unwrap_or_default().to_owned(),
         seq,
         off_now: off_now.collect(),
+        clocks: dark_clocks(home, &known),
         rooms: home.rooms().cloned().collect(),
         progress: Progress::of(&known),
         findings: findings_from(home, &known),

@@ -9,6 +9,7 @@ import { Loaded } from "../parts/Loaded";
 import { useKeys } from "../parts/useKeys";
 import { BottomBar, Rail } from "./Navigation";
 import { KeysDialog } from "./KeysDialog";
+import { ClockBar } from "./ClockBar";
 import { ConnectionBar } from "./ConnectionBar";
 import { TopBar } from "./TopBar";
 import { WORKSPACES } from "./workspaces";
@@ -34,6 +35,7 @@ export function Shell() {
     <Box sx={{ display: "flex", flexDirection: "column", minHeight: "100dvh" }}>
       <TopBar home={overview.data} onFind={() => setFinding(true)} onKeys={() => setKeysShown(true)} />
       <ConnectionBar live={live || overview.data === undefined} />
+      {overview.data && overview.data.clocks.length > 0 && <ClockBar home={overview.data} />}
       <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
         {wide && <Rail home={home} />}
         <Box component="main" sx={{ flex: 1, minWidth: 0, p: { xs: 2, md: 3 }, pb: { xs: 12, md: 3 } }}>

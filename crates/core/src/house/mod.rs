@@ -78,6 +78,8 @@ pub struct PointDetails {
     pub outdoor: bool,
     /// Marked weather-resistant.
     pub weather_resistant: bool,
+    /// What hangs on it may be without power for so many minutes at most: a freezer, an aquarium.
+    pub dark_minutes: Option<u16>,
 }
 
 /// The data plate of a motor or cooling unit: what it says goes before the table of wires.

@@ -70,6 +70,7 @@ pub struct Home {
     pub(super) looks: Vec<Look>,
     skips: Vec<Skip>,
     switched: Vec<BreakerId>,
+    off_since: BTreeMap<BreakerId, Moment>,
     off: Arc<BTreeSet<BreakerId>>,
 }
 
@@ -201,6 +202,10 @@ impl Home {
     pub fn switched(&self) -> &[BreakerId] {
         &self.switched
     }
+    /// When a breaker that is off went off.
+    pub fn off_since(&self, breaker: &BreakerId) -> Option<Moment> {
+        self.off_since.get(breaker).copied()
+    }
     /// The breakers that are off or tripped now.
     pub fn off(&self) -> &Arc<BTreeSet<BreakerId>> {
         &self.off
@@ -276,10 +281,12 @@ impl Home {
                     self.switched.push(f.breaker.clone());
                     let mut off = (*self.off).clone();
                     if was_on {
-                        off.insert(f.breaker.clone())
+                        off.insert(f.breaker.clone());
+                        self.off_since.insert(f.breaker.clone(), entry.at);
                     } else {
-                        off.remove(&f.breaker)
-                    };
+                        off.remove(&f.breaker);
+                        self.off_since.remove(&f.breaker);
+                    }
                     self.off = Arc::new(off);
                 }
             }

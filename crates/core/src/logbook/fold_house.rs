@@ -270,7 +270,15 @@ impl Home {
 
     fn details_fit(&self, f: &PointPlaced) -> Result<(), Refusal> {
         let receptacle = f.point_kind == PointKind::Receptacle;
-        let PointDetails { half_of, .. } = &f.details;
+        let PointDetails { half_of, dark_minutes, .. } = &f.details;
+        if dark_minutes.is_some_and(|minutes| !(2..=1440).contains(&minutes)) {
+            return refuse(
+                RefusalCode::OutOfRange,
+                "details",
+                "How long it may be without power is 2 to 1440 minutes.",
+                "Give minutes, or nothing; what may never be off hangs on a breaker that must stay on.",
+            );
+        }
         let Some(first) = half_of else { return Ok(()) };
         let other = self.known_point(first)?;
         let fits = receptacle

@@ -11,6 +11,7 @@
 //! can tell ([`latched`]). Dark first and lit later proves nothing: the lamp may have been switched on meanwhile.
 //! An old label, a rating, a neighbour prove nothing.
 
+pub(crate) mod dark_clock;
 mod evidence;
 mod last_seen;
 mod latched;
@@ -20,6 +21,7 @@ pub mod search;
 mod tests;
 mod verdict;
 
+pub use dark_clock::DarkClock;
 pub use evidence::{Evidence, EvidenceLine, LineRole, evidence};
 pub use last_seen::{LastSeen, last_seen};
 pub use next_step::{NextStep, PointToSee, RoomToWalk, TraceView, next_step, school_minutes, trace_view};

@@ -1,6 +1,7 @@
 //! The first walk in a browser: from an empty home to the printed card, at a desk and on a phone; what goes
 //! wrong on the way; two people on one home; and axe-core on every screen.
 
+mod dark_clock;
 mod house_plan;
 mod panel_book;
 mod several_off;
@@ -18,6 +19,7 @@ use tokio::runtime::Runtime;
 use wayfinder_e2e::screens::{Homes, House, LogbookScreen, Panel, Trace};
 use wayfinder_e2e::{Chrome, Page, Site, View};
 
+use dark_clock::what_may_be_dark_only_so_long_is_brought_back;
 use house_plan::{
     a_ten_room_house_is_drawn_in_few_taps, anything_is_found_with_what_goes_dark, rooms_doors_and_points_are_kept_in_the_drawing,
     the_plan_goes_out_and_comes_in,
@@ -73,6 +75,7 @@ fn main() -> ExitCode {
         the_plan_goes_out_and_comes_in,
         anything_is_found_with_what_goes_dark,
         several_off_at_once_until_every_point_is_proven,
+        what_may_be_dark_only_so_long_is_brought_back,
     ] {
         trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Desk));
     }

@@ -28,6 +28,7 @@ export function EditPoint({ point, onKeep, onRemove }: Props) {
   const [onlyOne, setOnlyOne] = useState(point.only_one);
   const [minimum, setMinimum] = useState(point.plate ? String(point.plate.minimum_ampacity) : "");
   const [maximum, setMaximum] = useState(point.plate ? String(point.plate.maximum_breaker) : "");
+  const [dark, setDark] = useState(point.details.dark_minutes ? String(point.details.dark_minutes) : "");
   const faces = FACES[point.volts === 240 ? 240 : 120];
   const plate =
     minimum !== "" && maximum !== ""
@@ -37,6 +38,7 @@ export function EditPoint({ point, onKeep, onRemove }: Props) {
     name !== point.name ||
     face !== (point.configuration ?? "") ||
     onlyOne !== point.only_one ||
+    dark !== (point.details.dark_minutes ? String(point.details.dark_minutes) : "") ||
     JSON.stringify(plate) !== JSON.stringify(point.plate ?? null);
   const digits = (text: string) => text.replace(/[^0-9.]/g, "");
   return (
@@ -81,6 +83,14 @@ export function EditPoint({ point, onKeep, onRemove }: Props) {
             />
           </>
         )}
+        {(point.kind === "appliance" || point.kind === "receptacle") && (
+          <TextField
+            label={`${point.name}: without power at most, min`}
+            size="small"
+            value={dark}
+            onChange={(e) => setDark(e.target.value.replace(/[^0-9]/g, ""))}
+          />
+        )}
         <Button
           variant="outlined"
           disabled={!changed}
@@ -95,7 +105,7 @@ export function EditPoint({ point, onKeep, onRemove }: Props) {
               configuration: face === "" ? null : face,
               only_one: onlyOne,
               plate,
-              details: point.details,
+              details: { ...point.details, dark_minutes: numberOrNull(dark) },
             })
           }
         >

@@ -199,6 +199,22 @@ fn facts(book: &Logbook, text: &str) -> Vec<Fact> {
                 details: PointDetails { gfci: words[1] == "gfci", ..PointDetails::default() },
             })]
         }
+        // `dark-at-most freezer 30`: minutes.
+        "dark-at-most" => {
+            let (name, minutes) = rest.rsplit_once(' ').unwrap();
+            let p = book.home().point(&slug(name).parse().unwrap()).unwrap();
+            vec![Fact::PointPlaced(PointPlaced {
+                point: p.id.clone(),
+                room: p.room.clone(),
+                point_kind: p.kind,
+                name: p.name.clone(),
+                volts: p.volts,
+                configuration: p.configuration,
+                only_one: p.only_one,
+                plate: p.plate,
+                details: PointDetails { dark_minutes: Some(minutes.parse().unwrap()), ..p.details.clone() },
+            })]
+        }
         // `draw Kitchen 4.2 x 3.6 right of Hall`, `draw loft: Study 3 x 3`: as it is typed on the House screen.
         "draw" => {
             let (floor, text) = rest.split_once(": ").unwrap_or(("house", rest));

@@ -121,7 +121,7 @@ impl AtHome {
                     class: class_of(p.kind),
                     name: p.name.clone(),
                     high: p.volts == Volts::new(240),
-                    max_dark_s: None,
+                    max_dark_s: p.details.dark_minutes.map(|minutes| f64::from(minutes) * 60.0),
                 })
                 .collect(),
         };
@@ -185,6 +185,14 @@ impl AtHome {
         for skip in home.skips() {
             if let Some(p) = self.points.iter().position(|p| *p == skip.point) {
                 search.passed_over.push((self.off_set(skip.off.iter()), p));
+            }
+        }
+        // The clocks count by the times of the logbook, up to what was written last.
+        let written = home.looks().last().map(|look| look.at).into_iter();
+        let until = written.chain(home.off().iter().filter_map(|b| home.off_since(b))).max();
+        for (n, breaker) in self.breakers.iter().enumerate() {
+            if let (Some(since), Some(until)) = (home.off_since(breaker), until) {
+                search.off_for(n, (until.unix_ms() - since.unix_ms()) as f64 / 1000.0);
             }
         }
         let now = home.switched().len();
@@ -304,7 +312,7 @@ pub fn schools(home: &Home, known: &[(PointId, Verdict)]) -> Vec<SchoolMinutes> 
                     name: String::new(),
                     burnt_out: false,
                     breaker: drawn.or_else(|| may.iter().next()).unwrap_or(0),
-                    max_off_min: None,
+                    max_off_min: at_home.case.points[*p].max_dark_s.map(|s| s / 60.0),
                 }
             })
             .collect();

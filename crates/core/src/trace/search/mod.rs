@@ -206,6 +206,11 @@ impl<'a> Search<'a> {
         self.off = off;
     }
 
+    /// It has been off for so many seconds.
+    pub(crate) fn off_for(&mut self, breaker: usize, seconds: f64) {
+        self.off_since[breaker] = self.now_s - seconds.max(0.0);
+    }
+
     /// Time passed.
     pub fn passed(&mut self, seconds: f64) {
         self.now_s += seconds;

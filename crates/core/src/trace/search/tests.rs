@@ -314,3 +314,29 @@ fn what_is_likely_is_told_in_percent_and_schools_say_what_they_would_take() {
     assert!(minutes.len() == 2 && minutes.iter().all(|s| s.minutes > 0.0), "{minutes:?}");
     assert_eq!(minutes, crate::school_minutes(&w.home), "the same logbook, the same answer");
 }
+
+#[test]
+fn what_may_be_dark_only_so_long_is_asked_on_before_its_clock_runs_out() {
+    for clock in [false, true] {
+        let mut w = home();
+        if clock {
+            w.act("dark-at-most p0 2").unwrap();
+        }
+        for n in 0..8 {
+            w.act(&format!("lit p{n}")).unwrap();
+        }
+        w.act("off 1").unwrap();
+        // A second a line: nearly a minute and a half passes with 1 off, which may feed p0.
+        for _ in 0..85 {
+            w.act("lit p7").unwrap();
+        }
+        let on_again = match view(&w).next {
+            NextStep::LookUnder { .. } => false,
+            NextStep::SwitchTo { on, .. } | NextStep::SwitchOn { breakers: on, .. } => {
+                on.iter().map(|b| w.home.number(b)).collect::<Vec<_>>() == ["1"]
+            }
+            other => panic!("{other:?}"),
+        };
+        assert_eq!(on_again, clock);
+    }
+}

@@ -1,0 +1,118 @@
+//! What may be without power only so long: a freezer, an aquarium. Its clock runs from the moment a breaker that may feed
+//! it went off, known or not which that is, and says what to switch on again when it has run out.
+
+use std::collections::BTreeSet;
+
+use crate::{BreakerId, Home, Moment, PointId, Verdict};
+
+/// A clock that runs.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct DarkClock {
+    /// What may be dark.
+    pub point: PointId,
+    /// Its name.
+    pub name: String,
+    /// How long it may be, in minutes.
+    pub minutes: u16,
+    /// Since when it may be dark.
+    pub since: Moment,
+    /// When it has to have power again.
+    pub until: Moment,
+    /// What is off and may feed it: to be switched on by then.
+    pub breakers: Vec<BreakerId>,
+    /// It is proven on what is off; else it only may be.
+    pub proven: bool,
+}
+
+/// The clocks that run, the first to run out first. A breaker that is left off for a reason of its own starts none.
+pub(crate) fn dark_clocks(home: &Home, known: &[(PointId, Verdict)]) -> Vec<DarkClock> {
+    let off: Vec<&BreakerId> =
+        home.off().iter().filter(|b| home.breaker(b).is_some_and(|b| !b.is_left_off())).collect();
+    let mut clocks: Vec<DarkClock> = known
+        .iter()
+        .filter_map(|(id, verdict)| {
+            let point = home.point(id)?;
+            let minutes = point.details.dark_minutes?;
+            let may_feed = |breaker: &BreakerId| match verdict {
+                Verdict::Proven { breaker: on, .. } | Verdict::ByExclusion { breaker: on } => on == breaker,
+                Verdict::Open { possible, .. } => possible.contains(breaker),
+                // Nothing is sure of it, so anything may be what darkens it.
+                Verdict::Contradictory { .. } | Verdict::Out { .. } => true,
+            };
+            let darkens = |b: &BreakerId| home.dead_behind(&BTreeSet::from([b.clone()])).iter().any(may_feed);
+            let breakers: Vec<BreakerId> = off.iter().filter(|b| darkens(b)).map(|b| (*b).clone()).collect();
+            let since = breakers.iter().filter_map(|b| home.off_since(b)).min()?;
+            Some(DarkClock {
+                point: id.clone(),
+                name: point.name.clone(),
+                minutes,
+                since,
+                until: Moment::from_unix_ms(since.unix_ms() + i64::from(minutes) * 60_000),
+                breakers,
+                proven: verdict.proven_on().is_some(),
+            })
+        })
+        .collect();
+    clocks.sort_by_key(|clock| clock.until);
+    clocks
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::logbook::fixture::{Written, written};
+    use crate::verdicts;
+
+    const HOUSE: &str = "panel 6\n1 20 kitchen\n3 15 rec\n5 15 cellar\nroom Cellar\npoint Cellar appliance freezer\n\
+                         point Cellar light lamp\ndark-at-most freezer 30\nlit freezer\nlit lamp\n";
+
+    fn running(w: &Written) -> Vec<(String, Vec<String>, i64, bool)> {
+        let clocks = dark_clocks(&w.home, &verdicts(&w.home));
+        let numbers = |of: &[BreakerId]| of.iter().map(|b| w.home.number(b)).collect();
+        clocks.iter().map(|c| (c.name.clone(), numbers(&c.breakers), c.until.unix_ms() - c.since.unix_ms(), c.proven)).collect()
+    }
+
+    #[test]
+    fn a_clock_runs_while_what_may_feed_the_point_is_off() {
+        let minutes = 30 * 60_000;
+        for (acts, on) in [
+            ("", None),
+            // Unknown which: any breaker that is off may be its own.
+            ("off 1", Some((vec!["1"], false))),
+            ("off 1\noff 3", Some((vec!["1", "3"], false))),
+            // Seen lit with it off, it is on another.
+            ("off 1\nlit freezer", None),
+            ("off 1\nlit freezer\noff 3", Some((vec!["3"], false))),
+            ("off 1\ndark freezer", Some((vec!["1"], true))),
+            ("off 1\ndark freezer\non 1\nlit freezer", None),
+            ("off 1\ndark freezer\non 1\nlit freezer\noff 3", None),
+        ] {
+            let expected: Vec<_> = on
+                .map(|(breakers, proven)| ("freezer".into(), breakers.into_iter().map(str::to_owned).collect(), minutes, proven))
+                .into_iter()
+                .collect();
+            assert_eq!(running(&written(&format!("{HOUSE}{acts}"))), expected, "{acts}");
+        }
+    }
+
+    #[test]
+    fn it_counts_from_the_first_that_went_off_and_anew_after_all_were_on() {
+        let since = |acts: &str| {
+            let w = written(&format!("{HOUSE}{acts}"));
+            dark_clocks(&w.home, &verdicts(&w.home))[0].since
+        };
+        // Lines are a second apart in this fixture.
+        let first = since("off 1").unix_ms();
+        assert_eq!(since("off 1\noff 3").unix_ms(), first);
+        assert_eq!(since("off 1\non 1\noff 3").unix_ms(), first + 2000);
+    }
+
+    #[test]
+    fn behind_a_feeder_the_feeder_is_what_to_switch_on_and_a_tripped_one_starts_no_clock() {
+        let house = "panel 24\n1 20 hall\n18-20 60/2 shed\nsub Shed 8 18-20\nshed: 1 15 light\nroom Shed
+                     point Shed appliance freezer\ndark-at-most freezer 20\nlit freezer\n";
+        let w = written(&format!("{house}off 18-20"));
+        assert_eq!(running(&w), [("freezer".into(), vec!["18-20".into()], 20 * 60_000, false)]);
+        assert_eq!(running(&written(&format!("{HOUSE}tripped 3"))), []);
+    }
+}
