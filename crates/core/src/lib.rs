@@ -60,7 +60,7 @@ pub use plan::{
     plan, propose, read_length, read_size, room_walk, take_drawing, turned, walking,
 };
 pub use trace::search;
-pub use trace::search::{Likely, School, SchoolMinutes};
+pub use trace::search::{Likely, School, SchoolMinutes, Way};
 pub use trace::{
     DarkClock, Evidence, EvidenceLine, LastSeen, LineRole, NextStep, PointToSee, RoomToWalk, TraceView, Verdict, evidence, last_seen,
     next_step, school_minutes, trace_view, verdict, verdicts,

@@ -16,19 +16,19 @@ export const useHome = (home: string) =>
     queryFn: () => answer(api.GET("/api/homes/{home}", { params: { path: { home } } })),
   });
 
-export const useTrace = (home: string, school: School) =>
+export const useTrace = (home: string, school: School, alone: boolean) =>
   useQuery({
-    queryKey: [...of(home), "trace", school],
+    queryKey: [...of(home), "trace", school, alone],
     placeholderData: (before) => before,
-    queryFn: () => answer(api.GET("/api/homes/{home}/trace", { params: { path: { home }, query: { school } } })),
+    queryFn: () => answer(api.GET("/api/homes/{home}/trace", { params: { path: { home }, query: { school, alone } } })),
   });
 
 /** What each way of tracing would take from here; worked out when it is asked for. */
-export const useSchools = (home: string, wanted: boolean) =>
+export const useSchools = (home: string, wanted: boolean, alone: boolean) =>
   useQuery({
-    queryKey: [...of(home), "schools"],
+    queryKey: [...of(home), "schools", alone],
     enabled: wanted,
-    queryFn: () => answer(api.GET("/api/homes/{home}/trace/schools", { params: { path: { home } } })),
+    queryFn: () => answer(api.GET("/api/homes/{home}/trace/schools", { params: { path: { home }, query: { alone } } })),
   });
 
 export const useDirectory = (home: string, panel: string | undefined) =>

@@ -8,7 +8,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use super::latched::Latched;
-use super::search::{Asked, Likely, School, SchoolMinutes, ask, likely, schools};
+use super::search::{Asked, Likely, School, SchoolMinutes, Way, ask, likely, schools};
 use super::verdict::{Verdict, by_point, counted, judged, verdicts};
 use crate::{Breaker, BreakerId, Home, Interior, Look, PointId, PointKind, RoomId, Seen, State, Volts, overview::Progress};
 
@@ -146,6 +146,8 @@ pub struct TraceView {
     pub out: Vec<PointId>,
     /// How it is traced here.
     pub school: School,
+    /// By one person alone.
+    pub alone: bool,
     /// The likeliest breaker of points that are open: a clue, no proof.
     pub likely: BTreeMap<PointId, Likely>,
 }
@@ -156,7 +158,8 @@ pub fn next_step(home: &Home) -> NextStep {
 }
 
 /// What to do next, and how far the trace is. `seq` is the logbook's last line.
-pub fn trace_view(home: &Home, seq: u64, school: School) -> TraceView {
+pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
+    let way = way.into();
     let all = home.looks_by_power();
     let rounds = Rounds::of(home, &all);
     let pick =
@@ -176,17 +179,18 @@ pub fn trace_view(home: &Home, seq: u64, school: School) -> TraceView {
         contradictory: pick(|v| matches!(v, Verdict::Contradictory { .. })),
         out: pick(|v| matches!(v, Verdict::Out { .. })),
         likely: likely(home, &rounds.known),
-        school,
-        next: match school {
+        school: way.school,
+        alone: way.alone,
+        next: match way.school {
             School::OneAtATime => rounds.next(),
-            School::SeveralOff => rounds.next_of_several(),
+            School::SeveralOff => rounds.next_of_several(way),
         },
     }
 }
 
 /// What each school would take for what is left.
-pub fn school_minutes(home: &Home) -> Vec<SchoolMinutes> {
-    schools(home, &verdicts(home))
+pub fn school_minutes(home: &Home, alone: bool) -> Vec<SchoolMinutes> {
+    schools(home, &verdicts(home), alone)
 }
 
 struct Rounds<'a> {
@@ -247,7 +251,7 @@ impl<'a> Rounds<'a> {
 
     /// Several off at once. A proof needs a look that showed the point lit with everything on, so that comes first; then
     /// the search says what is off and where to look, whatever was done meanwhile.
-    fn next_of_several(&self) -> NextStep {
+    fn next_of_several(&self, way: Way) -> NextStep {
         if let Some(first) = self.set_up() {
             return first;
         }
@@ -272,7 +276,7 @@ impl<'a> Rounds<'a> {
                 off.iter().filter(|b| home.breaker(b).is_some_and(|b| b.kept.is_some())).cloned().collect();
             NextStep::SwitchOn { breakers: if kept.is_empty() { off.clone() } else { kept }, why, rooms: Vec::new() }
         };
-        match ask(home, &self.known, &unlit, &told) {
+        match ask(home, &self.known, way, &unlit, &told) {
             Asked::Nothing if off.is_empty() => self.done(),
             Asked::Nothing => on_again("Nothing more can be told with these off.".into()),
             Asked::Off(wanted) => {

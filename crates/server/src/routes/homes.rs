@@ -8,7 +8,7 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
     Card, Evidence, HomeId, HomeOverview, Line, Logbook, PanelId, PointId, Progress, School, SchoolMinutes, TraceView, card,
-    describe, findings, overview as look_over, school_minutes, trace_view,
+    Way, describe, findings, overview as look_over, school_minutes, trace_view,
 };
 use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
 
@@ -85,6 +85,17 @@ pub(crate) struct Printing {
 pub(crate) struct Traced {
     /// `one_at_a_time` or `several_off`; the first if left out.
     school: Option<School>,
+    /// Whether one person does it all; else one stands at the panel and one walks.
+    #[serde(default)]
+    alone: bool,
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct By {
+    /// Whether one person does it all.
+    #[serde(default)]
+    alone: bool,
 }
 
 pub(crate) async fn book(app: &App, home: &str) -> Result<(HomeId, Arc<Logbook>), Problem> {
@@ -152,14 +163,15 @@ pub(crate) async fn trace(
     Query(traced): Query<Traced>,
 ) -> Result<Json<TraceView>, Problem> {
     let (_, book) = book(&app, &home).await?;
-    off_thread(move || Ok(Json(trace_view(book.home(), book.seq(), traced.school.unwrap_or_default())))).await
+    off_thread(move || Ok(Json(trace_view(book.home(), book.seq(), Way { school: traced.school.unwrap_or_default(), alone: traced.alone })))).await
 }
 
-/// What each way of tracing would take for what is left, in minutes, for two people with one tester.
-#[utoipa::path(get, path = "/api/homes/{home}/trace/schools", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = [SchoolMinutes]), (status = 404, body = Problem)))]
-pub(crate) async fn schools(State(app): State<App>, Path(home): Path<String>) -> Result<Json<Vec<SchoolMinutes>>, Problem> {
+/// What each way of tracing would take for what is left, in minutes, for two people with one tester or
+/// for one.
+#[utoipa::path(get, path = "/api/homes/{home}/trace/schools", params(("home" = String, Path, description = "The id of the home"), By), responses((status = 200, body = [SchoolMinutes]), (status = 404, body = Problem)))]
+pub(crate) async fn schools(State(app): State<App>, Path(home): Path<String>, Query(by): Query<By>) -> Result<Json<Vec<SchoolMinutes>>, Problem> {
     let (_, book) = book(&app, &home).await?;
-    off_thread(move || Ok(Json(school_minutes(book.home())))).await
+    off_thread(move || Ok(Json(school_minutes(book.home(), by.alone)))).await
 }
 
 /// Everything seen at a point, and what follows.

@@ -16,20 +16,26 @@ import { useKeys } from "../../parts/useKeys";
 import { useLooks, type Looks } from "./useLooks";
 
 const SCHOOL_KEY = "wayfinder-school";
+const ALONE_KEY = "wayfinder-alone";
 const keptSchool = (): School => (localStorage.getItem(SCHOOL_KEY) === "several_off" ? "several_off" : "one_at_a_time");
 
 /** Which breaker feeds what: the panel side, the walking side, how far it is. */
 export function TracePage() {
   const home = useThisHome();
   const [school, setSchool] = useState<School>(keptSchool);
-  const trace = useTrace(home.id, school);
+  const [alone, setAlone] = useState(localStorage.getItem(ALONE_KEY) === "yes");
+  const trace = useTrace(home.id, school, alone);
   const choose = (next: School) => {
     localStorage.setItem(SCHOOL_KEY, next);
     setSchool(next);
   };
+  const chooseAlone = (next: boolean) => {
+    localStorage.setItem(ALONE_KEY, next ? "yes" : "no");
+    setAlone(next);
+  };
   return (
     <Loaded query={trace} what="trace">
-      {(view: TraceView) => <Trace home={home} view={view} onSchool={choose} />}
+      {(view: TraceView) => <Trace home={home} view={view} onSchool={choose} onAlone={chooseAlone} />}
     </Loaded>
   );
 }
@@ -38,9 +44,10 @@ interface TraceProps {
   home: HomeOverview;
   view: TraceView;
   onSchool: (school: School) => void;
+  onAlone: (alone: boolean) => void;
 }
 
-function Trace({ home, view, onSchool }: TraceProps) {
+function Trace({ home, view, onSchool, onAlone }: TraceProps) {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const looks = useLooks(home.id, view);
   useKeys({ u: looks.last ? looks.strikeLast : undefined });
@@ -49,7 +56,7 @@ function Trace({ home, view, onSchool }: TraceProps) {
   const progress = (
     <Stack spacing={2}>
       <ProgressSide home={home} view={view} />
-      <SchoolChoice home={home.id} school={view.school} onSchool={onSchool} />
+      <SchoolChoice home={home.id} view={view} onSchool={onSchool} onAlone={onAlone} />
     </Stack>
   );
   if (!wide) {

@@ -41,6 +41,27 @@ pub enum School {
     SeveralOff,
 }
 
+/// How it is traced, and by whom.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
+pub struct Way {
+    /// Which way.
+    pub school: School,
+    /// One person does it all; else one stands at the panel and one walks.
+    pub alone: bool,
+}
+
+impl From<School> for Way {
+    fn from(school: School) -> Self {
+        Self { school, alone: false }
+    }
+}
+
+impl Way {
+    fn crew(self) -> Crew {
+        Crew { alone: self.alone, ..USUAL }
+    }
+}
+
 /// A home as a case, with the ids behind its numbers.
 pub(crate) struct AtHome {
     pub(crate) case: Case,
@@ -200,9 +221,11 @@ impl AtHome {
         let tells = |p: &PointId| self.points.iter().position(|q| q == p).is_some_and(|p| self.telling[p]);
         let seen_since = home.looks().iter().rev().take_while(|look| look.moves == now).any(|look| tells(&look.point));
         search.fresh = !search.off.is_empty() && !seen_since;
+        let looked = home.looks().last().is_some_and(|look| look.moves == now);
         let last = home.looks().last().and_then(|look| home.point(&look.point)).map(|point| &point.room);
         search.at = match last.and_then(|room| self.rooms.iter().position(|r| r == room)) {
-            Some(room) if !crew.alone => Place::Room(room),
+            // Alone, whoever switched last stands at the panel.
+            Some(room) if !crew.alone || looked => Place::Room(room),
             _ => Place::Panel,
         };
         search
@@ -282,10 +305,11 @@ pub fn likely(home: &Home, known: &[(PointId, Verdict)]) -> BTreeMap<PointId, Li
 
 /// What each school would take for what is left, by playing it on wirings drawn from what is believed. The same
 /// logbook gives the same answer.
-pub fn schools(home: &Home, known: &[(PointId, Verdict)]) -> Vec<SchoolMinutes> {
+pub fn schools(home: &Home, known: &[(PointId, Verdict)], alone: bool) -> Vec<SchoolMinutes> {
+    let crew = Crew { alone, ..USUAL };
     const SAMPLES: u64 = 3;
     let Some(at_home) = AtHome::of(home, known) else { return Vec::new() };
-    let belief = at_home.belief(home, USUAL);
+    let belief = at_home.belief(home, crew);
     let open: Vec<usize> = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none()).collect();
     if open.is_empty() {
         return Vec::new();
@@ -332,7 +356,7 @@ pub fn schools(home: &Home, known: &[(PointId, Verdict)]) -> Vec<SchoolMinutes> 
             points,
         };
         for (n, strategy) in [Strategy::OneAtATime, Strategy::Adaptive].into_iter().enumerate() {
-            minutes[n] += play_as(&house, &case, USUAL, Costs::default(), strategy, sample, &mut || 0.0).minutes;
+            minutes[n] += play_as(&house, &case, crew, Costs::default(), strategy, sample, &mut || 0.0).minutes;
         }
     }
     [School::OneAtATime, School::SeveralOff]
@@ -356,12 +380,13 @@ pub(crate) enum Asked {
 pub(crate) fn ask(
     home: &Home,
     known: &[(PointId, Verdict)],
+    way: Way,
     aside: &dyn Fn(&PointId) -> bool,
     told: &dyn Fn(&PointId) -> bool,
 ) -> Asked {
     let Some(mut at_home) = AtHome::of(home, known) else { return Asked::Nothing };
     at_home.aside = at_home.points.iter().map(aside).collect();
-    let mut search = at_home.search(home, USUAL);
+    let mut search = at_home.search(home, way.crew());
     search.told = at_home.points.iter().map(told).collect();
     match search.next_act() {
         Act::Done | Act::Tone { .. } => Asked::Nothing,

@@ -13,7 +13,7 @@ mod choose;
 mod tests;
 
 pub(crate) use at_home::{Asked, ask};
-pub use at_home::{Likely, School, SchoolMinutes, likely, schools};
+pub use at_home::{Likely, School, SchoolMinutes, Way, likely, schools};
 pub use belief::Belief;
 pub use case::{Case, CasePoint, Costs, Crew, MOST_BREAKERS, OffSet, OldLabel, PointClass};
 

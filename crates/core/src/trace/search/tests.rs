@@ -209,6 +209,10 @@ fn view(w: &Written) -> TraceView {
     trace_view(&w.home, w.book.seq(), School::SeveralOff)
 }
 
+fn view_of(w: &Written, alone: bool) -> TraceView {
+    trace_view(&w.home, w.book.seq(), crate::Way { school: School::SeveralOff, alone })
+}
+
 /// Eight breakers, two rooms with four points each; the card says nothing.
 fn home() -> Written {
     let mut text = String::from("panel 24\n");
@@ -224,13 +228,18 @@ fn home() -> Written {
 
 #[test]
 fn in_a_home_the_search_asks_until_every_point_is_proven_whatever_the_wiring() {
-    for wiring in [[1, 1, 1, 2, 3, 3, 4, 5], [8, 8, 8, 8, 1, 1, 1, 1], [1, 2, 3, 4, 5, 6, 7, 8]] {
+    for (wiring, alone) in [
+        ([1, 1, 1, 2, 3, 3, 4, 5], false),
+        ([8, 8, 8, 8, 1, 1, 1, 1], false),
+        ([1, 2, 3, 4, 5, 6, 7, 8], false),
+        ([1, 1, 1, 2, 3, 3, 4, 5], true),
+    ] {
         let mut w = home();
         let mut off: Vec<usize> = Vec::new();
         for acts in 0.. {
             assert!(acts < 300, "the trace does not end");
             let number = |id: &crate::BreakerId| w.home.number(id).parse::<usize>().unwrap();
-            match view(&w).next {
+            match view_of(&w, alone).next {
                 NextStep::SeeAllLit { rooms, .. } | NextStep::LookUnder { rooms, .. } => {
                     let point = rooms.iter().flat_map(|r| &r.points).find(|p| p.seen.is_none() && !p.skipped).unwrap();
                     let n: usize = point.name[1..].parse().unwrap();
@@ -310,9 +319,11 @@ fn what_is_likely_is_told_in_percent_and_schools_say_what_they_would_take() {
     assert_eq!(w.home.number(&likely.breaker), "1");
     assert!((60..=99).contains(&likely.percent));
     assert!(!view.likely.contains_key(&"p0".parse().unwrap()), "what is proven is not likely, it is proven");
-    let minutes = crate::school_minutes(&w.home);
+    let minutes = crate::school_minutes(&w.home, false);
     assert!(minutes.len() == 2 && minutes.iter().all(|s| s.minutes > 0.0), "{minutes:?}");
-    assert_eq!(minutes, crate::school_minutes(&w.home), "the same logbook, the same answer");
+    assert_eq!(minutes, crate::school_minutes(&w.home, false), "the same logbook, the same answer");
+    let alone = crate::school_minutes(&w.home, true);
+    assert!(alone.iter().zip(&minutes).all(|(alone, pair)| alone.minutes > pair.minutes), "walking to the panel takes longer");
 }
 
 #[test]
