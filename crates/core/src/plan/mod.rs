@@ -12,6 +12,7 @@ mod measure;
 mod propose;
 mod propose_room;
 mod room_walk;
+mod shown;
 mod symbols;
 mod tags;
 mod take_drawing;
@@ -30,9 +31,10 @@ pub use room_walk::{NextRoom, RoomWalk, WalkPoint, room_walk};
 pub use symbols::{Stroke, Symbol, turned};
 pub use take_drawing::take_drawing;
 pub(crate) use view::tag_of;
-pub use view::{
+pub use view::plan;
+pub use shown::{
     Neighbor, Plan, PlanBackdrop, PlanFloor, PlanNote, PlanOpening, PlanPanel, PlanPoint, PlanRoom, PlanStairs, PlanTag,
-    PlanWall, SymbolDrawing, TagKind, plan,
+    PlanWall, SymbolDrawing, TagKind,
 };
 pub use walking::{CableRun, Walk, Walking, cable_run, walking};
 pub use walls::Stretch;

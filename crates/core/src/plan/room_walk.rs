@@ -2,7 +2,8 @@
 //! to go next.
 
 use super::geometry::along;
-use super::view::{PlanTag, against, plan_from, reach};
+use super::shown::PlanTag;
+use super::view::{against, plan_from, reach};
 use crate::{Home, LastSeen, PointId, PointKind, RoomId, last_seen, verdicts, walking};
 
 /// A point on the way.

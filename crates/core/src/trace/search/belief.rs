@@ -49,6 +49,11 @@ pub(crate) struct Model {
     appliance_alone: f64,
 }
 
+/// How far the card is believed before anything was seen, and between what limits that moves, as logarithms of odds.
+const CARD_START: f64 = 3.0;
+const CARD_MOST: f64 = 3.0;
+const CARD_LEAST: f64 = 6.0;
+
 impl Model {
     const PAIR: Self = Self {
         labelled: 3.5,
@@ -87,6 +92,8 @@ pub struct Belief {
     /// For each breaker whether its label was right of the first point proven on it.
     label_right: Vec<Option<bool>>,
     affinity: f64,
+    /// By how much what was seen speaks for the old card rather than for no card at all, as a logarithm.
+    card: f64,
     stale_base: bool,
     fit: Vec<Vec<f64>>,
 }
@@ -157,6 +164,7 @@ impl Belief {
             proven: vec![None; points],
             label_right: vec![None; breakers],
             affinity: 0.0,
+            card: 0.0,
             stale_base: true,
             fit: case.labels.iter().map(|label| fits(case, label)).collect(),
         };
@@ -246,6 +254,27 @@ impl Belief {
         let plain = if all > 0.0 { of_off / all } else { 0.5 };
         let chance = |m: f64| (if dark { m } else { 1.0 - m }).clamp(0.04, 0.96);
         self.affinity = (self.affinity + chance(believed).ln() - chance(plain).ln()).min(4.0);
+        self.learn_card(point, off, dark);
+    }
+
+    /// The chance of what was seen by the card alone, and without one.
+    fn learn_card(&mut self, point: usize, off: OffSet, dark: bool) {
+        let breakers = self.posterior.width;
+        let (like, base) = (self.likelihood.row(point), self.base.row(point));
+        let share = |weight: &dyn Fn(usize) -> f64| {
+            let all: f64 = (0..breakers).map(weight).sum();
+            let of_off: f64 = off.iter().map(weight).sum();
+            if all > 0.0 { of_off / all } else { 0.5 }
+        };
+        let by_card = share(&|b| like[b] * (0.7 * base[b] + 0.3 / breakers as f64));
+        let without = share(&|b| like[b]);
+        let chance = |m: f64| (if dark { m } else { 1.0 - m }).clamp(0.04, 0.96);
+        self.card = (self.card + chance(by_card).ln() - chance(without).ln()).clamp(-CARD_LEAST, CARD_MOST);
+    }
+
+    /// How far the old card is believed, 0 to 1.
+    fn card_trust(&self) -> f64 {
+        1.0 / (1.0 + (-(self.card + CARD_START)).exp())
     }
 
     fn trust(&self) -> f64 {
@@ -304,10 +333,8 @@ impl Belief {
         let f = self.affinity();
         let even = 1.0 / breakers as f64;
         let flat = f <= 0.5;
-        let base = |belief: &Self, p: usize, b: usize| {
-            let x = belief.base.row(p)[b];
-            if flat { 0.5 * x + 0.5 * even } else { x }
-        };
+        let card = self.card_trust() * if flat { 0.5 } else { 1.0 };
+        let base = |belief: &Self, p: usize, b: usize| card * belief.base.row(p)[b] + (1.0 - card) * even;
         // Each point on its own, and how much that tells.
         let mut own = Grid::new(points, breakers, 0.0);
         let mut tells = vec![0.0; points];
