@@ -17,6 +17,7 @@ mod last_seen;
 mod latched;
 pub(crate) mod next_step;
 pub mod search;
+mod several;
 #[cfg(test)]
 mod tests;
 mod verdict;

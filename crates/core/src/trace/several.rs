@@ -1,0 +1,139 @@
+//! The next step with several breakers off at once.
+
+use std::collections::BTreeSet;
+
+use super::NextStep;
+use super::next_step::{Rounds, may_be_on};
+use super::search::{Asked, Way, ask};
+use crate::{BreakerId, PointId, Seen, State, Verdict};
+
+impl Rounds<'_> {
+    /// Several off at once. A proof needs a look that showed the point lit with everything on, so that comes first; then
+    /// the search says what is off and where to look, whatever was done meanwhile.
+    pub(super) fn next_of_several(&self, way: Way) -> NextStep {
+        if let Some(first) = self.set_up() {
+            return first;
+        }
+        let home = self.home;
+        let off: Vec<BreakerId> =
+            home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).map(|b| b.id.clone()).collect();
+        if off.is_empty()
+            && let Some(first) = self.see_all_lit(&|p| !self.was_lit_all_on(p))
+        {
+            return first;
+        }
+        if let Some(again) = self.see_lit_again(&off) {
+            return again;
+        }
+        // Lit before, and not waiting for another lit look alone.
+        let unlit =
+            |p: &PointId| !self.was_lit_all_on(p) || self.known.iter().any(|(q, v)| q == p && self.waits_for_a_latch(q, v));
+        // A second look under the same switching tells nothing new here.
+        let told = |p: &PointId| self.seen_now(p).is_some();
+        let on_again = |why: String| {
+            let kept: Vec<BreakerId> =
+                off.iter().filter(|b| home.breaker(b).is_some_and(|b| b.kept.is_some())).cloned().collect();
+            NextStep::SwitchOn { breakers: if kept.is_empty() { off.clone() } else { kept }, why, rooms: Vec::new() }
+        };
+        match ask(home, &self.known, way, &unlit, &told) {
+            Asked::Nothing if off.is_empty() => self.done(),
+            Asked::Nothing => on_again("Nothing more can be told with these off.".into()),
+            Asked::Off(wanted) => {
+                let switch_off: Vec<BreakerId> = wanted.iter().filter(|b| !off.contains(b)).cloned().collect();
+                let on: Vec<BreakerId> = off.iter().filter(|b| !wanted.contains(b)).cloned().collect();
+                NextStep::SwitchTo { why: self.why_several(&wanted), off: switch_off, on }
+            }
+            Asked::Look(points) => {
+                let room = points.first().and_then(|p| home.point(p)).map(|p| p.room.clone());
+                let shown: Vec<PointId> = home
+                    .points()
+                    .filter(|p| points.contains(&p.id) || (Some(&p.room) == room.as_ref() && self.seen_now(&p.id).is_some()))
+                    .map(|p| p.id.clone())
+                    .collect();
+                let left = points.len();
+                NextStep::LookUnder { why: self.why_look(&off, left), off, rooms: self.rooms(&shown, None), left }
+            }
+        }
+    }
+
+    /// Points to see lit again under what is off now: one for each breaker that was switched on and has not been seen to
+    /// latch, and those that nothing else keeps from being proven.
+    fn see_lit_again(&self, off: &[BreakerId]) -> Option<NextStep> {
+        let home = self.home;
+        let now = home.switched().len();
+        let dead = home.dead_behind(home.off());
+        let since = |breaker: &BreakerId| home.switched().iter().rposition(|b| b == breaker).map_or(0, |n| n + 1);
+        let passed_over = |p: &PointId, breaker: &BreakerId| {
+            let since = since(breaker);
+            home.skips().iter().rev().take_while(|skip| skip.moves >= since).any(|skip| &skip.point == p)
+        };
+        let looked_at = |p: &PointId, breaker: &BreakerId| {
+            let since = since(breaker);
+            home.looks().iter().rev().take_while(|look| look.moves >= since).any(|look| &look.point == p)
+        };
+        let mut asked: Vec<PointId> = Vec::new();
+        let mut breakers: Vec<&BreakerId> = Vec::new();
+        for breaker in home.breakers().filter(|b| b.state == State::On && !dead.contains(&b.id)).map(|b| &b.id) {
+            let waiting = self.known.iter().filter(|(p, v)| {
+                self.waits_for_a_latch(p, v) && may_be_on(v, breaker) && self.seen_now(p).is_none() && !passed_over(p, breaker)
+            });
+            let mut want: Vec<&PointId> = waiting.map(|(p, _)| p).collect();
+            let proven = || self.known.iter().filter(|(_, v)| v.proven_on() == Some(breaker)).map(|(p, _)| p);
+            if want.is_empty()
+                && !self.latched.was_seen(breaker, (now, usize::MAX))
+                && !proven().any(|p| looked_at(p, breaker) || passed_over(p, breaker))
+            {
+                // The one that was seen dark last is nearest to whoever looks.
+                let last =
+                    |p: &&PointId| self.looks.get(p).and_then(|all| all.iter().rfind(|l| l.seen == Seen::Dark)).map(|l| l.moves);
+                want.extend(proven().max_by_key(last));
+            }
+            if !want.is_empty() {
+                breakers.push(breaker);
+                asked.extend(want.into_iter().cloned());
+            }
+        }
+        if asked.is_empty() {
+            return None;
+        }
+        let numbers: Vec<String> = breakers.iter().map(|b| home.number(b)).collect();
+        let why = format!(
+            "Lit again, {} shows that {} latched. One that only looks on would make the next test lie.",
+            if asked.len() == 1 { "this point" } else { "each" },
+            numbers.join(", "),
+        );
+        let left = asked.len();
+        Some(NextStep::LookUnder { off: off.to_vec(), rooms: self.rooms(&asked, None), left, why })
+    }
+
+    /// A look showed it lit with everything on but what is left off now, and none of that moved since: what a proof with
+    /// one more breaker off needs.
+    fn was_lit_all_on(&self, point: &PointId) -> bool {
+        self.lit_under(point, &self.left_off()).is_some()
+    }
+
+    fn why_several(&self, wanted: &[BreakerId]) -> String {
+        match wanted {
+            [one] => match self.home.breaker(one).and_then(|b| b.claim.as_ref()) {
+                Some(claim) => {
+                    format!("{} alone: what goes dark now is proven on it. The old card says “{claim}”.", self.home.number(one))
+                }
+                None => format!("{} alone: what goes dark now is proven on it.", self.home.number(one)),
+            },
+            several => format!(
+                "{} off together: what stays lit is on none of them, and what goes dark is on one of these few. Each is proven \
+                 alone later.",
+                several.len()
+            ),
+        }
+    }
+
+    fn why_look(&self, off: &[BreakerId], left: usize) -> String {
+        let points = if left == 1 { "This point tells".to_owned() } else { format!("These {left} points tell") };
+        match off {
+            [] => "Everything is on.".into(),
+            [one] => format!("{points} most with {} off.", self.home.number(one)),
+            several => format!("{points} most with these {} off.", several.len()),
+        }
+    }
+}
