@@ -62,7 +62,7 @@ pub use plan::{
 pub use trace::search;
 pub use trace::search::{Likely, School, SchoolMinutes, Way};
 pub use trace::{
-    DarkClock, Evidence, EvidenceLine, LastSeen, LineRole, NextStep, PointToSee, RoomToWalk, TraceView, Verdict, evidence, last_seen,
-    next_step, school_minutes, trace_view, verdict, verdicts,
+    DarkClock, Evidence, EvidenceLine, LastSeen, LineRole, NextStep, PointToSee, RoomToWalk, TraceView, Verdict, evidence,
+    last_seen, next_step, school_minutes, trace_view, verdict, verdicts,
 };
 pub use units::{Amps, Length, Moment, Units, Volts};

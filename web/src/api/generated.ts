@@ -435,7 +435,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What each way of tracing would take for what is left, in minutes, for two people with one tester. */
+        /**
+         * What each way of tracing would take for what is left, in minutes, for two people with one tester or
+         *     for one.
+         */
         get: operations["schools"];
         put?: never;
         post?: never;
@@ -788,6 +791,26 @@ export interface components {
          * @enum {string}
          */
         Configuration: "5-15" | "5-20" | "5-30" | "6-15" | "6-20" | "6-30" | "6-50" | "10-30" | "10-50" | "14-30" | "14-50" | "14-60" | "L5-30" | "L14-30" | "TT-30";
+        /** @description A clock that runs. */
+        DarkClock: {
+            /** @description What is off and may feed it: to be switched on by then. */
+            breakers: components["schemas"]["BreakerId"][];
+            /**
+             * Format: int32
+             * @description How long it may be, in minutes.
+             */
+            minutes: number;
+            /** @description Its name. */
+            name: string;
+            /** @description What may be dark. */
+            point: components["schemas"]["PointId"];
+            /** @description It is proven on what is off; else it only may be. */
+            proven: boolean;
+            /** @description Since when it may be dark. */
+            since: components["schemas"]["Moment"];
+            /** @description When it has to have power again. */
+            until: components["schemas"]["Moment"];
+        };
         /** @description A point that goes dark with it. */
         DarkPoint: {
             /** @description `Kitchen, ceiling`. */
@@ -1114,6 +1137,8 @@ export interface components {
         };
         /** @description The home as the screens draw it. */
         HomeOverview: {
+            /** @description What may be without power only so long, and may be dark now; the first to run out first. */
+            clocks: components["schemas"]["DarkClock"][];
             /** @description What each switch switches. */
             controls: {
                 [key: string]: components["schemas"]["PointId"][];
@@ -1988,6 +2013,12 @@ export interface components {
         /** @description What can be seen of a point beyond its kind. */
         PointDetails: {
             /**
+             * Format: int32
+             * @description What hangs on it may be without power for so many minutes at most: a freezer, an aquarium.
+             * @default null
+             */
+            dark_minutes: number | null;
+            /**
              * @description The device has a GFCI with its own test and reset buttons.
              * @default false
              */
@@ -2465,6 +2496,8 @@ export interface components {
         };
         /** @description The trace as every screen shows it. */
         TraceView: {
+            /** @description By one person alone. */
+            alone: boolean;
             /** @description Points whose looks disagree. */
             contradictory: components["schemas"]["PointId"][];
             /** @description The likeliest breaker of points that are open: a clue, no proof. */
@@ -3634,6 +3667,8 @@ export interface operations {
             query?: {
                 /** @description `one_at_a_time` or `several_off`; the first if left out. */
                 school?: components["schemas"]["School"];
+                /** @description Whether one person does it all; else one stands at the panel and one walks. */
+                alone?: boolean;
             };
             header?: never;
             path: {
@@ -3664,7 +3699,10 @@ export interface operations {
     };
     schools: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Whether one person does it all. */
+                alone?: boolean;
+            };
             header?: never;
             path: {
                 /** @description The id of the home */

@@ -28,13 +28,13 @@ pub use measure::{Misread, read_length, read_size};
 pub use propose::{Proposal, Wish, propose};
 pub use propose_room::{RoomLine, RoomSide};
 pub use room_walk::{NextRoom, RoomWalk, WalkPoint, room_walk};
-pub use symbols::{Stroke, Symbol, turned};
-pub use take_drawing::take_drawing;
-pub(crate) use view::tag_of;
-pub use view::plan;
 pub use shown::{
     Neighbor, Plan, PlanBackdrop, PlanFloor, PlanNote, PlanOpening, PlanPanel, PlanPoint, PlanRoom, PlanStairs, PlanTag,
     PlanWall, SymbolDrawing, TagKind,
 };
+pub use symbols::{Stroke, Symbol, turned};
+pub use take_drawing::take_drawing;
+pub use view::plan;
+pub(crate) use view::tag_of;
 pub use walking::{CableRun, Walk, Walking, cable_run, walking};
 pub use walls::Stretch;

@@ -2,12 +2,12 @@
 
 use std::collections::BTreeMap;
 
-use super::shown::{
-    Neighbor, Plan, PlanBackdrop, PlanFloor, PlanNote, PlanOpening, PlanPanel, PlanPoint, PlanRoom, PlanStairs, PlanTag, PlanWall,
-    SymbolDrawing, TagKind,
-};
 use super::floors::{floor_of, floors};
 use super::geometry::spot_on;
+use super::shown::{
+    Neighbor, Plan, PlanBackdrop, PlanFloor, PlanNote, PlanOpening, PlanPanel, PlanPoint, PlanRoom, PlanStairs, PlanTag,
+    PlanWall, SymbolDrawing, TagKind,
+};
 use super::symbols::{RADIUS, Symbol, turned};
 use super::tags::{Box2, TAG_HEIGHT, place, tag_width};
 use super::walls::{Stretch, on_line, walls};

@@ -26,8 +26,7 @@ pub struct DarkClock {
 
 /// The clocks that run, the first to run out first. A breaker that is left off for a reason of its own starts none.
 pub(crate) fn dark_clocks(home: &Home, known: &[(PointId, Verdict)]) -> Vec<DarkClock> {
-    let off: Vec<&BreakerId> =
-        home.off().iter().filter(|b| home.breaker(b).is_some_and(|b| !b.is_left_off())).collect();
+    let off: Vec<&BreakerId> = home.off().iter().filter(|b| home.breaker(b).is_some_and(|b| !b.is_left_off())).collect();
     let mut clocks: Vec<DarkClock> = known
         .iter()
         .filter_map(|(id, verdict)| {

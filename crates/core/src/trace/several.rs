@@ -1,11 +1,9 @@
 //! The next step with several breakers off at once.
 
-use std::collections::BTreeSet;
-
 use super::NextStep;
 use super::next_step::{Rounds, may_be_on};
 use super::search::{Asked, Way, ask};
-use crate::{BreakerId, PointId, Seen, State, Verdict};
+use crate::{BreakerId, PointId, Seen, State};
 
 impl Rounds<'_> {
     /// Several off at once. A proof needs a look that showed the point lit with everything on, so that comes first; then

@@ -7,8 +7,8 @@ use axum::extract::{Path, Query, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
-    Card, Evidence, HomeId, HomeOverview, Line, Logbook, PanelId, PointId, Progress, School, SchoolMinutes, TraceView, card,
-    Way, describe, findings, overview as look_over, school_minutes, trace_view,
+    Card, Evidence, HomeId, HomeOverview, Line, Logbook, PanelId, PointId, Progress, School, SchoolMinutes, TraceView, Way, card,
+    describe, findings, overview as look_over, school_minutes, trace_view,
 };
 use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
 
@@ -163,13 +163,20 @@ pub(crate) async fn trace(
     Query(traced): Query<Traced>,
 ) -> Result<Json<TraceView>, Problem> {
     let (_, book) = book(&app, &home).await?;
-    off_thread(move || Ok(Json(trace_view(book.home(), book.seq(), Way { school: traced.school.unwrap_or_default(), alone: traced.alone })))).await
+    off_thread(move || {
+        Ok(Json(trace_view(book.home(), book.seq(), Way { school: traced.school.unwrap_or_default(), alone: traced.alone })))
+    })
+    .await
 }
 
 /// What each way of tracing would take for what is left, in minutes, for two people with one tester or
 /// for one.
 #[utoipa::path(get, path = "/api/homes/{home}/trace/schools", params(("home" = String, Path, description = "The id of the home"), By), responses((status = 200, body = [SchoolMinutes]), (status = 404, body = Problem)))]
-pub(crate) async fn schools(State(app): State<App>, Path(home): Path<String>, Query(by): Query<By>) -> Result<Json<Vec<SchoolMinutes>>, Problem> {
+pub(crate) async fn schools(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    Query(by): Query<By>,
+) -> Result<Json<Vec<SchoolMinutes>>, Problem> {
     let (_, book) = book(&app, &home).await?;
     off_thread(move || Ok(Json(school_minutes(book.home(), by.alone)))).await
 }

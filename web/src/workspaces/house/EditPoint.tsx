@@ -81,15 +81,14 @@ export function EditPoint({ point, onKeep, onRemove }: Props) {
               value={maximum}
               onChange={(e) => setMaximum(digits(e.target.value))}
             />
+            <TextField
+              label="Off at most, min"
+              size="small"
+              value={dark}
+              onChange={(e) => setDark(e.target.value.replace(/[^0-9]/g, ""))}
+              slotProps={{ htmlInput: { "aria-label": `${point.name}: without power at most, min` } }}
+            />
           </>
-        )}
-        {(point.kind === "appliance" || point.kind === "receptacle") && (
-          <TextField
-            label={`${point.name}: without power at most, min`}
-            size="small"
-            value={dark}
-            onChange={(e) => setDark(e.target.value.replace(/[^0-9]/g, ""))}
-          />
         )}
         <Button
           variant="outlined"

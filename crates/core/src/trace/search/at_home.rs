@@ -388,6 +388,7 @@ pub(crate) fn ask(
     at_home.aside = at_home.points.iter().map(aside).collect();
     let mut search = at_home.search(home, way.crew());
     search.told = at_home.points.iter().map(told).collect();
+    search.take_up_round();
     match search.next_act() {
         Act::Done | Act::Tone { .. } => Asked::Nothing,
         Act::Look { off, points, .. } if off == search.off() => {

@@ -50,8 +50,8 @@ pub(crate) struct Model {
 }
 
 /// How far the card is believed before anything was seen, and between what limits that moves, as logarithms of odds.
-const CARD_START: f64 = 3.0;
-const CARD_MOST: f64 = 3.0;
+const CARD_START: f64 = 4.0;
+const CARD_MOST: f64 = 4.0;
 const CARD_LEAST: f64 = 6.0;
 
 impl Model {

@@ -3,6 +3,8 @@
 use super::case::OffSet;
 use super::{Act, Place, Search};
 
+/// Below this affinity rooms are taken to tell nothing.
+const LITTLE_TOGETHER: f64 = 0.3;
 /// The most such rounds.
 const MOST_ROUNDS: usize = 8;
 
@@ -22,11 +24,10 @@ impl Search<'_> {
         let open: Vec<usize> = (0..self.case.points.len()).filter(|p| self.is_open(*p)).collect();
         let total = self.case.points.len();
         let mean = open.iter().map(|p| self.belief.open_bits(*p)).sum::<f64>() / open.len().max(1) as f64;
-        let wanted = self.belief.affinity() < 0.2
+        let wanted = self.belief.affinity() < LITTLE_TOGETHER
             && open.len() * 100 >= total * 15
             && mean > 1.3
-            && self.binary_rounds < MOST_ROUNDS
-            && self.case.points.iter().all(|p| p.max_dark_s.is_none());
+            && self.binary_rounds < MOST_ROUNDS;
         if !wanted {
             return None;
         }
@@ -39,6 +40,15 @@ impl Search<'_> {
         self.round_set = off;
         self.round_seen = vec![false; total];
         self.next_of_round()
+    }
+
+    /// Goes on with a round that was under way when the logbook was left, by what is off now.
+    pub(crate) fn take_up_round(&mut self) {
+        if self.off.len() > 2 && self.belief.affinity() < LITTLE_TOGETHER {
+            self.in_binary = true;
+            self.round_set = self.off;
+            self.round_seen = vec![false; self.case.points.len()];
+        }
     }
 
     /// The nearest room of the round in which a look would tell enough.
@@ -56,6 +66,11 @@ impl Search<'_> {
             far(*a).total_cmp(&far(*b)).then(a.cmp(b))
         })?;
         let points: Vec<usize> = points.into_iter().filter(|p| self.case.points[*p].room == room).collect();
+        // Nothing may be dark past its clock: looking about there and the way back must fit.
+        let needs = self.walk_s(from, Place::Room(room)) + points.len() as f64 * 30.0 + self.case.panel_s[room] + 120.0;
+        if !off.iter().all(|b| self.clock_allows(b, needs)) {
+            return None;
+        }
         for p in &points {
             self.round_seen[*p] = true;
         }
@@ -64,7 +79,7 @@ impl Search<'_> {
 
     /// A few halves at random, each improved by single toggles.
     fn best_half(&self, open: &[usize]) -> OffSet {
-        let may: Vec<usize> = self.case.may_be_off().iter().collect();
+        let may: Vec<usize> = self.case.may_be_off().iter().filter(|b| self.clock_allows(*b, 300.0)).collect();
         let price = 12.0;
         let value = |off: OffSet| {
             let told: f64 = open

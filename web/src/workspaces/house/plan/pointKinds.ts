@@ -7,6 +7,7 @@ export const NO_DETAILS: PointDetails = {
   gfci: false,
   outdoor: false,
   weather_resistant: false,
+  dark_minutes: null,
 };
 
 export interface Placeable {
