@@ -1,24 +1,15 @@
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
-import { useEffect, useState } from "react";
 import type { HomeOverview } from "../api/client";
 import { bladeOf } from "../drawing/place";
 import { sentence } from "../parts/words";
 import { useAct } from "./useAct";
-
-type Clock = HomeOverview["clocks"][number];
-
-/** From here on somebody should be on the way to the panel. */
-const SOON_S = 120;
+import { useClocks, type DarkClock } from "./useClocks";
 
 /** What may be without power only so long: how long is left, on every screen; and what to switch on when it has run out. */
 export function ClockBar({ home }: { home: HomeOverview }) {
-  const now = useNow();
   const act = useAct(home.id);
-  const left = (clock: Clock) => Math.ceil((clock.until - now) / 1000);
-  const over = home.clocks.filter((clock) => left(clock) <= SOON_S);
-  const running = home.clocks.filter((clock) => left(clock) > SOON_S);
-  const due = [...new Set(over.flatMap((clock) => clock.breakers))];
+  const { running, over, due, left } = useClocks(home);
   const numbers = due.map((id) => bladeOf(home, id)?.tag ?? "?").join(", ");
   const switchOn = () =>
     void act(
@@ -36,7 +27,11 @@ export function ClockBar({ home }: { home: HomeOverview }) {
           data-testid="clock-over"
           sx={{ position: "sticky", top: 56, zIndex: 19, bgcolor: "#a8201a", color: "#fff", alignItems: "center" }}
           action={
-            <Button variant="contained" color="inherit" sx={{ color: "#1d2a2e" }} onClick={switchOn}>
+            <Button
+              variant="contained"
+              sx={{ bgcolor: "#fff", color: "#1d2a2e", "&:hover": { bgcolor: "#eee" } }}
+              onClick={switchOn}
+            >
               {due.length === 1 ? "Done, it is on" : "Done, they are on"}
             </Button>
           }
@@ -59,7 +54,7 @@ export function ClockBar({ home }: { home: HomeOverview }) {
   );
 }
 
-const toldOver = (clock: Clock, left: number): string => {
+const toldOver = (clock: DarkClock, left: number): string => {
   const how = clock.proven ? "has been" : "may have been";
   return left > 0
     ? `${sentence(clock.name)} may be without power for ${clock.minutes} min; ${said(left)} left.`
@@ -68,12 +63,3 @@ const toldOver = (clock: Clock, left: number): string => {
 
 /** `12:05`. */
 const said = (seconds: number): string => `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
-
-function useNow(): number {
-  const [now, setNow] = useState(Date.now);
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 1000);
-    return () => clearInterval(timer);
-  }, []);
-  return now;
-}

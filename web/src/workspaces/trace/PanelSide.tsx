@@ -7,6 +7,7 @@ import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import type { Blade, Fact, HomeOverview, TraceView } from "../../api/client";
 import { tone } from "../../app/theme";
+import { useClocks } from "../../app/useClocks";
 import { BigBlade } from "../../drawing/BigBlade";
 import { bladeOf, bladesOf } from "../../drawing/place";
 import { Tag } from "../../drawing/Tag";
@@ -40,6 +41,16 @@ export function PanelSide({ home, view, looks }: Props) {
 
 function Instruction({ home, view, looks, blade }: Props & { blade: (id: string) => Blade | undefined }) {
   const next = view.next;
+  const { due } = useClocks(home);
+  if (due.length > 0)
+    return (
+      <Said
+        over="At the panel"
+        title={`Turn ${tags(home, due)} ON again now`}
+        why="What may be without power only so long comes first; the trace goes on after. Let it run at least as long as it was off."
+        loud
+      />
+    );
   switch (next.step) {
     case "set_up": {
       const [words, path] = MISSING[next.missing] ?? ["Describe the home first", "panel"];
