@@ -626,10 +626,10 @@ export interface components {
             /**
              * @description At its terminals.
              * @default {
-             *       "alike": null,
+             *       "under": null,
              *       "listed": null,
-             *       "torque_inlb": null,
-             *       "under": null
+             *       "alike": null,
+             *       "torque_inlb": null
              *     }
              */
             terminal: components["schemas"]["Terminal"];
