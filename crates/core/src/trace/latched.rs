@@ -11,9 +11,15 @@ use crate::{BreakerId, Home, Look, Seen};
 
 /// Which breakers were seen to carry power, and when.
 pub(super) struct Latched<'a> {
-    home: &'a Home,
-    /// For each breaker that moved, the lit looks at points that are proven on it: [`Look::moves`] and [`Look::nth`].
-    lit: BTreeMap<&'a BreakerId, Vec<(usize, usize)>>,
+    /// The breakers that moved, by number, and the other way round.
+    breakers: Vec<&'a BreakerId>,
+    numbers: BTreeMap<&'a BreakerId, usize>,
+    /// [`Home::switched`] by number.
+    switched: Vec<usize>,
+    /// For each, where it moved.
+    moved: Vec<Vec<usize>>,
+    /// For each, the lit looks at points that are proven on it: [`Look::moves`] and [`Look::nth`].
+    lit: Vec<Vec<(usize, usize)>>,
 }
 
 impl<'a> Latched<'a> {
@@ -24,23 +30,53 @@ impl<'a> Latched<'a> {
             let lit = looks.iter().filter(|look| look.seen == Seen::Lit).map(|look| (look.moves, look.nth));
             lit_on.entry(breaker).or_default().extend(lit);
         }
-        // What is lit behind a feeder shows that the feeder carries power, too.
-        let moved: BTreeSet<&BreakerId> = home.switched().iter().collect();
-        let seen_through = |breaker: &BreakerId| {
-            let behind = home.dead_behind(&BTreeSet::from([breaker.clone()]));
-            lit_on.iter().filter(|(on, _)| behind.contains(**on)).flat_map(|(_, looks)| looks.iter().copied()).collect()
+        let mut latched = Self {
+            breakers: Vec::new(),
+            numbers: BTreeMap::new(),
+            switched: Vec::with_capacity(home.switched().len()),
+            moved: Vec::new(),
+            lit: Vec::new(),
         };
-        Self { home, lit: moved.into_iter().map(|breaker| (breaker, seen_through(breaker))).collect() }
+        for (place, breaker) in home.switched().iter().enumerate() {
+            let number = *latched.numbers.entry(breaker).or_insert_with(|| {
+                latched.breakers.push(breaker);
+                latched.moved.push(Vec::new());
+                latched.breakers.len() - 1
+            });
+            latched.switched.push(number);
+            latched.moved[number].push(place);
+        }
+        latched.lit = latched
+            .breakers
+            .iter()
+            .map(|breaker| {
+                let leads_on =
+                    home.panels_on(breaker).next().is_some() || home.breaker(breaker).is_some_and(|b| b.details.back_fed_main);
+                if !leads_on {
+                    return lit_on.get(*breaker).cloned().unwrap_or_default();
+                }
+                // What is lit behind a feeder shows that the feeder carries power, too.
+                let behind = home.dead_behind(&BTreeSet::from([(*breaker).clone()]));
+                lit_on.iter().filter(|(on, _)| behind.contains(**on)).flat_map(|(_, looks)| looks.iter().copied()).collect()
+            })
+            .collect();
+        latched
+    }
+
+    /// Where it moved last before `moves`.
+    fn last_move(&self, number: usize, moves: usize) -> Option<usize> {
+        let moved = &self.moved[number];
+        moved[..moved.partition_point(|place| *place < moves)].last().copied()
+    }
+
+    fn seen(&self, number: usize, (moves, nth): (usize, usize)) -> bool {
+        let Some(moved) = self.last_move(number, moves) else { return true };
+        self.lit[number].iter().any(|look| moved < look.0 && look.1 < nth)
     }
 
     /// Whether a point proven on the breaker was seen lit since its last move before `moves`, before the look `nth`.
-    pub(super) fn was_seen(&self, breaker: &BreakerId, (moves, nth): (usize, usize)) -> bool {
-        let Some(moved) = self.last_move(breaker, moves) else { return true };
-        self.lit.get(breaker).is_some_and(|looks| looks.iter().any(|look| moved < look.0 && look.1 < nth))
-    }
-
-    fn last_move(&self, breaker: &BreakerId, moves: usize) -> Option<usize> {
-        self.home.switched()[..moves].iter().rposition(|b| b == breaker)
+    pub(super) fn was_seen(&self, breaker: &BreakerId, before: (usize, usize)) -> bool {
+        self.numbers.get(breaker).is_none_or(|number| self.seen(*number, before))
     }
 
     /// The breakers that moved between two moments, are on at the second, and may not have latched as far as a point with
@@ -52,12 +88,22 @@ impl<'a> Latched<'a> {
         nth: usize,
         off: &BTreeSet<BreakerId>,
     ) -> Vec<BreakerId> {
-        let between: BTreeSet<&BreakerId> = self.home.switched()[from..to].iter().filter(|b| !off.contains(*b)).collect();
-        let cleared = |breaker: &BreakerId| {
-            let lit_since = |look: &Look| look.nth < nth && self.last_move(breaker, to).is_some_and(|moved| moved < look.moves);
-            self.was_seen(breaker, (to, nth))
-                || looks.iter().any(|look| look.seen == Seen::Lit && (look.off.contains(breaker) || lit_since(look)))
-        };
-        between.into_iter().filter(|b| !cleared(b)).cloned().collect()
+        let mut asked = vec![false; self.breakers.len()];
+        for number in off.iter().filter_map(|b| self.numbers.get(b)) {
+            asked[*number] = true;
+        }
+        let mut doubt = Vec::new();
+        for number in &self.switched[from..to] {
+            if std::mem::replace(&mut asked[*number], true) || self.seen(*number, (to, nth)) {
+                continue;
+            }
+            let breaker = self.breakers[*number];
+            let lit_since = |look: &Look| look.nth < nth && self.last_move(*number, to).is_some_and(|moved| moved < look.moves);
+            if !looks.iter().any(|look| look.seen == Seen::Lit && (lit_since(look) || look.off.contains(breaker))) {
+                doubt.push(breaker.clone());
+            }
+        }
+        doubt.sort();
+        doubt
     }
 }

@@ -94,7 +94,8 @@ pub(super) fn judged<'a>(home: &'a Home, looks: &BTreeMap<&PointId, Vec<&'a Look
         });
         latched = Latched::of(home, on);
         let count = known.iter().filter(|(_, verdict)| verdict.proven_on().is_some()).count();
-        if count == proven {
+        let waits = |v: &Verdict| matches!(v, Verdict::Open { unlatched, .. } if !unlatched.is_empty());
+        if count == proven || !known.iter().any(|(_, verdict)| waits(verdict)) {
             return (known, latched);
         }
         proven = count;
