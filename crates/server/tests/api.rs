@@ -316,6 +316,30 @@ fn the_description_in_docs_is_the_one_of_the_code() {
 }
 
 #[tokio::test]
+async fn a_trace_is_asked_for_by_school_and_crew_and_a_running_clock_is_told() {
+    let site = site(true).await;
+    let home = format!("{}/api/homes/juniper-lane", site.address);
+    let usual = get(&format!("{home}/trace")).await;
+    assert_eq!((&usual["school"], &usual["alone"]), (&json!("one_at_a_time"), &json!(false)));
+    let alone = get(&format!("{home}/trace?school=several_off&alone=true")).await;
+    assert_eq!((&alone["school"], &alone["alone"]), (&json!("several_off"), &json!(true)));
+    let minutes = |told: Value| told.as_array().unwrap().iter().map(|s| s["minutes"].as_f64().unwrap()).sum::<f64>();
+    let (pair, one) = (get(&format!("{home}/trace/schools")).await, get(&format!("{home}/trace/schools?alone=true")).await);
+    assert!(minutes(one) > minutes(pair), "alone everything is a walk to the panel");
+    assert_eq!(get(&home).await["clocks"], json!([]));
+    let fact = |id: &str, at: u64, fact: Value| json!({ "id": id, "at": at, "by": "x", "version": 3, "fact": fact });
+    let aquarium = json!({ "kind": "point_placed", "point": "aquarium", "room": "schoolroom", "point_kind": "appliance", "name": "aquarium",
+        "volts": 120, "details": { "dark_minutes": 30 } });
+    let off = json!({ "kind": "breaker_switched", "breaker": "breaker-19", "to": "off" });
+    let batch = json!({ "entries": [fact("clock-1", 5, aquarium), fact("clock-2", 60_000, off)] });
+    let taken = reqwest::Client::new().post(format!("{home}/entries")).json(&batch).send().await.unwrap();
+    assert!(taken.status().is_success());
+    let clocks = &get(&home).await["clocks"];
+    assert_eq!((&clocks[0]["point"], &clocks[0]["until"]), (&json!("aquarium"), &json!(31 * 60_000)));
+    assert_eq!((&clocks[0]["breakers"], &clocks[0]["proven"]), (&json!(["breaker-19"]), &json!(false)));
+}
+
+#[tokio::test]
 async fn a_sheet_is_read_within_bounds_and_nothing_is_written() {
     let site = site(true).await;
     let client = reqwest::Client::new();

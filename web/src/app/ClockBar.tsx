@@ -37,7 +37,7 @@ export function ClockBar({ home }: { home: HomeOverview }) {
           }
         >
           <b>Turn {numbers} ON again now.</b> {over.map((clock) => toldOver(clock, left(clock))).join(" ")} Look that it
-          runs.
+          runs; if the breaker does not stay on, leave it off and call an electrician.
         </Alert>
       )}
       {running.length > 0 && (

@@ -11,6 +11,7 @@ use crate::{BreakerId, Home, Look, Seen};
 
 /// Which breakers were seen to carry power, and when.
 pub(super) struct Latched<'a> {
+    home: &'a Home,
     /// The breakers that moved, by number, and the other way round.
     breakers: Vec<&'a BreakerId>,
     numbers: BTreeMap<&'a BreakerId, usize>,
@@ -23,14 +24,10 @@ pub(super) struct Latched<'a> {
 }
 
 impl<'a> Latched<'a> {
-    /// `proven`: points proven on a breaker, with their looks that count.
-    pub(super) fn of<'b>(home: &'a Home, proven: impl Iterator<Item = (&'a BreakerId, &'b [&'b Look])>) -> Self {
-        let mut lit_on: BTreeMap<&BreakerId, Vec<(usize, usize)>> = BTreeMap::new();
-        for (breaker, looks) in proven {
-            let lit = looks.iter().filter(|look| look.seen == Seen::Lit).map(|look| (look.moves, look.nth));
-            lit_on.entry(breaker).or_default().extend(lit);
-        }
+    /// Nothing is proven yet.
+    pub(super) fn new(home: &'a Home) -> Self {
         let mut latched = Self {
+            home,
             breakers: Vec::new(),
             numbers: BTreeMap::new(),
             switched: Vec::with_capacity(home.switched().len()),
@@ -46,7 +43,19 @@ impl<'a> Latched<'a> {
             latched.switched.push(number);
             latched.moved[number].push(place);
         }
-        latched.lit = latched
+        latched.lit = vec![Vec::new(); latched.breakers.len()];
+        latched
+    }
+
+    /// Takes in which points are proven: on which breaker, with their looks that count.
+    pub(super) fn learn<'b>(&mut self, proven: impl Iterator<Item = (&'a BreakerId, &'b [&'b Look])>) {
+        let home = self.home;
+        let mut lit_on: BTreeMap<&BreakerId, Vec<(usize, usize)>> = BTreeMap::new();
+        for (breaker, looks) in proven {
+            let lit = looks.iter().filter(|look| look.seen == Seen::Lit).map(|look| (look.moves, look.nth));
+            lit_on.entry(breaker).or_default().extend(lit);
+        }
+        self.lit = self
             .breakers
             .iter()
             .map(|breaker| {
@@ -60,7 +69,6 @@ impl<'a> Latched<'a> {
                 lit_on.iter().filter(|(on, _)| behind.contains(**on)).flat_map(|(_, looks)| looks.iter().copied()).collect()
             })
             .collect();
-        latched
     }
 
     /// Where it moved last before `moves`.

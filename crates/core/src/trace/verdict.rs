@@ -83,7 +83,7 @@ pub(super) fn by_point(looks: &[Look]) -> BTreeMap<&PointId, Vec<&Look>> {
 pub(super) fn judged<'a>(home: &'a Home, looks: &BTreeMap<&PointId, Vec<&'a Look>>) -> (Vec<(PointId, Verdict)>, Latched<'a>) {
     let counted: Vec<(&PointId, Vec<&Look>)> =
         home.points().map(|point| (&point.id, counted(home, looks.get(&point.id).map_or(&[][..], Vec::as_slice)))).collect();
-    let mut latched = Latched::of(home, std::iter::empty());
+    let mut latched = Latched::new(home);
     let mut proven = 0;
     loop {
         let known: Vec<(PointId, Verdict)> =
@@ -92,7 +92,7 @@ pub(super) fn judged<'a>(home: &'a Home, looks: &BTreeMap<&PointId, Vec<&'a Look
             let breaker = home.breaker(verdict.proven_on()?)?;
             Some((&breaker.id, looks.as_slice()))
         });
-        latched = Latched::of(home, on);
+        latched.learn(on);
         let count = known.iter().filter(|(_, verdict)| verdict.proven_on().is_some()).count();
         let waits = |v: &Verdict| matches!(v, Verdict::Open { unlatched, .. } if !unlatched.is_empty());
         if count == proven || !known.iter().any(|(_, verdict)| waits(verdict)) {

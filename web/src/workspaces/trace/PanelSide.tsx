@@ -47,7 +47,7 @@ function Instruction({ home, view, looks, blade }: Props & { blade: (id: string)
       <Said
         over="At the panel"
         title={`Turn ${tags(home, due)} ON again now`}
-        why="What may be without power only so long comes first; the trace goes on after. Let it run at least as long as it was off."
+        why="What may be without power only so long comes first; the trace goes on after. If it does not stay on, leave it off and call an electrician."
         loud
       />
     );

@@ -272,8 +272,8 @@ impl Belief {
         self.card = (self.card + chance(by_card).ln() - chance(without).ln()).clamp(-CARD_LEAST, CARD_MOST);
     }
 
-    /// How far the old card is believed, 0 to 1.
-    fn card_trust(&self) -> f64 {
+    /// How far the old card is believed by what was seen, 0 to 1.
+    pub fn card_trust(&self) -> f64 {
         1.0 / (1.0 + (-(self.card + CARD_START)).exp())
     }
 

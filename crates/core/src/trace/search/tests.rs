@@ -351,3 +351,60 @@ fn what_may_be_dark_only_so_long_is_asked_on_before_its_clock_runs_out() {
         assert_eq!(on_again, clock);
     }
 }
+
+#[test]
+fn an_old_card_is_believed_less_after_looks_that_it_did_not_foretell_and_more_after_those_it_did() {
+    let label = |room| OldLabel::Room { room, class: PointClass::Receptacle, name: String::new() };
+    let case = small(vec![label(0), label(1), OldLabel::Blank]);
+    let trust = |dark: bool| {
+        let mut belief = Belief::new(&case, false);
+        let before = belief.card_trust();
+        for point in [0, 1] {
+            belief.saw(point, OffSet::one(0), dark, 0.005);
+            belief.infer(&case);
+        }
+        belief.card_trust() - before
+    };
+    assert!(trust(false) < -0.005, "lit with the breaker off that is said to feed them: {}", trust(false));
+    assert!(trust(true) > 0.0, "{}", trust(true));
+    // A card that says nothing is neither right nor wrong.
+    let blank = small(vec![OldLabel::Blank; 3]);
+    let mut belief = Belief::new(&blank, false);
+    let before = belief.card_trust();
+    belief.saw(0, OffSet::one(0), false, 0.005);
+    assert!((belief.card_trust() - before).abs() < 1e-9);
+}
+
+#[test]
+fn where_rooms_tell_nothing_half_is_switched_off_and_what_has_a_clock_is_never_dark_too_long() {
+    let mut house = house(3);
+    for (n, point) in house.points.iter_mut().enumerate() {
+        // Fifteen receptacles a room, as if one breaker fed them, and none beside its own kind.
+        (point.room, point.kind) = (n % 2, PointClass::Receptacle);
+        point.breaker = n * 5 % 12;
+        point.burnt_out = false;
+    }
+    let case = house.case();
+    let clocked = case.points.iter().position(|p| p.max_dark_s.is_some()).unwrap();
+    let (mut halves, mut dark_since): (usize, Option<f64>) = (0, None);
+    let mut search = Search::new(&case, PAIR, Costs::default());
+    for _ in 0..400 {
+        let Act::Look { off, room, points } = search.next_act() else { break };
+        halves += usize::from(search.in_binary && off.len() >= 4);
+        search.switched(off);
+        search.went(Place::Room(room));
+        for p in points {
+            search.saw(p, off.has(house.points[p].breaker));
+            search.passed(8.0);
+        }
+        search.passed(10.0);
+        let now = search.now_s;
+        let since = *dark_since.get_or_insert(now);
+        if off.has(house.points[clocked].breaker) {
+            assert!(now - since <= case.points[clocked].max_dark_s.unwrap(), "dark for {} s", now - since);
+        } else {
+            dark_since = None;
+        }
+    }
+    assert!(halves > 0, "no round with half of them off");
+}
