@@ -7,12 +7,11 @@ import { ThemeProvider } from "@mui/material/styles";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
-import { RouterProvider } from "react-router";
 import { ProblemError } from "./api/client";
 import { refresh } from "./api/refresh";
 import { outbox } from "./api/outbox";
 import { NoticeProvider } from "./app/Notice";
-import { router } from "./app/router";
+import { Entrance } from "./app/Entrance";
 import { theme } from "./app/theme";
 
 const nonce = document.querySelector('meta[name="csp-nonce"]')?.getAttribute("content") ?? "";
@@ -34,7 +33,7 @@ createRoot(root).render(
         <CssBaseline enableColorScheme />
         <QueryClientProvider client={client}>
           <NoticeProvider>
-            <RouterProvider router={router} />
+            <Entrance />
           </NoticeProvider>
         </QueryClientProvider>
       </ThemeProvider>

@@ -3,7 +3,7 @@
 use std::collections::BTreeMap;
 
 use crate::{
-    BreakerId, DarkClock, Edition, Finding, Home, HomeId, Point, PointId, Post, Room, State, Verdict, checks::findings_from,
+    BreakerId, DarkClock, Edition, Finding, Home, HomeId, Point, PointId, Post, Room, Since, State, Verdict, sim::Recipe, checks::findings_from,
     panel::post::posts_from, trace::dark_clock::dark_clocks, verdicts,
 };
 
@@ -79,6 +79,12 @@ pub struct HomeOverview {
     pub controls: BTreeMap<PointId, Vec<PointId>>,
     /// What each GFCI device protects downstream.
     pub protects: BTreeMap<PointId, Vec<PointId>>,
+    /// What this home is drawn from, where it is a made-up one.
+    pub practice: Option<Recipe>,
+    /// GFCI devices that were tripped on purpose and not reset yet.
+    pub tripped: Vec<PointId>,
+    /// The last line that moved a handle: what a look is recorded under.
+    pub last_turn: Since,
     /// What is off now, in the order of the panel.
     pub off_now: Vec<OffNow>,
     /// What may be without power only so long, and may be dark now; the first to run out first.
@@ -103,6 +109,9 @@ pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
         id: id.clone(),
         name: home.name().unwrap_or_default().to_owned(),
         seq,
+        practice: home.practice(),
+        tripped: home.tripped().iter().cloned().collect(),
+        last_turn: home.last_turn(),
         off_now: off_now.collect(),
         clocks: dark_clocks(home, &known),
         rooms: home.rooms().cloned().collect(),

@@ -1,3 +1,4 @@
+use std::net::Ipv4Addr;
 use std::time::{Duration, Instant};
 
 use anyhow::Result;
@@ -5,7 +6,7 @@ use tempfile::TempDir;
 use tokio::net::TcpListener;
 use tokio::sync::oneshot;
 use tokio::task::JoinHandle;
-use wayfinder_server::{Desk, serve};
+use wayfinder_server::{Desk, Setup, serve};
 
 /// The program on a free port of this machine, with a data folder of its own.
 pub struct Site {
@@ -42,7 +43,7 @@ impl Site {
             desk.set_up_demo()?;
         }
         let (stop, stopped) = oneshot::channel();
-        let task = tokio::spawn(serve(listener, desk, demo, async {
+        let task = tokio::spawn(serve(listener, desk, Setup { demo, share_at: (Ipv4Addr::LOCALHOST, 0).into() }, async {
             let _ = stopped.await;
         }));
         self.running = Some((stop, task));

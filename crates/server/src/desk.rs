@@ -1,11 +1,11 @@
 //! The desk: the store and the folded logbooks, one lock around both. Every write goes through
 //! [`Desk::append`].
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeMap;
 use std::path::Path;
 use std::sync::{Arc, Mutex, MutexGuard};
 
-use wayfinder_core::{BreakerId, Draft, HomeId, Line, Logbook, PhotoId, Refusal};
+use wayfinder_core::{Draft, HomeId, Line, Logbook, PhotoId, Refusal};
 use wayfinder_formats::{HomeFile, PhotoInFile, write_home_file};
 use wayfinder_store::{Store, StoreError, StoredPhoto};
 
@@ -69,15 +69,10 @@ impl Desk {
     }
 
     /// Takes a batch, all or nothing; on disk when this returns. Gives the new lines.
-    pub fn append(
-        &self,
-        home: &HomeId,
-        batch: &[Draft],
-        expect_off: Option<&BTreeSet<BreakerId>>,
-    ) -> Result<(Vec<Line>, Arc<Logbook>), DeskError> {
+    pub fn append(&self, home: &HomeId, batch: &[Draft]) -> Result<(Vec<Line>, Arc<Logbook>), DeskError> {
         let mut inner = self.lock();
         let book = inner.book(home)?;
-        let outcome = book.admit(batch, expect_off)?;
+        let outcome = book.admit(batch)?;
         let new = outcome.new.clone();
         inner.store.append(home, &new)?;
         drop(book);
@@ -123,6 +118,16 @@ impl Desk {
     /// Puts a logbook in the place of whatever the home had.
     pub fn replace(&self, home: &HomeId, book: Logbook) -> Result<(), DeskError> {
         self.lock().put(home, book, &[])
+    }
+
+    /// A setting of this installation.
+    pub(crate) fn setting(&self, name: &str) -> Result<Option<String>, DeskError> {
+        Ok(self.lock().store.setting(name)?)
+    }
+
+    /// Keeps a setting of this installation.
+    pub(crate) fn set_setting(&self, name: &str, value: &str) -> Result<(), DeskError> {
+        Ok(self.lock().store.set_setting(name, value)?)
     }
 
     /// Whether the database is sound.

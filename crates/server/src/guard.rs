@@ -3,14 +3,17 @@
 use std::panic;
 
 use axum::body::{Body, Bytes};
-use axum::extract::{FromRequest, Request};
+use axum::extract::{FromRequest, Request, State};
 use axum::http::{HeaderMap, HeaderValue, Method, StatusCode, Uri, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
 use futures_util::StreamExt;
 use serde::de::DeserializeOwned;
 
+use crate::App;
 use crate::problem::{Problem, internal};
+use crate::routes::token;
+use crate::sharing::{Door, Who};
 
 /// The largest batch of entries.
 pub(crate) const ENTRIES_LIMIT: usize = 1 << 20;
@@ -19,11 +22,11 @@ pub(crate) const FILE_LIMIT: usize = 64 << 20;
 /// How much of a body that is too large is read and thrown away, so that the client hears the answer.
 const DISCARD_LIMIT: usize = 256 << 20;
 
-/// Refuses requests that were not meant for this server: a name that is not this machine's (DNS
-/// rebinding), or a page of another origin that writes.
-pub(crate) async fn only_this_machine(request: Request, next: Next) -> Response {
+/// Refuses requests that were not meant for this server: at the first door a name that is not this machine's (DNS
+/// rebinding); at both a page of another origin that writes. At the second door nobody gets further than they may.
+pub(crate) async fn at_the_door(State((app, door)): State<(App, Door)>, mut request: Request, next: Next) -> Response {
     let host = request.headers().get(header::HOST).and_then(|h| h.to_str().ok()).map(str::to_owned);
-    let Some(host) = host.filter(|host| is_loopback(host)) else {
+    let Some(host) = host.filter(|host| door == Door::Network || is_loopback(host)) else {
         return Problem::new(
             StatusCode::MISDIRECTED_REQUEST,
             "wrong_host",
@@ -42,7 +45,40 @@ pub(crate) async fn only_this_machine(request: Request, next: Next) -> Response 
         )
         .into_response();
     }
+    let who = match door {
+        Door::Here => Who::Owner,
+        Door::Network => app.sharing.who(token(request.headers())),
+    };
+    if !may_ask(&who, request.method(), request.uri().path()) {
+        let (status, code, detail) = match who {
+            Who::Nobody => (StatusCode::UNAUTHORIZED, "not_in", "Come in with the owner's code or passphrase first."),
+            _ => (StatusCode::FORBIDDEN, "not_for_helpers", "A helper sees their own next step; the owner sees the rest."),
+        };
+        return Problem::new(status, code, "This is not shown to you.", detail).into_response();
+    }
+    request.extensions_mut().insert(who);
+    request.extensions_mut().insert(door);
     next.run(request).await
+}
+
+/// What each may ask for. The web files are the program itself and hold nothing of a home.
+fn may_ask(who: &Who, method: &Method, path: &str) -> bool {
+    let open = ["/api/health", "/api/me", "/api/join", "/api/sign-in", "/api/leave"];
+    if path != "/api" && !path.starts_with("/api/") || open.contains(&path) {
+        return true;
+    }
+    match who {
+        Who::Owner => true,
+        Who::Nobody => false,
+        Who::Helper(helper) => {
+            let own = path.strip_prefix("/api/homes/").and_then(|rest| rest.strip_prefix(helper.home.as_str()));
+            match own {
+                Some("/helper" | "/stream" | "/practice/reading") => method == Method::GET,
+                Some("/entries") => method == Method::POST,
+                _ => false,
+            }
+        }
+    }
 }
 
 fn is_loopback(host: &str) -> bool {
@@ -162,4 +198,43 @@ pub(crate) async fn harden(request: Request, next: Next) -> Response {
     headers.insert(header::X_FRAME_OPTIONS, HeaderValue::from_static("DENY"));
     headers.entry(header::CACHE_CONTROL).or_insert(HeaderValue::from_static("no-store"));
     response
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::sharing::Helper;
+    use wayfinder_core::HelperSide;
+
+    #[test]
+    fn a_helper_reaches_their_own_step_and_nothing_else_and_nobody_reaches_a_home() {
+        let helper = Who::Helper(Helper { home: "hut".parse().unwrap(), name: "Ada".into(), side: HelperSide::Walk });
+        for (method, path, may) in [
+            (Method::GET, "/api/homes/hut/helper", true),
+            (Method::GET, "/api/homes/hut/stream", true),
+            (Method::POST, "/api/homes/hut/entries", true),
+            (Method::GET, "/api/homes/hut", false),
+            (Method::GET, "/api/homes/hut/practice/reading", true),
+            (Method::GET, "/api/homes/hut/practice", false),
+            (Method::GET, "/api/homes/hut/logbook", false),
+            (Method::GET, "/api/homes/hut/export", false),
+            (Method::GET, "/api/homes/hut/trace", false),
+            (Method::GET, "/api/homes/hut2/helper", false),
+            (Method::GET, "/api/homes/other/helper", false),
+            (Method::GET, "/api/homes", false),
+            (Method::GET, "/api/homes/hut/helper/../logbook", false),
+            (Method::GET, "/api/homes/hut%2Flogbook", false),
+            (Method::DELETE, "/api/sharing", false),
+            (Method::POST, "/api/import", false),
+            (Method::GET, "/api/openapi.json", false),
+            (Method::GET, "/api/me", true),
+            (Method::GET, "/join", true),
+            (Method::GET, "/assets/index.js", true),
+        ] {
+            assert_eq!(may_ask(&helper, &method, path), may, "{method} {path}");
+            let anybody = path.starts_with("/api/me") || !path.starts_with("/api");
+            assert_eq!(may_ask(&Who::Nobody, &method, path), anybody, "nobody: {method} {path}");
+            assert!(may_ask(&Who::Owner, &method, path));
+        }
+    }
 }

@@ -9,10 +9,10 @@ use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
 use wayfinder_core::search::{Costs, Crew};
-use wayfinder_core::sim::{House, Strategy, score};
-use wayfinder_core::{HomeId, findings, overview};
+use wayfinder_core::sim::{House, Level, Recipe, Strategy, marks, score, trace_through};
+use wayfinder_core::{HomeId, School, Way, findings, overview};
 use wayfinder_formats::read_home_file;
-use wayfinder_server::{Desk, openapi_json, serve};
+use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
 
 /// Trace which breaker feeds what, and keep the panel's card right.
 #[derive(Parser)]
@@ -32,6 +32,9 @@ enum Command {
         /// The address to listen on; loopback only.
         #[arg(long, default_value = "127.0.0.1:4750")]
         bind: SocketAddr,
+        /// Where to listen for the home network, once it is shared on the screen.
+        #[arg(long, default_value_t = SHARE_AT)]
+        share_at: SocketAddr,
         /// Put the demo home back as shipped.
         #[arg(long)]
         reset: bool,
@@ -44,6 +47,9 @@ enum Command {
         /// The address to listen on; loopback only.
         #[arg(long, default_value = "127.0.0.1:4751")]
         bind: SocketAddr,
+        /// Where to listen for the home network, once it is shared on the screen.
+        #[arg(long, default_value_t = SHARE_AT)]
+        share_at: SocketAddr,
     },
     /// Write a whole home as one JSON file.
     Export {
@@ -84,6 +90,30 @@ enum Command {
 
 #[derive(Subcommand)]
 enum Practice {
+    /// Draw a made-up house and trace it to its end, in the real logbook, with a crew that does just what it is asked.
+    Trace {
+        /// What the house is drawn from.
+        #[arg(long, default_value_t = 1)]
+        seed: u32,
+        /// How many points are listed, 8 to 150.
+        #[arg(long, default_value_t = 60)]
+        points: u16,
+        /// plain, usual or tricky.
+        #[arg(long, value_parser = level, default_value = "usual")]
+        level: Level,
+        /// one_at_a_time, lamp_and_helper, tone_tracer or several_off.
+        #[arg(long, value_parser = school, default_value = "several_off")]
+        school: School,
+        /// One person does it all.
+        #[arg(long)]
+        alone: bool,
+        /// What they have: `tester=1,lamps=7,tone`.
+        #[arg(long, default_value = "tester=1")]
+        instruments: Instruments,
+        /// As one JSON object: the acts in words, and the marks.
+        #[arg(long)]
+        json: bool,
+    },
     /// Play a way of tracing on made-up houses and say what it took.
     Score {
         /// The houses, one JSON object a line.
@@ -146,8 +176,45 @@ fn strategy(text: &str) -> Result<Strategy, String> {
     serde_json::from_value(text.into()).map_err(|_| "use one-at-a-time, binary, adaptive or oracle".into())
 }
 
+fn level(text: &str) -> Result<Level, String> {
+    serde_json::from_value(text.into()).map_err(|_| "use plain, usual or tricky".into())
+}
+
+fn school(text: &str) -> Result<School, String> {
+    serde_json::from_value(text.into()).map_err(|_| "use one_at_a_time, lamp_and_helper, tone_tracer or several_off".into())
+}
+
+fn trace_made_up(recipe: Recipe, way: Way, json: bool) -> Result<()> {
+    let traced = trace_through(recipe, way)?;
+    let marks = marks(&traced.book, true).context("a made-up house has marks; this is a bug")?;
+    if json {
+        println!("{}", serde_json::json!({ "acts": traced.acts, "marks": marks }));
+        return Ok(());
+    }
+    for act in &traced.acts {
+        println!("{act}");
+    }
+    println!(
+        "{:.1} min after the first look round ({:.1} min), {:.1} by somebody who knows; {} of {} right, {} wrong, {} open",
+        marks.minutes, marks.first_minutes, marks.oracle_minutes, marks.right, marks.points, marks.wrong, marks.open
+    );
+    for unsafe_act in &marks.safety {
+        println!("{unsafe_act}");
+    }
+    Ok(())
+}
+
 fn practice(command: Practice) -> Result<()> {
-    let Practice::Score { houses, crew, instruments, exchange, strategy, runs, json } = command;
+    let (houses, crew, instruments, exchange, strategy, runs, json) = match command {
+        Practice::Score { houses, crew, instruments, exchange, strategy, runs, json } => {
+            (houses, crew, instruments, exchange, strategy, runs, json)
+        }
+        Practice::Trace { seed, points, level, school, alone, instruments, json } => {
+            let testers = u8::try_from(instruments.plugs).unwrap_or(u8::MAX);
+            let way = Way { school, alone, testers, tone: instruments.tone, phones: false };
+            return trace_made_up(Recipe { seed, points, level }, way, json);
+        }
+    };
     let text = std::fs::read_to_string(&houses).with_context(|| format!("{} cannot be read", houses.display()))?;
     let houses = House::read_all(&text)?;
     if houses.is_empty() || runs == 0 || !(0.0..=600.0).contains(&exchange) {
@@ -198,7 +265,7 @@ fn main() -> ExitCode {
 
 fn run(command: Command) -> Result<ExitCode> {
     match command {
-        Command::Demo { data, bind, reset } => {
+        Command::Demo { data, bind, share_at, reset } => {
             let data = match data {
                 Some(data) => data,
                 None => dirs::data_dir().context("this user has no data folder; name one with --data")?.join("wayfinder-demo"),
@@ -208,9 +275,9 @@ fn run(command: Command) -> Result<ExitCode> {
             if reset {
                 desk.reset_demo()?;
             }
-            listen(desk, bind, true)?;
+            listen(desk, bind, Setup { demo: true, share_at })?;
         }
-        Command::Serve { data, bind } => listen(Desk::open(&data)?, bind, false)?,
+        Command::Serve { data, bind, share_at } => listen(Desk::open(&data)?, bind, Setup { demo: false, share_at })?,
         Command::Export { data, home, out } => {
             let bytes = existing(data)?.export(&home)?;
             match out {
@@ -267,9 +334,9 @@ fn check(desk: &Desk, json: bool) -> Result<ExitCode> {
     Ok(if sound { ExitCode::SUCCESS } else { ExitCode::FAILURE })
 }
 
-fn listen(desk: Desk, bind: SocketAddr, demo: bool) -> Result<()> {
+fn listen(desk: Desk, bind: SocketAddr, setup: Setup) -> Result<()> {
     if !bind.ip().is_loopback() {
-        bail!("{bind} is not this machine alone. This version listens on loopback only: 127.0.0.1 or [::1].");
+        bail!("{bind} is not this machine alone. Wayfinder starts on loopback only, 127.0.0.1 or [::1]; share it with the home network on its screen.");
     }
     let runtime = tokio::runtime::Builder::new_multi_thread().enable_all().build()?;
     runtime.block_on(async {
@@ -278,7 +345,7 @@ fn listen(desk: Desk, bind: SocketAddr, demo: bool) -> Result<()> {
             .with_context(|| format!("{bind} cannot be listened on; another program may have it. Choose another with --bind"))?;
         println!("Wayfinder is at http://{}", listener.local_addr()?);
         std::io::stdout().flush()?;
-        serve(listener, desk, demo, stop_signal()).await?;
+        serve(listener, desk, setup, stop_signal()).await?;
         println!("Stopped. Everything recorded is kept.");
         Ok(())
     })

@@ -208,7 +208,7 @@ async fn the_stream_tells_of_every_write_resumes_and_ends_with_the_program() {
 #[tokio::test]
 async fn a_look_under_other_breakers_is_refused_as_a_conflict() {
     let site = site(true).await;
-    let body = json!({ "entries": [entry("look", json!({ "kind": "point_seen", "point": "porch-lantern", "seen": "dark" }))], "expect_off": [] });
+    let body = json!({ "entries": [entry("look", json!({ "kind": "point_seen", "point": "porch-lantern", "seen": "dark", "since": "start" }))] });
     let client = reqwest::Client::new();
     let response = client.post(format!("{}/api/homes/juniper-lane/entries", site.address)).json(&body).send().await.unwrap();
     assert_eq!(response.status().as_u16(), 409);
@@ -320,12 +320,20 @@ async fn a_trace_is_asked_for_by_school_and_crew_and_a_running_clock_is_told() {
     let site = site(true).await;
     let home = format!("{}/api/homes/juniper-lane", site.address);
     let usual = get(&format!("{home}/trace")).await;
-    assert_eq!((&usual["school"], &usual["alone"]), (&json!("one_at_a_time"), &json!(false)));
-    let alone = get(&format!("{home}/trace?school=several_off&alone=true")).await;
-    assert_eq!((&alone["school"], &alone["alone"]), (&json!("several_off"), &json!(true)));
-    let minutes = |told: Value| told.as_array().unwrap().iter().map(|s| s["minutes"].as_f64().unwrap()).sum::<f64>();
-    let (pair, one) = (get(&format!("{home}/trace/schools")).await, get(&format!("{home}/trace/schools?alone=true")).await);
+    assert_eq!((&usual["way"]["school"], &usual["way"]["alone"]), (&json!("one_at_a_time"), &json!(false)));
+    let minutes = |told: Value| told[0]["minutes"].as_f64().unwrap();
+    let pair = get(&format!("{home}/trace/schools")).await;
+    assert_eq!(pair.as_array().unwrap().len(), 3, "without a tone tracer there are three");
+    let way = json!({ "school": "several_off", "alone": true, "testers": 3, "tone": true, "phones": false });
+    let set = |id: &str, way: &Value| vec![entry(id, json!({ "kind": "trace_set", "way": way }))];
+    assert_eq!(post(&site.address, "juniper-lane", set("way-1", &way)).await.0, 200);
+    assert_eq!(get(&format!("{home}/trace")).await["way"], way, "every screen traces so from now on");
+    let one = get(&format!("{home}/trace/schools")).await;
+    assert_eq!(one.as_array().unwrap().len(), 4);
     assert!(minutes(one) > minutes(pair), "alone everything is a walk to the panel");
+    let none = json!({ "school": "several_off", "alone": true, "testers": 0, "tone": true, "phones": false });
+    let (status, problem) = post(&site.address, "juniper-lane", set("way-2", &none)).await;
+    assert_eq!((status, problem["field"].as_str()), (422, Some("testers")));
     assert_eq!(get(&home).await["clocks"], json!([]));
     let fact = |id: &str, at: u64, fact: Value| json!({ "id": id, "at": at, "by": "x", "version": 3, "fact": fact });
     let aquarium = json!({ "kind": "point_placed", "point": "aquarium", "room": "schoolroom", "point_kind": "appliance", "name": "aquarium",

@@ -113,3 +113,28 @@ fn practice_is_scored_from_a_file_of_houses_the_same_every_time() {
     let out = Command::new(env!("CARGO_BIN_EXE_wayfinder")).args(["practice", "score", "--houses"]).arg(&path).output().unwrap();
     assert!(String::from_utf8_lossy(&out.stderr).contains("line 1 is no practice house"));
 }
+
+#[test]
+fn a_made_up_house_is_traced_without_a_screen_the_same_every_time() {
+    let trace = |arguments: &[&str]| {
+        let mut command = Command::new(env!("CARGO_BIN_EXE_wayfinder"));
+        let out = command.args(["practice", "trace"]).args(arguments).output().unwrap();
+        (out.status.success(), String::from_utf8_lossy(&out.stdout).into_owned(), String::from_utf8_lossy(&out.stderr).into_owned())
+    };
+    let small = ["--seed", "7", "--points", "20", "--level", "tricky", "--json"];
+    let (done, told, said) = trace(&small);
+    assert!(done, "{said}");
+    assert_eq!(told, trace(&small).1);
+    let told: serde_json::Value = serde_json::from_str(&told).unwrap();
+    assert!(told["acts"].as_array().unwrap().iter().any(|act| act.as_str().unwrap().contains("switched off")));
+    assert_eq!((&told["marks"]["wrong"], &told["marks"]["safety"]), (&0.into(), &serde_json::json!([])));
+    let recipe = wayfinder_core::sim::Recipe { seed: 7, points: 20, level: wayfinder_core::sim::Level::Tricky };
+    let way = wayfinder_core::Way { school: wayfinder_core::School::SeveralOff, ..Default::default() };
+    let acts = wayfinder_core::sim::trace_through(recipe, way).unwrap().acts;
+    assert_eq!(told["acts"], serde_json::json!(acts), "what the browser test holds the screen against");
+    assert!(trace(&["--points", "12", "--school", "one_at_a_time"]).1.contains("by somebody who knows"));
+    for (arguments, says) in [(["--points", "3"], "Give 8 to 150"), (["--level", "mean"], "plain, usual or tricky")] {
+        let (done, _, said) = trace(&arguments);
+        assert!(!done && said.contains(says), "{said}");
+    }
+}

@@ -171,6 +171,18 @@ impl Store {
         ids.filter_map(|id| self.photo(home, &id).transpose()).collect()
     }
 
+    /// A setting of this installation.
+    pub fn setting(&self, name: &str) -> Result<Option<String>, StoreError> {
+        let mut statement = self.connection.prepare_cached("SELECT value FROM settings WHERE name = ?1")?;
+        Ok(statement.query_row([name], |row| row.get(0)).optional()?)
+    }
+
+    /// Keeps a setting of this installation; a later one replaces it.
+    pub fn set_setting(&mut self, name: &str, value: &str) -> Result<(), StoreError> {
+        self.connection.execute("INSERT OR REPLACE INTO settings (name, value) VALUES (?1, ?2)", [name, value])?;
+        Ok(())
+    }
+
     /// Whether the database is sound, as SQLite itself checks it.
     pub fn check(&self) -> Result<bool, StoreError> {
         let said: String = self.connection.query_row("PRAGMA integrity_check", [], |row| row.get(0))?;
@@ -214,7 +226,7 @@ fn read_photo(connection: &Connection, home: &HomeId, photo: &PhotoId) -> Result
 }
 
 fn migrations() -> Migrations<'static> {
-    Migrations::new(vec![M::up(include_str!("migrations/1.sql")), M::up(include_str!("migrations/2.sql"))])
+    Migrations::new(vec![M::up(include_str!("migrations/1.sql")), M::up(include_str!("migrations/2.sql")), M::up(include_str!("migrations/3.sql"))])
 }
 
 #[cfg(test)]
@@ -258,6 +270,18 @@ mod tests {
         assert_eq!(store.photos(&home()).unwrap(), std::slice::from_ref(&photo));
         store.replace(&home(), &[line(1)], std::slice::from_ref(&other)).unwrap();
         assert_eq!(store.photo(&home(), &photo.id).unwrap(), Some(other));
+    }
+
+    #[test]
+    fn a_setting_is_kept_and_replaced() {
+        let folder = tempfile::tempdir().unwrap();
+        let mut store = Store::open(folder.path()).unwrap();
+        assert_eq!(store.setting("passphrase").unwrap(), None);
+        for value in ["one", "two"] {
+            store.set_setting("passphrase", value).unwrap();
+        }
+        drop(store);
+        assert_eq!(Store::open(folder.path()).unwrap().setting("passphrase").unwrap().as_deref(), Some("two"));
     }
 
     #[test]

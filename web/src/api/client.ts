@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { heardTime } from "./clock";
 import type { components, paths } from "./generated";
 
 type Schemas = components["schemas"];
@@ -62,7 +63,25 @@ export type Seen = Schemas["Seen"];
 export type State = Schemas["State"];
 export type Wire = Schemas["Wire"];
 
+export type Way = Schemas["Way"];
+export type Since = Schemas["Since"];
+export type Me = Schemas["Me"];
+export type SharingNow = Schemas["SharingNow"];
+export type HelperView = Schemas["HelperView"];
+export type HelperSide = Schemas["HelperSide"];
+export type Handle = Schemas["Handle"];
+export type Reading = Schemas["Reading"];
+export type Marks = Schemas["Marks"];
+export type Recipe = Schemas["Recipe"];
+export type Level = Schemas["Level"];
+export type Worked = Schemas["Worked"];
+
 export const api = createClient<paths>({ baseUrl: "/" });
+api.use({
+  onResponse: ({ response }) => {
+    heardTime(response.headers.get("date"));
+  },
+});
 
 /** What the program said when it could not do it: one sentence on what is wrong, one on what was kept. */
 export class ProblemError extends Error {

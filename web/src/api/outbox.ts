@@ -1,4 +1,5 @@
 import { createStore, del, entries, set } from "idb-keyval";
+import { v4 as uuid } from "uuid";
 import { NoAnswer, ProblemError, answer, api, type Draft } from "./client";
 
 /** A batch that is on its way: kept on this device until the program has acknowledged it. */
@@ -6,7 +7,6 @@ export interface Batch {
   key: string;
   home: string;
   entries: Draft[];
-  expectOff: string[] | null;
   /** The logbook's sequence with it, once it has been acknowledged. */
   seq?: number;
 }
@@ -55,11 +55,11 @@ class Outbox {
     void this.flush();
   }
 
-  async send(home: string, drafts: Draft[], expectOff: string[] | null): Promise<number> {
+  async send(home: string, drafts: Draft[]): Promise<number> {
     await this.loaded;
     this.count += 1;
-    const key = `${Date.now()}-${String(this.count).padStart(6, "0")}-${crypto.randomUUID()}`;
-    const batch: Batch = { key, home, entries: drafts, expectOff };
+    const key = `${Date.now()}-${String(this.count).padStart(6, "0")}-${uuid()}`;
+    const batch: Batch = { key, home, entries: drafts };
     this.queue = [...this.queue, batch];
     this.changed(); // shown at once: the next key is for the next point
     const done = new Promise<number>((resolve, reject) => this.waiting.set(key, { resolve, reject }));
@@ -132,7 +132,7 @@ class Outbox {
 
 async function post(batch: Batch): Promise<ProblemError | NoAnswer | number> {
   try {
-    const body = { entries: batch.entries, expect_off: batch.expectOff };
+    const body = { entries: batch.entries };
     const taken = await answer(api.POST("/api/homes/{home}/entries", { params: { path: { home: batch.home } }, body }));
     return taken.seq;
   } catch (error) {

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { mayHaveMissed, refresh } from "./refresh";
-import { answer, api, type ColumnRole, type Proposal, type School, type Wish } from "./client";
+import { answer, api, type ColumnRole, type Instrument, type Proposal, type Wish } from "./client";
 
 const of = (home: string) => ["home", home] as const;
 
@@ -16,19 +16,50 @@ export const useHome = (home: string) =>
     queryFn: () => answer(api.GET("/api/homes/{home}", { params: { path: { home } } })),
   });
 
-export const useTrace = (home: string, school: School, alone: boolean) =>
+export const useTrace = (home: string) =>
   useQuery({
-    queryKey: [...of(home), "trace", school, alone],
-    placeholderData: (before) => before,
-    queryFn: () => answer(api.GET("/api/homes/{home}/trace", { params: { path: { home }, query: { school, alone } } })),
+    queryKey: [...of(home), "trace"],
+    queryFn: () => answer(api.GET("/api/homes/{home}/trace", { params: { path: { home } } })),
   });
 
-/** What each way of tracing would take from here; worked out when it is asked for. */
-export const useSchools = (home: string, wanted: boolean, alone: boolean) =>
+/** Who one is here. Asked again now and then: the owner may have sent somebody away. */
+export const useMe = () => useQuery({ queryKey: ["me"], queryFn: () => answer(api.GET("/api/me")), retry: 3 });
+
+/** Who shares the home network with this program now. */
+export const useSharing = (watched: boolean) =>
   useQuery({
-    queryKey: [...of(home), "schools", alone],
+    queryKey: ["sharing"],
+    queryFn: () => answer(api.GET("/api/sharing")),
+    refetchInterval: watched ? 2000 : 15_000,
+  });
+
+/** A helper's own next step. */
+export const useHelper = (home: string) =>
+  useQuery({
+    queryKey: [...of(home), "helper"],
+    queryFn: () => answer(api.GET("/api/homes/{home}/helper", { params: { path: { home } } })),
+  });
+
+/** How good the trace of a made-up house is. */
+export const useMarks = (home: string, reveal: boolean) =>
+  useQuery({
+    queryKey: [...of(home), "marks", reveal],
+    placeholderData: (before) => before,
+    queryFn: () => answer(api.GET("/api/homes/{home}/practice", { params: { path: { home }, query: { reveal } } })),
+  });
+
+/** What an instrument shows in a made-up house. */
+export const readInstrument = (home: string, instrument: Instrument, at: { point: string } | { breaker: string }) =>
+  answer(
+    api.GET("/api/homes/{home}/practice/reading", { params: { path: { home }, query: { instrument, ...at } } }),
+  );
+
+/** What each way of tracing would take from here; worked out when it is asked for. */
+export const useSchools = (home: string, wanted: boolean) =>
+  useQuery({
+    queryKey: [...of(home), "schools"],
     enabled: wanted,
-    queryFn: () => answer(api.GET("/api/homes/{home}/trace/schools", { params: { path: { home }, query: { alone } } })),
+    queryFn: () => answer(api.GET("/api/homes/{home}/trace/schools", { params: { path: { home } } })),
   });
 
 export const useDirectory = (home: string, panel: string | undefined) =>

@@ -1,10 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useSyncExternalStore } from "react";
-import type { Draft, Fact, Instrument } from "./client";
+import { v4 as uuid } from "uuid";
+import type { Draft, Fact, Instrument, Since } from "./client";
+import { now } from "./clock";
 import { outbox } from "./outbox";
 import { refresh } from "./refresh";
 
-export const newId = (): string => crypto.randomUUID();
+/** Also where the page came over plain HTTP from another machine, where the browser has no `crypto.randomUUID`. */
+export const newId = (): string => uuid();
 
 const NAME_KEY = "wayfinder-name";
 
@@ -14,12 +17,17 @@ export const setMyName = (name: string): void => localStorage.setItem(NAME_KEY, 
 
 export interface Observed {
   instrument?: Instrument;
-  /** The breakers that the screen shows as off; the batch is refused when they changed meanwhile. */
-  expectOff?: string[];
+  /** How far this screen had followed the switching: looks and skips are filed under that. */
+  since?: Since;
 }
 
 export function draft(fact: Fact, instrument?: Instrument): Draft {
-  return { id: newId(), at: Date.now(), by: myName(), version: 3, fact, ...(instrument && { instrument }) };
+  return { id: newId(), at: now(), by: myName(), version: 4, fact, ...(instrument && { instrument }) };
+}
+
+function under(fact: Fact, since: Since | undefined): Fact {
+  if (since === undefined || (fact.kind !== "point_seen" && fact.kind !== "point_skipped")) return fact;
+  return { ...fact, since };
 }
 
 /** Writes facts into the home's logbook, all or none; gives their lines. Rejects with the program's refusal. */
@@ -27,8 +35,8 @@ export function useRecord(home: string): (facts: Fact[], observed?: Observed) =>
   const client = useQueryClient();
   return useCallback(
     async (facts, observed = {}) => {
-      const drafts = facts.map((fact) => draft(fact, observed.instrument));
-      const seq = await outbox.send(home, drafts, observed.expectOff ?? null);
+      const drafts = facts.map((fact) => draft(under(fact, observed.since), observed.instrument));
+      const seq = await outbox.send(home, drafts);
       await refresh(client, home, seq);
       return drafts.map((written) => written.id);
     },

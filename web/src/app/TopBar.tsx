@@ -8,6 +8,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { HomeOverview } from "../api/client";
 import { OffNowChip } from "./OffNowChip";
+import { People } from "./People";
 import { tone } from "./theme";
 
 const MODES = [
@@ -68,6 +69,7 @@ export function TopBar({ home, onFind, onKeys }: Props) {
         {home?.name ?? ""}
       </Typography>
       <Box sx={{ flex: 1 }} />
+      {home && <People home={home.id} />}
       {home && <OffNowChip off={home.off_now} />}
       {onFind && (
         <Button color="inherit" onClick={onFind} sx={{ minWidth: 0, px: { xs: 0.5, md: 1.5 } }}>

@@ -39,6 +39,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../workspaces/trace/TracePage")).TracePage }),
       },
       {
+        path: "practice",
+        lazy: async () => ({ Component: (await import("../workspaces/practice/PracticePage")).PracticePage }),
+      },
+      {
         path: "directory/:panel?",
         lazy: async () => ({ Component: (await import("../workspaces/directory/DirectoryPage")).DirectoryPage }),
       },

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import type { HomeOverview } from "../api/client";
+import { now as clock } from "../api/clock";
 
 export type DarkClock = HomeOverview["clocks"][number];
 
@@ -17,12 +18,12 @@ export interface Clocks {
 }
 
 /** What may be without power only so long, by the clock of this device. */
-export function useClocks(home: HomeOverview): Clocks {
-  const [now, setNow] = useState(Date.now);
+export function useClocks(home: Pick<HomeOverview, "clocks">): Clocks {
+  const [now, setNow] = useState(clock);
   const any = home.clocks.length > 0;
   useEffect(() => {
     if (!any) return;
-    const timer = setInterval(() => setNow(Date.now()), 1000);
+    const timer = setInterval(() => setNow(clock()), 1000);
     return () => clearInterval(timer);
   }, [any]);
   const left = (clock: DarkClock) => Math.ceil((clock.until - now) / 1000);

@@ -4,5 +4,6 @@ export const WORKSPACES = [
   { path: "house", name: "House", key: "h" },
   { path: "trace", name: "Trace", key: "t" },
   { path: "directory", name: "Directory", key: "d" },
+  { path: "practice", name: "Practice", key: "r" },
   { path: "logbook", name: "Logbook", key: "l" },
 ] as const;

@@ -13,6 +13,7 @@ import type { Evidence, HomeOverview } from "../api/client";
 import { useEvidence } from "../api/queries";
 import { useRecord } from "../api/record";
 import { useNotice } from "../app/useNotice";
+import { DeviceActs } from "../workspaces/trace/DeviceActs";
 import { Loaded } from "./Loaded";
 import { when } from "./when";
 
@@ -21,6 +22,7 @@ const ROLE = {
   agrees: "agrees",
   disagrees: "disagrees",
   set_aside: "set aside: it was out for another reason",
+  doubted: "not counted: a handle had moved before, as was told only later",
 } as const;
 
 /** Every look at a point and what follows, for somebody who doubts. */
@@ -37,6 +39,7 @@ export function EvidenceDialog({ home, point, onClose }: { home: HomeOverview; p
         <Loaded query={evidence} what="evidence">
           {(data: Evidence) => <EvidenceTable evidence={data} home={home} />}
         </Loaded>
+        <DeviceActs home={home} point={point} />
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Close</Button>

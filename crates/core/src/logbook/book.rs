@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use indexmap::IndexMap;
 
 use super::{Draft, Fact, Home, Line, Refusal, RefusalCode};
-use crate::{BreakerId, EntryId};
+use crate::EntryId;
 
 /// The lines of one home, and what they add up to.
 #[derive(Debug, Clone, Default)]
@@ -64,10 +64,7 @@ impl Logbook {
 
     /// Works out what a batch would do, all or nothing. Writes nothing: store the new lines, then
     /// [`Logbook::commit`].
-    ///
-    /// `expect_off`: the breakers that the observer's screen showed as off; when they differ from
-    /// the logbook's, looks in the batch would be filed under the wrong switching, so it is refused.
-    pub fn admit(&self, batch: &[Draft], expect_off: Option<&BTreeSet<BreakerId>>) -> Result<Outcome, Refusal> {
+    pub fn admit(&self, batch: &[Draft]) -> Result<Outcome, Refusal> {
         let mut new: IndexMap<&EntryId, &Draft> = IndexMap::new();
         for draft in batch {
             let known = self.lines.get(&draft.id).map(|line| &line.entry);
@@ -89,21 +86,6 @@ impl Logbook {
             }
         }
         let fresh: Vec<&Draft> = new.into_values().collect();
-        if !fresh.is_empty()
-            && let Some(expected) = expect_off
-            && *expected != **self.home.off()
-        {
-            let now: Vec<_> = self.home.off().iter().map(|id| self.home.number(id)).collect();
-            return Err(Refusal::new(
-                RefusalCode::OffSetChanged,
-                "expect_off",
-                match now.as_slice() {
-                    [] => "Everything was switched on again before this was recorded.".to_owned(),
-                    now => format!("The breakers changed before this was recorded: off now is {}.", now.join(", ")),
-                },
-                "Look again, with the breakers as they stand now.",
-            ));
-        }
         let strikes = !fresh.iter().all(|d| d.fact.is_strikable());
         let (home, struck) = if strikes { self.admit_strikes(&fresh)? } else { (self.admit_plain(&fresh)?, self.struck.clone()) };
         let new = fresh.into_iter().zip(self.seq() + 1..).map(|(entry, seq)| Line { seq, entry: entry.clone() }).collect();

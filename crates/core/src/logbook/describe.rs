@@ -1,7 +1,7 @@
 //! A line of the logbook in words, for people.
 
 use super::fold::state_word;
-use super::{Fact, Home, Kept, Logbook, Seen};
+use super::{Fact, Home, Kept, Logbook, Seen, Worked};
 use crate::{Bounds, BreakerId, Length, Line, PanelId, PointId, RoomId, State, Tie, Units, number_of};
 
 /// Says what the line records, in the names of today: `Schoolroom, south wall, left: dark`.
@@ -83,6 +83,18 @@ pub fn describe(book: &Logbook, line: &Line) -> String {
         Fact::PointSeen(f) => format!("{}: {}", point(home, &f.point), if f.seen == Seen::Lit { "lit" } else { "dark" }),
         Fact::PointSkipped(f) if f.reason.is_empty() => format!("{}: skipped", point(home, &f.point)),
         Fact::PointSkipped(f) => format!("{}: skipped, {}", point(home, &f.point), f.reason),
+        Fact::ToneHeard(f) => format!("{}: tone heard at {}", point(home, &f.point), breaker(book, &f.breaker).to_lowercase()),
+        Fact::DeviceWorked(f) => {
+            let worked = match f.worked {
+                Worked::Tripped => "tripped with its test button",
+                Worked::Reset => "reset",
+                Worked::SwitchedOn => "switched on",
+                Worked::NewLamp => "a new lamp put in",
+            };
+            format!("{}: {worked}", point(home, &f.device))
+        }
+        Fact::TraceSet(f) => format!("Traced {}", f.way.in_words()),
+        Fact::PracticeHouse(f) => format!("A made-up house, drawn from number {}", f.recipe.seed),
         Fact::PhotoTaken(f) => format!("{}: photo of the {}", panel(book, &f.panel), f.of.word()),
         Fact::FindingSetAside(f) if f.aside => format!("Set aside: {} Reason: {}", f.message, f.reason),
         Fact::FindingSetAside(f) => format!("Counts again: {}", f.message),

@@ -15,6 +15,12 @@ pub enum Instrument {
     Lamp,
     /// A meter.
     Meter,
+    /// A non-contact tester: it warns and proves nothing.
+    NonContact,
+    /// A tone sender and its receiver.
+    ToneTracer,
+    /// A clamp around a conductor.
+    ClampMeter,
 }
 
 /// A fact as its observer writes it down, before the logbook has given it a sequence.

@@ -4,7 +4,7 @@
 use crate::{
     Amps, BreakerDetails, BreakerId, CardSize, Columns, Configuration, Edition, EntryId, Length, Numbering, OpeningId,
     OpeningKind, PanelDetails, PanelId, PhotoId, PhotoOf, Pixel, Plate, PointDetails, PointId, PointKind, Protection, RoomId,
-    Service, Slot, Spot, StairsId, State, Tie, Units, Volts, Wire,
+    Service, Slot, Spot, StairsId, State, Tie, Units, Volts, Way, Wire, sim::Recipe,
 };
 
 /// What was found out or done.
@@ -45,6 +45,10 @@ pub enum Fact {
     GfciProtects(GfciProtects),
     PointSeen(PointSeen),
     PointSkipped(PointSkipped),
+    ToneHeard(ToneHeard),
+    DeviceWorked(DeviceWorked),
+    TraceSet(TraceSet),
+    PracticeHouse(PracticeHouse),
     PhotoTaken(PhotoTaken),
     FindingSetAside(FindingSetAside),
     LineStruck(LineStruck),
@@ -53,7 +57,7 @@ pub enum Fact {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 3;
+    pub const VERSION: u16 = 4;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final;
     /// so is nothing else.
@@ -379,6 +383,9 @@ facts! {
         point: PointId,
         /// Lit or dark.
         seen: Seen,
+        /// The switching that the observer's screen knew of; without it, as the logbook has it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        since: Option<Since>,
     }
     /// The point could not be looked at, with the breakers as they stood.
     PointSkipped {
@@ -387,6 +394,33 @@ facts! {
         /// Why.
         #[serde(default)]
         reason: String,
+        /// The switching that the observer's screen knew of; without it, as the logbook has it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        since: Option<Since>,
+    }
+    /// A tone sender plugged in at the point was heard loudest at this breaker. A clue, no proof.
+    ToneHeard {
+        /// Where it was plugged in; never at 240 V.
+        point: PointId,
+        /// Where it was loudest.
+        breaker: BreakerId,
+    }
+    /// A device at a point was worked: something other than a breaker that makes points lit or dark.
+    DeviceWorked {
+        /// Which.
+        device: PointId,
+        /// How.
+        worked: Worked,
+    }
+    /// It is traced so from now on, on every screen.
+    TraceSet {
+        /// How, by whom and with what.
+        way: Way,
+    }
+    /// This home is a made-up house: its wiring is drawn from the recipe and known to nobody who traces it.
+    PracticeHouse {
+        /// What it is drawn from.
+        recipe: Recipe,
     }
     /// A photo was taken; its bytes are kept beside the logbook.
     PhotoTaken {
@@ -430,6 +464,30 @@ pub enum Seen {
     Lit,
     /// It has none.
     Dark,
+}
+
+/// How far an observer's screen had followed the switching when something was seen.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Since {
+    /// No handle had moved yet.
+    Start,
+    /// This line was the last that moved a handle.
+    Move(EntryId),
+}
+
+/// What was done at a device.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Worked {
+    /// A GFCI was tripped with its test button.
+    Tripped,
+    /// A GFCI was reset.
+    Reset,
+    /// A switch was switched on.
+    SwitchedOn,
+    /// A new lamp was put in.
+    NewLamp,
 }
 
 /// How a breaker is kept.

@@ -6,9 +6,10 @@ use std::sync::Arc;
 
 use indexmap::IndexMap;
 
-use super::{Draft, Fact, Instrument, Kept, Refusal, RefusalCode, Seen};
+use super::{Draft, Fact, Instrument, Kept, Refusal, RefusalCode, Seen, Worked};
 use crate::{
-    Breaker, BreakerId, Drawn, Edition, EntryId, Moment, Panel, PanelId, Photo, Point, PointId, Room, RoomId, Slot, State,
+    Breaker, BreakerId, Drawn, Edition, EntryId, Moment, Panel, PanelId, Photo, Point, PointId, Room, RoomId, Slot, State, Way,
+    sim::Recipe,
 };
 
 /// A look at a point, with the breakers as they stood.
@@ -42,6 +43,17 @@ pub(crate) struct Skip {
     pub(crate) moves: usize,
 }
 
+/// A handle moved.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct Turn {
+    /// The line that records it.
+    pub(crate) line: EntryId,
+    /// When.
+    pub(crate) at: Moment,
+    /// What was off after it.
+    pub(crate) off: Arc<BTreeSet<BreakerId>>,
+}
+
 /// How a finding was set aside.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Aside {
@@ -68,10 +80,18 @@ pub struct Home {
     pub(super) points: IndexMap<PointId, Point>,
     pub(super) plan: Drawn,
     pub(super) looks: Vec<Look>,
-    skips: Vec<Skip>,
-    switched: Vec<BreakerId>,
-    off_since: BTreeMap<BreakerId, Moment>,
-    off: Arc<BTreeSet<BreakerId>>,
+    pub(super) skips: Vec<Skip>,
+    pub(super) switched: Vec<BreakerId>,
+    pub(super) turns: Vec<Turn>,
+    pub(super) off_since: BTreeMap<BreakerId, Moment>,
+    pub(super) off: Arc<BTreeSet<BreakerId>>,
+    pub(super) doubted: Vec<Look>,
+    pub(super) tones: Vec<(PointId, BreakerId)>,
+    pub(super) worked: Vec<(PointId, Worked)>,
+    pub(super) tripped: BTreeSet<PointId>,
+    pub(super) behind_tripped: Vec<PointId>,
+    way: Way,
+    pub(super) practice: Option<Recipe>,
 }
 
 impl Home {
@@ -202,6 +222,34 @@ impl Home {
     pub fn switched(&self) -> &[BreakerId] {
         &self.switched
     }
+    /// Looks that were filed under a switching which, as was told only later, had changed before: they count no more.
+    pub fn doubted(&self) -> &[Look] {
+        &self.doubted
+    }
+    /// Tones heard, in order: where the sender was plugged in and at which breaker it was loudest.
+    pub fn tones(&self) -> &[(PointId, BreakerId)] {
+        &self.tones
+    }
+    /// What was worked at devices, in order.
+    pub fn worked(&self) -> &[(PointId, Worked)] {
+        &self.worked
+    }
+    /// GFCI devices that were tripped on purpose and not reset yet.
+    pub fn tripped(&self) -> &BTreeSet<PointId> {
+        &self.tripped
+    }
+    /// Points seen dark while a GFCI was tripped on purpose, the last time one was.
+    pub fn behind_tripped(&self) -> &[PointId] {
+        &self.behind_tripped
+    }
+    /// How it is traced.
+    pub fn way(&self) -> Way {
+        self.way
+    }
+    /// What this home is drawn from, where it is a made-up one.
+    pub fn practice(&self) -> Option<Recipe> {
+        self.practice
+    }
     /// When a breaker that is off went off.
     pub fn off_since(&self, breaker: &BreakerId) -> Option<Moment> {
         self.off_since.get(breaker).copied()
@@ -272,24 +320,7 @@ impl Home {
                 let kept = f.kept.map(|kept| (kept, f.reason.trim().to_owned()));
                 self.breaker_mut(&f.breaker)?.kept = kept;
             }
-            Fact::BreakerSwitched(f) => {
-                let breaker = self.breaker_mut(&f.breaker)?;
-                let was_on = breaker.state == State::On;
-                breaker.state = f.to;
-                // A breaker that is off and then trips, or is switched off twice, feeds nothing either way.
-                if was_on != (f.to == State::On) {
-                    self.switched.push(f.breaker.clone());
-                    let mut off = (*self.off).clone();
-                    if was_on {
-                        off.insert(f.breaker.clone());
-                        self.off_since.insert(f.breaker.clone(), entry.at);
-                    } else {
-                        off.remove(&f.breaker);
-                        self.off_since.remove(&f.breaker);
-                    }
-                    self.off = Arc::new(off);
-                }
-            }
+            Fact::BreakerSwitched(f) => self.switch_breaker(f, entry)?,
             Fact::LabelClaimed(f) => {
                 short("text", &f.text, 0, 120)?;
                 let text = f.text.trim();
@@ -312,25 +343,15 @@ impl Home {
             Fact::PointStands(f) => self.stand_point(f)?,
             Fact::SwitchControls(f) => self.control(f)?,
             Fact::GfciProtects(f) => self.protect(f)?,
-            Fact::PointSeen(f) => {
-                self.known_point(&f.point)?;
-                self.looks.push(Look {
-                    line: entry.id.clone(),
-                    at: entry.at,
-                    by: entry.by.clone(),
-                    instrument: entry.instrument,
-                    point: f.point.clone(),
-                    seen: f.seen,
-                    off: Arc::clone(&self.off),
-                    moves: self.switched.len(),
-                    nth: self.looks.last().map_or(0, |look| look.nth + 1),
-                });
+            Fact::PointSeen(f) => self.see_point(f, entry)?,
+            Fact::PointSkipped(f) => self.skip_point(f, entry)?,
+            Fact::ToneHeard(f) => self.hear_tone(f)?,
+            Fact::DeviceWorked(f) => self.work_device(f)?,
+            Fact::TraceSet(f) => {
+                f.way.admit()?;
+                self.way = f.way;
             }
-            Fact::PointSkipped(f) => {
-                short("reason", &f.reason, 0, 120)?;
-                self.known_point(&f.point)?;
-                self.skips.push(Skip { point: f.point.clone(), off: Arc::clone(&self.off), moves: self.switched.len() });
-            }
+            Fact::PracticeHouse(f) => self.is_made_up(f)?,
             Fact::PhotoTaken(f) => {
                 self.known_panel(&f.panel)?;
                 let photo = Photo { id: f.photo.clone(), panel: f.panel.clone(), of: f.of, line: entry.id.clone(), at: entry.at };

@@ -12,6 +12,7 @@ mod fact;
 mod fold;
 mod fold_house;
 mod fold_panel;
+mod fold_trace;
 mod refusal;
 #[cfg(test)]
 mod tests;
@@ -24,8 +25,8 @@ pub use describe::describe;
 pub use entry::{Draft, Instrument, Line};
 pub use fact::{
     BackdropLaid, BackdropRemoved, BreakerKept, BreakerMoved, BreakerPlaced, BreakerRemoved, BreakerSwitched, BreakersJoined,
-    Fact, FillerSeen, FindingSetAside, FloorPlaced, GfciProtects, HomeDescribed, Kept, LabelClaimed, LegRead, LineRestored,
-    LineStruck, NeutralShared, OpeningPlaced, OpeningRemoved, PanelDescribed, PanelRemoved, PanelStands, PhotoTaken, PointPlaced,
+    DeviceWorked, Fact, FillerSeen, FindingSetAside, FloorPlaced, GfciProtects, HomeDescribed, Kept, LabelClaimed, LegRead, LineRestored,
+    LineStruck, NeutralShared, OpeningPlaced, OpeningRemoved, PanelDescribed, PanelRemoved, PanelStands, PhotoTaken, PointPlaced, PracticeHouse, Since, ToneHeard, TraceSet, Worked,
     PointRemoved, PointSeen, PointSkipped, PointStands, RoomDrawn, RoomPlaced, RoomRemoved, RulesChosen, Seen, StairsPlaced,
     StairsRemoved, SwitchControls, UnitsChosen,
 };

@@ -2,15 +2,23 @@
 //!
 //! In: a [`House`] (the practice-house file), a crew, a strategy, a seed. Out: a [`Played`] round: how long it took,
 //! what was proven, and whether anything that must not happen did. A crew sees only what [`House::case`] tells and what
-//! its own looks show. Everything was seen lit with everything on before the clock starts, for every strategy alike.
+//! its own looks show. [`draw`] makes houses from a recipe, which are traced in the real logbook: [`reading`] is what an
+//! instrument shows there, [`marks`] how good the trace is. In the score everything was seen lit with everything on before the clock starts, for every strategy alike.
 
+mod draw;
 mod house;
+mod instruments;
 mod play;
+mod practice;
 mod referee;
+mod rooms;
 mod score;
 
+pub use draw::{Feed, Level, MadeHouse, Recipe, Wiring, draw};
 pub use house::{House, HouseError, HouseLabel, HousePoint};
 pub(crate) use play::play_as;
+pub use instruments::{Reading, ToneAt};
 pub use play::{Strategy, play};
+pub use practice::{HeldAt, MarkedPoint, Marks, Traced, marks, reading, trace_through};
 pub use referee::Played;
 pub use score::{Score, Summary, score};

@@ -12,6 +12,10 @@ pub enum Strategy {
     OneAtATime,
     /// Half of the breakers off each round; then each point is proven on the breaker that fits.
     Binary,
+    /// Point by point: the likeliest breaker alone off, then the next likeliest.
+    LampAndHelper,
+    /// The same, with a tone sender at each receptacle first.
+    ToneTracer,
     /// The search.
     Adaptive,
     /// Knows the answer and only proves it: nothing honest is faster.
@@ -45,6 +49,8 @@ pub(crate) fn play_as(
             binary(&mut table, may);
             one_at_a_time(&mut table, may);
         }
+        Strategy::LampAndHelper => hunt(&mut table, may, false),
+        Strategy::ToneTracer => hunt(&mut table, may, true),
         Strategy::Adaptive => adaptive(&mut table, clock_ms),
         Strategy::Oracle => oracle(&mut table, may),
     }
@@ -103,6 +109,36 @@ fn binary(table: &mut Table<'_>, may: OffSet) {
         let points: Vec<usize> = open_points(table).into_iter().filter(fits).collect();
         if !points.is_empty() {
             tour(table, OffSet::one(breaker), &points);
+        }
+    }
+}
+
+/// From one point to the nearest that is open, with its likeliest breaker off, until it is proven.
+fn hunt(table: &mut Table<'_>, may: OffSet, tone: bool) {
+    let mut heard = vec![false; table.house.points.len()];
+    let mut tried = vec![OffSet::NONE; table.house.points.len()];
+    for _ in 0..MOST_ACTS {
+        let from = table.place();
+        let walk = |p: &usize| table.search.walk_s(from, Place::Room(table.house.points[*p].room));
+        let open: Vec<usize> = open_points(table).into_iter().filter(|p| tried[*p].and(may) != may).collect();
+        let Some(point) = open.iter().copied().min_by(|a, b| walk(a).total_cmp(&walk(b)).then(a.cmp(b))) else { return };
+        if tone && !heard[point] && table.takes_tone(point) {
+            heard[point] = true;
+            table.tone(point);
+            continue;
+        }
+        let likeliest = |p: usize| {
+            let row = table.search.belief().of(p);
+            may.iter().filter(|b| !tried[p].has(*b)).max_by(|a, b| row[*a].total_cmp(&row[*b]))
+        };
+        let Some(breaker) = likeliest(point) else { return };
+        let room = table.house.points[point].room;
+        let here: Vec<usize> =
+            open.into_iter().filter(|p| table.house.points[*p].room == room && likeliest(*p) == Some(breaker)).collect();
+        table.enter(OffSet::one(breaker), room, here.len());
+        for p in here {
+            tried[p] = tried[p].with(breaker);
+            table.look(p);
         }
     }
 }

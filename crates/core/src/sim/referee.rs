@@ -187,6 +187,12 @@ impl<'a> Table<'a> {
         self.search.heard(point, heard);
     }
 
+    /// A tone sender may be plugged in there: never at 240 V.
+    pub(crate) fn takes_tone(&self, point: usize) -> bool {
+        let p = &self.search.case.points[point];
+        p.class == crate::search::PointClass::Receptacle && !p.high
+    }
+
     /// A room is entered with just these off; a breaker whose clock would run out is switched on for a moment first.
     pub(crate) fn enter(&mut self, off: OffSet, room: usize, points: usize) {
         let needs = points as f64 * 30.0 + self.search.walk_s(self.at, Place::Room(room)) + 120.0;

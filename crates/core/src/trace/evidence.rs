@@ -15,6 +15,8 @@ pub enum LineRole {
     Disagrees,
     /// From before the point was found dark with everything on and mended; no longer counted.
     SetAside,
+    /// A handle had moved before it, as was told only later: not known what was off, not counted.
+    Doubted,
 }
 
 /// One look.
@@ -54,7 +56,16 @@ pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
     let looks: Vec<&Look> = all.iter().filter(|look| &look.point == point).collect();
     let known = verdict(home, point);
     let counted = counted(home, &looks);
-    let lines = looks
+    let doubted = home.doubted().iter().filter(|look| &look.point == point).map(|look| EvidenceLine {
+        line: look.line.clone(),
+        at: look.at,
+        by: look.by.clone(),
+        instrument: look.instrument,
+        seen: look.seen,
+        off: look.off.iter().map(|b| home.number(b)).collect(),
+        role: LineRole::Doubted,
+    });
+    let mut lines: Vec<EvidenceLine> = looks
         .iter()
         .map(|look| EvidenceLine {
             line: look.line.clone(),
@@ -66,6 +77,7 @@ pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
             role: role(look, &known, counted.iter().any(|l| l.line == look.line)),
         })
         .collect();
+    lines.extend(doubted);
     Some(Evidence { because: because(home, &known), verdict: known, lines })
 }
 

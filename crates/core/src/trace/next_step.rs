@@ -8,9 +8,9 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use super::latched::Latched;
-use super::search::{Likely, School, SchoolMinutes, Way, likely, schools};
+use super::search::{Likely, School, SchoolMinutes, Way, likely, plugged, schools};
 use super::verdict::{Verdict, by_point, counted, judged, verdicts};
-use crate::{Breaker, BreakerId, Home, Interior, Look, PointId, PointKind, RoomId, Seen, State, Volts, overview::Progress};
+use crate::{Breaker, BreakerId, Home, Interior, Look, PointId, PointKind, RoomId, Seen, Since, State, Volts, overview::Progress};
 
 /// A point to look at.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -29,6 +29,8 @@ pub struct PointToSee {
     pub line: Option<crate::EntryId>,
     /// Passed over since the last handle moved.
     pub skipped: bool,
+    /// A tester was left plugged in here: a glance is enough.
+    pub plugged: bool,
 }
 
 /// A room to walk, with its points.
@@ -91,6 +93,28 @@ pub enum NextStep {
         /// Why.
         why: String,
     },
+    /// Plug the tone sender in at this point and sweep the panel with the receiver. What it says is a clue.
+    FollowTone {
+        /// Where to plug it in.
+        point: PointId,
+        /// The room.
+        room: String,
+        /// Its name.
+        name: String,
+        /// Why here.
+        why: String,
+    },
+    /// A GFCI was tripped on purpose: see what is dark, then reset it.
+    SeeDownstream {
+        /// The device.
+        device: PointId,
+        /// Its name.
+        name: String,
+        /// Where to walk.
+        rooms: Vec<RoomToWalk>,
+        /// What it is known to protect then: what was known before and what was seen dark now.
+        protects: Vec<PointId>,
+    },
     /// With this breaker off: look at these points.
     Look {
         /// Which breaker is off.
@@ -144,10 +168,10 @@ pub struct TraceView {
     pub contradictory: Vec<PointId>,
     /// Points that were dark with everything on.
     pub out: Vec<PointId>,
-    /// How it is traced here.
-    pub school: School,
-    /// By one person alone.
-    pub alone: bool,
+    /// How it is traced, by whom and with what.
+    pub way: Way,
+    /// The last line that moved a handle: what a look is recorded under.
+    pub last_turn: Since,
     /// The likeliest breaker of points that are open: a clue, no proof.
     pub likely: BTreeMap<PointId, Likely>,
 }
@@ -161,7 +185,8 @@ pub fn next_step(home: &Home) -> NextStep {
 pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
     let way = way.into();
     let all = home.looks_by_power();
-    let rounds = Rounds::of(home, &all);
+    let mut rounds = Rounds::of(home, &all);
+    rounds.plugged = plugged(home, &rounds.known, way);
     let pick =
         |want: fn(&Verdict) -> bool| rounds.known.iter().filter(|(_, v)| want(v)).map(|(p, _)| p.clone()).collect::<Vec<_>>();
     let walked: BTreeSet<&BreakerId> = home
@@ -179,18 +204,19 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
         contradictory: pick(|v| matches!(v, Verdict::Contradictory { .. })),
         out: pick(|v| matches!(v, Verdict::Out { .. })),
         likely: likely(home, &rounds.known),
-        school: way.school,
-        alone: way.alone,
-        next: match way.school {
+        way,
+        last_turn: home.last_turn(),
+        next: rounds.downstream().unwrap_or_else(|| match way.school {
             School::OneAtATime => rounds.next(),
             School::SeveralOff => rounds.next_of_several(way),
-        },
+            School::LampAndHelper | School::ToneTracer => rounds.next_of_hunt(way),
+        }),
     }
 }
 
 /// What each school would take for what is left.
-pub fn school_minutes(home: &Home, alone: bool) -> Vec<SchoolMinutes> {
-    schools(home, &verdicts(home), alone)
+pub fn school_minutes(home: &Home, way: Way) -> Vec<SchoolMinutes> {
+    schools(home, &verdicts(home), way)
 }
 
 /// What a trace knows when it decides.
@@ -200,6 +226,8 @@ pub(super) struct Rounds<'a> {
     /// The looks at each point, by power.
     pub(super) looks: BTreeMap<&'a PointId, Vec<&'a Look>>,
     pub(super) latched: Latched<'a>,
+    /// Where a tester was left plugged in.
+    plugged: BTreeSet<PointId>,
 }
 
 impl<'a> Rounds<'a> {
@@ -207,7 +235,7 @@ impl<'a> Rounds<'a> {
     fn of(home: &'a Home, all: &'a [Look]) -> Self {
         let looks = by_point(all);
         let (known, latched) = judged(home, &looks);
-        Self { home, known, looks, latched }
+        Self { home, known, looks, latched, plugged: BTreeSet::new() }
     }
 
     pub(super) fn set_up(&self) -> Option<NextStep> {
@@ -380,11 +408,11 @@ impl<'a> Rounds<'a> {
         self.home.looks().iter().rev().take_while(|l| l.moves == now).find(|l| &l.point == point)
     }
 
-    fn skipped_now(&self, point: &PointId) -> bool {
+    pub(super) fn skipped_now(&self, point: &PointId) -> bool {
         self.home.skips().iter().any(|skip| &skip.point == point && skip.moves == self.home.switched().len())
     }
 
-    fn skipped_under(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
+    pub(super) fn skipped_under(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
         self.home.skips().iter().any(|skip| &skip.point == point && *skip.off == *off)
     }
 
@@ -427,6 +455,7 @@ impl<'a> Rounds<'a> {
                             seen: look.map(|l| l.seen),
                             line: look.map(|l| l.line.clone()),
                             skipped: look.is_none() && self.skipped_now(&p.id),
+                            plugged: self.plugged.contains(&p.id),
                         }
                     })
                     .collect(),

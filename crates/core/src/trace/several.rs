@@ -34,6 +34,17 @@ impl Rounds<'_> {
             NextStep::SwitchOn { breakers: if kept.is_empty() { off.clone() } else { kept }, why, rooms: Vec::new() }
         };
         match ask(home, &self.known, way, &unlit, &told) {
+            Asked::Tone(point) => {
+                let at = home.point(&point);
+                let room = at.and_then(|p| home.room(&p.room)).map_or_else(String::new, |room| room.name.clone());
+                let name = at.map_or_else(String::new, |p| p.name.clone());
+                NextStep::FollowTone {
+                    why: format!("The sender in {room}, {name} narrows more down than a switching would. It proves nothing."),
+                    point,
+                    room,
+                    name,
+                }
+            }
             Asked::Nothing if off.is_empty() => self.done(),
             Asked::Nothing => on_again("Nothing more can be told with these off.".into()),
             Asked::Off(wanted) => {
@@ -56,7 +67,7 @@ impl Rounds<'_> {
 
     /// Points to see lit again under what is off now: one for each breaker that was switched on and has not been seen to
     /// latch, and those that nothing else keeps from being proven.
-    fn see_lit_again(&self, off: &[BreakerId]) -> Option<NextStep> {
+    pub(super) fn see_lit_again(&self, off: &[BreakerId]) -> Option<NextStep> {
         let home = self.home;
         let now = home.switched().len();
         let dead = home.dead_behind(home.off());
@@ -106,7 +117,7 @@ impl Rounds<'_> {
 
     /// A look showed it lit with everything on but what is left off now, and none of that moved since: what a proof with
     /// one more breaker off needs.
-    fn was_lit_all_on(&self, point: &PointId) -> bool {
+    pub(super) fn was_lit_all_on(&self, point: &PointId) -> bool {
         self.lit_under(point, &self.left_off()).is_some()
     }
 

@@ -92,8 +92,8 @@ fn fact() -> impl Strategy<Value = Fact> {
         1 => (0..3_u8).prop_map(|r| Fact::RoomRemoved(RoomRemoved { room: id("r", r) })),
         4 => (p.clone(), 0..3_u8, text).prop_map(|(p, r, name)| Fact::PointPlaced(PointPlaced { name, ..point_of(p, r) })),
         1 => p.clone().prop_map(|p| Fact::PointRemoved(PointRemoved { point: id("p", p) })),
-        12 => (p.clone(), any::<bool>()).prop_map(|(p, lit)| Fact::PointSeen(PointSeen { point: id("p", p), seen: if lit { Seen::Lit } else { Seen::Dark } })),
-        1 => p.clone().prop_map(|p| Fact::PointSkipped(PointSkipped { point: id("p", p), reason: String::new() })),
+        12 => (p.clone(), any::<bool>()).prop_map(|(p, lit)| Fact::PointSeen(PointSeen { point: id("p", p), seen: if lit { Seen::Lit } else { Seen::Dark }, since: None })),
+        1 => p.clone().prop_map(|p| Fact::PointSkipped(PointSkipped { point: id("p", p), reason: String::new(), since: None })),
         3 => (0..3_u8, prop::collection::vec((-9..9_i32, -9..9_i32), 0..7)).prop_map(|(r, corners)| Fact::RoomDrawn(RoomDrawn { room: id("r", r), corners: corners.into_iter().map(|(x, y)| Spot::at(x * 500, y * 500)).collect() })),
         3 => (0..3_u8, (0..8_i32, 0..8_i32), (1..9_i32, 1..9_i32)).prop_map(|(r, (x, y), (w, h))| {
             let corners = [(x, y), (x + w, y), (x + w, y + h), (x, y + h)].map(|(x, y)| Spot::at(x * 500, y * 500)).to_vec();
@@ -141,7 +141,7 @@ fn written(facts: Vec<Fact>) -> Logbook {
     let mut book = Logbook::default();
     for (n, fact) in start.into_iter().chain(facts).enumerate() {
         let before = (book.seq(), book.home().clone());
-        match book.admit(&[draft(n, fact)], None) {
+        match book.admit(&[draft(n, fact)]) {
             Ok(outcome) => book.commit(outcome),
             Err(refusal) => {
                 assert!(refusal.wrong.ends_with('.') && !refusal.accepted.is_empty(), "{refusal:?}");
@@ -319,7 +319,7 @@ impl Crew {
     }
 
     fn write(&mut self, fact: Fact) {
-        let outcome = self.book.admit(&[draft(self.written, fact)], None).unwrap();
+        let outcome = self.book.admit(&[draft(self.written, fact)]).unwrap();
         self.book.commit(outcome);
         self.written += 1;
     }
@@ -333,7 +333,7 @@ impl Crew {
         let off: BTreeSet<BreakerId> = self.book.home().off().union(&self.stuck).cloned().collect();
         let behind = |b: &BreakerId| self.sub && [id("b", 4), id("b", 5)].contains(b) && off.contains(&id("b", 3));
         let dark = self.feeds(point).is_some_and(|b| off.contains(&b) || behind(&b));
-        self.write(Fact::PointSeen(PointSeen { point: point.clone(), seen: if dark { Seen::Dark } else { Seen::Lit } }));
+        self.write(Fact::PointSeen(PointSeen { point: point.clone(), seen: if dark { Seen::Dark } else { Seen::Lit }, since: None }));
     }
 
     fn switch(&mut self, breaker: BreakerId, to: State) {
@@ -486,7 +486,7 @@ proptest! {
                 0 | 1 => drop(crew.obey()),
                 2 => crew.look(&point),
                 3 => crew.switch(id("b", breaker), if on { State::On } else { State::Tripped }),
-                _ => crew.write(Fact::PointSkipped(PointSkipped { point, reason: String::new() })),
+                _ => crew.write(Fact::PointSkipped(PointSkipped { point, reason: String::new(), since: None })),
             }
             crew.says_nothing_wrong();
         }
@@ -524,14 +524,14 @@ proptest! {
         for breaker in home.breakers() {
             for place in places(home, &breaker.id).unwrap_or_default() {
                 let moved = Fact::BreakerMoved(BreakerMoved { breaker: breaker.id.clone(), at: place.at });
-                let taken = book.admit(&[Draft { id: "move".parse().unwrap(), ..draft(0, moved) }], None);
+                let taken = book.admit(&[Draft { id: "move".parse().unwrap(), ..draft(0, moved) }]);
                 assert_eq!(taken.is_ok(), place.why_not.is_none(), "{} to {}: {taken:?}", breaker.number(), place.number);
             }
         }
         for finding in findings(home) {
             let Some(mend) = finding.mend else { continue };
             let drafts: Vec<Draft> = mend.facts.into_iter().enumerate().map(|(n, fact)| Draft { id: format!("mend{n}").parse().unwrap(), ..draft(0, fact) }).collect();
-            prop_assert!(book.admit(&drafts, None).is_ok(), "{} offers what the logbook refuses: {:?}", finding.key, book.admit(&drafts, None).err());
+            prop_assert!(book.admit(&drafts).is_ok(), "{} offers what the logbook refuses: {:?}", finding.key, book.admit(&drafts).err());
         }
         for point in home.points() {
             prop_assert!(evidence(home, &point.id).is_some());
@@ -560,16 +560,16 @@ proptest! {
         let line = candidates[which.index(candidates.len())].clone();
         let before = book.home().clone();
         let strike = |line: &EntryId, n| draft(n, Fact::LineStruck(LineStruck { line: line.clone() }));
-        let lines: Vec<EntryId> = match book.admit(&[strike(&line, 9000)], None) {
+        let lines: Vec<EntryId> = match book.admit(&[strike(&line, 9000)]) {
             Ok(_) => vec![line],
             Err(refusal) => std::iter::once(line).chain(refusal.lines).collect(),
         };
         let batch: Vec<Draft> = lines.iter().zip(9000..).map(|(line, n)| strike(line, n)).collect();
         // A line may be one that no other line can be without: the home's name.
-        if let Ok(outcome) = book.admit(&batch, None) {
+        if let Ok(outcome) = book.admit(&batch) {
             book.commit(outcome);
             let back: Vec<Draft> = lines.iter().zip(9900..).map(|(line, n)| draft(n, Fact::LineRestored(LineRestored { line: line.clone() }))).collect();
-            let outcome = book.admit(&back, None).unwrap();
+            let outcome = book.admit(&back).unwrap();
             book.commit(outcome);
             prop_assert_eq!(book.home(), &before);
         }
@@ -606,7 +606,7 @@ proptest! {
         let facts: Vec<Fact> = lines.into_iter().filter_map(|l| match l.outcome { wayfinder_core::LabelOutcome::Breaker { facts, .. } => Some(facts), _ => None }).flatten().collect();
         if facts.iter().all(|f| !matches!(f, Fact::LabelClaimed(f) if f.text.chars().count() > 120 || f.text.chars().any(char::is_control))) {
             let batch: Vec<Draft> = facts.into_iter().zip(500..).map(|(f, n)| draft(n, f)).collect();
-            prop_assert!(batch.is_empty() || book.admit(&batch, None).is_ok());
+            prop_assert!(batch.is_empty() || book.admit(&batch).is_ok());
         }
     }
 }

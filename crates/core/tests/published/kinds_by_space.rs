@@ -158,7 +158,7 @@ fn record(book: &mut Logbook, facts: Vec<Fact>) -> Result<(), Refusal> {
             fact,
         })
         .collect();
-    let outcome = book.admit(&drafts, None)?;
+    let outcome = book.admit(&drafts)?;
     book.commit(outcome);
     Ok(())
 }

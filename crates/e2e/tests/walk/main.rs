@@ -4,7 +4,9 @@
 mod dark_clock;
 mod house_plan;
 mod panel_book;
+mod practice_house;
 mod several_off;
+mod together;
 
 use std::future::Future;
 use std::pin::Pin;
@@ -30,7 +32,12 @@ use panel_book::{
     panels_behind_panels_and_what_the_checks_say,
 };
 
+use practice_house::{instruments_warn_and_another_try_is_another_home, sixty_points_on_a_phone_as_without_a_screen};
 use several_off::several_off_at_once_until_every_point_is_proven;
+use together::{two_browsers_trace_a_house_together_to_the_end, without_the_code_nothing_is_shown_and_guessing_is_slowed_down};
+
+/// The longest that a walk may take; most take seconds.
+const LONGEST: Duration = Duration::from_secs(420);
 
 type Walk = for<'a> fn(&'a Chrome, &'a Page, View) -> Pin<Box<dyn Future<Output = Result<()>> + 'a>>;
 
@@ -76,11 +83,15 @@ fn main() -> ExitCode {
         anything_is_found_with_what_goes_dark,
         several_off_at_once_until_every_point_is_proven,
         what_may_be_dark_only_so_long_is_brought_back,
+        instruments_warn_and_another_try_is_another_home,
+        two_browsers_trace_a_house_together_to_the_end,
+        without_the_code_nothing_is_shown_and_guessing_is_slowed_down,
     ] {
         trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Desk));
     }
-    let (name, walk) = walks![a_ten_room_house_is_drawn_in_few_taps][0];
-    trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Phone));
+    for (name, walk) in walks![a_ten_room_house_is_drawn_in_few_taps, sixty_points_on_a_phone_as_without_a_screen] {
+        trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Phone));
+    }
     let conclusion = libtest_mimic::run(&arguments, trials);
     drop(chrome);
     conclusion.exit_code()
@@ -92,8 +103,8 @@ fn trial(runtime: &Arc<Runtime>, chrome: Option<&Arc<Chrome>>, name: String, wal
         let chrome = chrome.ok_or("no browser")?;
         runtime.block_on(async {
             let page = chrome.open(view).await.map_err(failed)?;
-            let done = tokio::time::timeout(Duration::from_secs(120), walk(&chrome, &page, view)).await;
-            let done = done.unwrap_or_else(|_| Err(anyhow::anyhow!("longer than two minutes")));
+            let done = tokio::time::timeout(LONGEST, walk(&chrome, &page, view)).await;
+            let done = done.unwrap_or_else(|_| Err(anyhow::anyhow!("longer than {} s", LONGEST.as_secs())));
             if done.is_err()
                 && let Some(path) = page.leave_behind(&told).await
             {

@@ -7,8 +7,8 @@ use axum::extract::{Path, Query, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
-    Card, Evidence, HomeId, HomeOverview, Line, Logbook, PanelId, PointId, Progress, School, SchoolMinutes, TraceView, Way, card,
-    describe, findings, overview as look_over, school_minutes, trace_view,
+    Card, Evidence, HomeId, HomeOverview, Line, Logbook, PanelId, PointId, Progress, SchoolMinutes, TraceView, card,
+    describe, findings, overview as look_over, school_minutes, sim::Recipe, trace_view,
 };
 use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
 
@@ -35,6 +35,8 @@ pub(crate) struct HomeInList {
     /// Its panels, in words: `Main panel, 24 spaces`.
     panels: Vec<String>,
     progress: Progress,
+    /// What it is drawn from, where it is a made-up house.
+    practice: Option<Recipe>,
 }
 
 /// A line of the logbook with its words.
@@ -78,24 +80,6 @@ pub(crate) struct Printing {
     date: Option<String>,
     /// Whose card; the first panel's if left out.
     panel: Option<String>,
-}
-
-#[derive(serde::Deserialize, utoipa::IntoParams)]
-#[into_params(parameter_in = Query)]
-pub(crate) struct Traced {
-    /// `one_at_a_time` or `several_off`; the first if left out.
-    school: Option<School>,
-    /// Whether one person does it all; else one stands at the panel and one walks.
-    #[serde(default)]
-    alone: bool,
-}
-
-#[derive(serde::Deserialize, utoipa::IntoParams)]
-#[into_params(parameter_in = Query)]
-pub(crate) struct By {
-    /// Whether one person does it all.
-    #[serde(default)]
-    alone: bool,
 }
 
 pub(crate) async fn book(app: &App, home: &str) -> Result<(HomeId, Arc<Logbook>), Problem> {
@@ -156,29 +140,23 @@ pub(crate) async fn logbook(
 }
 
 /// The trace: what to do next, and how far it is.
-#[utoipa::path(get, path = "/api/homes/{home}/trace", params(("home" = String, Path, description = "The id of the home"), Traced), responses((status = 200, body = TraceView), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/trace", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = TraceView), (status = 404, body = Problem)))]
 pub(crate) async fn trace(
     State(app): State<App>,
     Path(home): Path<String>,
-    Query(traced): Query<Traced>,
 ) -> Result<Json<TraceView>, Problem> {
     let (_, book) = book(&app, &home).await?;
-    off_thread(move || {
-        Ok(Json(trace_view(book.home(), book.seq(), Way { school: traced.school.unwrap_or_default(), alone: traced.alone })))
-    })
-    .await
+    off_thread(move || Ok(Json(trace_view(book.home(), book.seq(), book.home().way())))).await
 }
 
-/// What each way of tracing would take for what is left, in minutes, for two people with one tester or
-/// for one.
-#[utoipa::path(get, path = "/api/homes/{home}/trace/schools", params(("home" = String, Path, description = "The id of the home"), By), responses((status = 200, body = [SchoolMinutes]), (status = 404, body = Problem)))]
+/// What each way of tracing would take for what is left, in minutes, for the crew and the instruments that are set.
+#[utoipa::path(get, path = "/api/homes/{home}/trace/schools", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = [SchoolMinutes]), (status = 404, body = Problem)))]
 pub(crate) async fn schools(
     State(app): State<App>,
     Path(home): Path<String>,
-    Query(by): Query<By>,
 ) -> Result<Json<Vec<SchoolMinutes>>, Problem> {
     let (_, book) = book(&app, &home).await?;
-    off_thread(move || Ok(Json(school_minutes(book.home(), by.alone)))).await
+    off_thread(move || Ok(Json(school_minutes(book.home(), book.home().way())))).await
 }
 
 /// Everything seen at a point, and what follows.

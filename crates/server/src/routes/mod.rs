@@ -3,6 +3,8 @@
 mod homes;
 mod house;
 mod panels;
+mod practice;
+mod share;
 mod stream;
 mod write;
 
@@ -14,6 +16,9 @@ use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
+pub(crate) use share::token;
+
+use crate::sharing::Door;
 use crate::{App, assets, guard};
 
 #[derive(OpenApi)]
@@ -53,16 +58,27 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(write::entries))
         .routes(routes!(write::import))
         .routes(routes!(write::reset_demo))
+        .routes(routes!(practice::make))
+        .routes(routes!(practice::reading))
+        .routes(routes!(practice::marks))
+        .routes(routes!(share::me))
+        .routes(routes!(share::join))
+        .routes(routes!(share::sign_in))
+        .routes(routes!(share::leave))
+        .routes(routes!(share::sharing, share::open, share::close))
+        .routes(routes!(share::invite))
+        .routes(routes!(share::send_away))
+        .routes(routes!(share::helper))
 }
 
-pub(crate) fn router(app: App) -> Router {
+pub(crate) fn router(app: App, door: Door) -> Router {
     let (router, openapi) = api().split_for_parts();
     let json = axum::Json(openapi);
     router
         .route("/api/openapi.json", axum::routing::get(move || async move { json.clone() }))
         .fallback(axum::routing::get(assets::web))
         .layer(CompressionLayer::new().quality(CompressionLevel::Fastest))
-        .layer(middleware::from_fn(guard::only_this_machine))
+        .layer(middleware::from_fn_with_state((app.clone(), door), guard::at_the_door))
         .layer(middleware::from_fn(guard::harden))
         .with_state(app)
 }

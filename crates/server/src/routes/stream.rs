@@ -1,8 +1,10 @@
 //! The live stream: a screen hears that the logbook has grown and asks again.
 
 use std::convert::Infallible;
+use std::sync::Arc;
 use std::time::Duration;
 
+use axum::Extension;
 use axum::extract::{Path, Query, State};
 use axum::http::HeaderMap;
 use axum::response::Sse;
@@ -14,6 +16,8 @@ use wayfinder_core::HomeId;
 use crate::App;
 use crate::problem::Problem;
 use crate::routes::homes::book;
+use crate::routes::token;
+use crate::sharing::Door;
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
 #[into_params(parameter_in = Query)]
@@ -29,6 +33,7 @@ pub(crate) async fn stream(
     State(app): State<App>,
     Path(home): Path<String>,
     Query(after): Query<After>,
+    Extension(door): Extension<Door>,
     headers: HeaderMap,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
     // Subscribed before the logbook is read, so that nothing written in between is missed.
@@ -47,8 +52,19 @@ pub(crate) async fn stream(
         async move { seq }
     });
     let mut closing = app.closing.clone();
+    let sharing = Arc::clone(&app.sharing);
+    let own = (door == Door::Network).then(|| token(&headers).unwrap_or_default().to_owned());
     let closed = async move {
-        let _ = closing.wait_for(|closing| *closing).await;
+        let sent_away = async {
+            match own {
+                Some(token) => sharing.gone(token).await,
+                None => std::future::pending().await,
+            }
+        };
+        tokio::select! {
+            _ = closing.wait_for(|closing| *closing) => {}
+            () = sent_away => {}
+        }
     };
     let events = first
         .chain(moved)

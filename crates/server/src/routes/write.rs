@@ -1,28 +1,24 @@
 //! The one way in.
 
-use std::collections::BTreeSet;
 use std::sync::Arc;
 
-use axum::Json;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
-use wayfinder_core::{BreakerId, Draft, HomeId};
+use axum::{Extension, Json};
+use wayfinder_core::{Draft, HomeId, Logbook, helper_may_write};
 use wayfinder_formats::{HomeFileError, read_home_file};
 
 use crate::App;
 use crate::desk::Moved;
 use crate::guard::{ENTRIES_LIMIT, FILE_LIMIT, JsonBody, RawBody, off_thread};
 use crate::problem::Problem;
+use crate::sharing::{Helper, Who};
 
 /// A batch of entries: all are taken or none.
 #[derive(serde::Deserialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct Batch {
     entries: Vec<Draft>,
-    /// The breakers that the observer's screen showed as off. When they are others by now, nothing is taken:
-    /// a look must not be filed under the wrong switching.
-    #[serde(default)]
-    expect_off: Option<BTreeSet<BreakerId>>,
 }
 
 /// What became of a batch.
@@ -37,16 +33,17 @@ pub(crate) struct Taken {
 /// Where an imported home is.
 #[derive(serde::Serialize, utoipa::ToSchema)]
 pub(crate) struct Imported {
-    home: HomeId,
-    seq: u64,
+    pub(crate) home: HomeId,
+    pub(crate) seq: u64,
 }
 
 /// Writes entries into the logbook: all or none, on disk when answered, harmless to send again. The first
 /// entry of a new id names the home and so makes it.
-#[utoipa::path(post, path = "/api/homes/{home}/entries", params(("home" = String, Path, description = "The id of the home")), request_body = Batch, responses((status = 200, body = Taken), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
+#[utoipa::path(post, path = "/api/homes/{home}/entries", params(("home" = String, Path, description = "The id of the home")), request_body = Batch, responses((status = 200, body = Taken), (status = 403, body = Problem), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
 pub(crate) async fn entries(
     State(app): State<App>,
     Path(home): Path<String>,
+    Extension(who): Extension<Who>,
     JsonBody(batch): JsonBody<Batch, ENTRIES_LIMIT>,
 ) -> Result<Json<Taken>, Problem> {
     let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
@@ -61,7 +58,10 @@ pub(crate) async fn entries(
     let desk = Arc::clone(&app.desk);
     let home = id.clone();
     let taken = off_thread(move || {
-        let (new, book) = desk.append(&home, &batch.entries, batch.expect_off.as_ref())?;
+        if let Who::Helper(helper) = &who {
+            for_a_helper(&*desk.book(&home)?, helper, &batch.entries)?;
+        }
+        let (new, book) = desk.append(&home, &batch.entries)?;
         Ok(Taken { seq: book.seq(), new: new.len() })
     })
     .await?;
@@ -69,6 +69,20 @@ pub(crate) async fn entries(
         let _ = app.moved.send(Moved { home: id, seq: taken.seq });
     }
     Ok(Json(taken))
+}
+
+/// A helper writes what they saw and switched, under their own name.
+fn for_a_helper(book: &Logbook, helper: &Helper, batch: &[Draft]) -> Result<(), Problem> {
+    let own = |id: &wayfinder_core::EntryId| book.line(id).is_some_and(|line| line.entry.by == helper.name);
+    match batch.iter().find(|draft| draft.by != helper.name || !helper_may_write(&draft.fact, &own)) {
+        None => Ok(()),
+        Some(_) => Err(Problem::new(
+            StatusCode::FORBIDDEN,
+            "not_for_helpers",
+            "A helper writes what they saw and switched, under their own name.",
+            "Nothing was recorded. Tell the owner what you found.",
+        )),
+    }
 }
 
 /// Takes in a whole home from its file.

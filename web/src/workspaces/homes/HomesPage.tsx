@@ -16,6 +16,7 @@ import { TopBar } from "../../app/TopBar";
 import { useNotice, wordsOf } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
+import { DrawHouse } from "../practice/DrawHouse";
 
 /** Every home on this machine; make one, or take one in from its file. */
 export function HomesPage() {
@@ -39,6 +40,7 @@ export function HomesPage() {
             )}
           </Loaded>
           <NewHome />
+          <DrawHouse />
           <ImportAndReset />
           <Typography variant="body2" color="text.secondary">
             Wayfinder keeps a record and does the deduction. It replaces neither a licensed electrician nor the local
@@ -87,7 +89,7 @@ function NewHome() {
     const home = newId();
     setMyName(who);
     try {
-      await outbox.send(home, [draft({ kind: "home_described", name })], null);
+      await outbox.send(home, [draft({ kind: "home_described", name })]);
       await navigate(`/h/${home}/panel`);
     } catch (refused) {
       setError(refused);

@@ -1,11 +1,12 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
 import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
-import type { Blade, Fact, HomeOverview, TraceView } from "../../api/client";
+import type { Blade, Fact, HomeOverview, NextStep, TraceView } from "../../api/client";
 import { tone } from "../../app/theme";
 import { useClocks } from "../../app/useClocks";
 import { BigBlade } from "../../drawing/BigBlade";
@@ -31,9 +32,9 @@ const MISSING = {
 export function PanelSide({ home, view, looks }: Props) {
   const blade = (id: string) => bladeOf(home, id);
   return (
-    <Stack spacing={2} data-testid="panel-side" data-step={view.next.step}>
+    <Stack spacing={2} data-testid="panel-side" data-step={view.next.step} data-seq={view.seq}>
       <Instruction home={home} view={view} looks={looks} blade={blade} />
-      <KeptOn home={home} />
+      <KeptOn home={home} looks={looks} />
       <TraceCautions />
     </Stack>
   );
@@ -131,6 +132,30 @@ function Instruction({ home, view, looks, blade }: Props & { blade: (id: string)
           why="An old breaker may look on and not have latched. See one of its points lit again before going on."
         />
       );
+    case "follow_tone":
+      return <FollowTone home={home} looks={looks} next={next} />;
+    case "see_downstream":
+      return (
+        <Said
+          over="At the GFCI"
+          title={`${next.name} is tripped on purpose`}
+          why="See what went dark with it; mark it dark in the list. Then press its reset button. Dark looks now say nothing of a breaker."
+          loud
+        >
+          <Button
+            variant="contained"
+            size="large"
+            onClick={() =>
+              looks.record([
+                { kind: "device_worked", device: next.device, worked: "reset" },
+                { kind: "gfci_protects", device: next.device, points: next.protects },
+              ])
+            }
+          >
+            Done, it is reset
+          </Button>
+        </Said>
+      );
     case "done":
       return (
         <Said over="The trace" title="Nothing more to switch" why={next.summary}>
@@ -155,6 +180,7 @@ interface SwitchToProps {
 /** Several handles at once: which go off and which go on again. */
 function SwitchTo({ home, looks, off, on, why }: SwitchToProps) {
   const [cannot, setCannot] = useState(false);
+  const [reason, setReason] = useState("");
   const done = () =>
     looks.record([
       ...on.map((breaker): Fact => ({ kind: "breaker_switched", breaker, to: "on" })),
@@ -197,11 +223,20 @@ function SwitchTo({ home, looks, off, on, why }: SwitchToProps) {
               <Button
                 key={id}
                 variant="outlined"
-                onClick={() => looks.record([{ kind: "breaker_kept", breaker: id, kept: "on", reason: "as said" }])}
+                onClick={() => looks.record([{ kind: "breaker_kept", breaker: id, kept: "on", reason: reason || "as said" }])}
               >
                 {bladeOf(home, id)?.tag} must stay on
               </Button>
             ))}
+            <TextField
+              size="small"
+              fullWidth
+              label="Why"
+              placeholder="somebody works there until five"
+              value={reason}
+              onChange={(e) => setReason(e.target.value)}
+              helperText="For good or for now: below, “Must stay on” takes it back."
+            />
           </Stack>
         )}
       </Said>
@@ -271,14 +306,65 @@ function SwitchOff({ home, view, looks, blade, why }: Props & { blade: Blade; wh
   );
 }
 
-function KeptOn({ home }: { home: HomeOverview }) {
+/** A sender is plugged in at a point; where at the panel is it loudest? */
+function FollowTone({ home, looks, next }: Omit<Props, "view"> & { next: Extract<NextStep, { step: "follow_tone" }> }) {
+  const [breaker, setBreaker] = useState("");
+  return (
+    <Said over="With the tone tracer" title={`Plug the sender in: ${next.room}, ${next.name}`} why={next.why} loud>
+      <Typography variant="body2" sx={{ mb: 1.5 }}>
+        Only at 120 V, never at 240 V. Then sweep the receiver over every breaker twice and take the loudest.
+      </Typography>
+      <TextField
+        select
+        size="small"
+        fullWidth
+        label="Loudest at"
+        value={breaker}
+        onChange={(e) => setBreaker(e.target.value)}
+        sx={{ mb: 1.5 }}
+      >
+        {bladesOf(home).map((b) => (
+          <MenuItem key={b.breaker} value={b.breaker}>
+            {b.tag}
+            {b.claim && ` “${b.claim}”`}
+          </MenuItem>
+        ))}
+      </TextField>
+      <Stack direction="row" spacing={1.5}>
+        <Button
+          variant="contained"
+          disabled={breaker === ""}
+          onClick={() => looks.record([{ kind: "tone_heard", point: next.point, breaker }])}
+        >
+          Heard there
+        </Button>
+        <Button
+          variant="outlined"
+          onClick={() => looks.skipPoint(next.point, "no tone to be heard")}
+        >
+          No tone
+        </Button>
+      </Stack>
+    </Said>
+  );
+}
+
+function KeptOn({ home, looks }: { home: HomeOverview; looks: Looks }) {
   const kept = bladesOf(home).filter((b) => b.kept === "on");
   if (kept.length === 0) return null;
   return (
     <Block title="Must stay on">
       {kept.map((b) => (
         <Typography key={b.breaker} variant="body2" sx={{ display: "flex", gap: 1, alignItems: "center", mb: 0.5 }}>
-          <Tag text={b.tag} /> {b.kept_reason}
+          <Tag text={b.tag} /> <span style={{ flex: 1 }}>{b.kept_reason}</span>
+          <Button
+            size="small"
+            color="inherit"
+            aria-label={`${b.tag} may be switched again`}
+            onClick={() => looks.record([{ kind: "breaker_kept", breaker: b.breaker }])}
+          >
+            May be off
+          </Button>
         </Typography>
       ))}
     </Block>

@@ -1,35 +1,44 @@
 import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
+import MenuItem from "@mui/material/MenuItem";
 import Radio from "@mui/material/Radio";
 import RadioGroup from "@mui/material/RadioGroup";
+import Stack from "@mui/material/Stack";
+import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { School, TraceView } from "../../api/client";
+import type { School, Way } from "../../api/client";
 import { useSchools } from "../../api/queries";
 import { Block } from "../../parts/Block";
 
 const SCHOOLS: [School, string][] = [
   ["one_at_a_time", "One breaker at a time"],
+  ["lamp_and_helper", "A lamp at one point, breaker after breaker"],
+  ["tone_tracer", "Tone tracer first, then the breaker"],
   ["several_off", "Several off at once, the shortest"],
 ];
 
 interface Props {
   home: string;
-  view: TraceView;
-  onSchool: (school: School) => void;
-  onAlone: (alone: boolean) => void;
+  way: Way;
+  onWay: (way: Way) => void;
 }
 
-/** How to trace, with what each way would take from here. */
-export function SchoolChoice({ home, view, onSchool, onAlone }: Props) {
+/** How it is traced, by whom and with what; with the minutes that each way would take from here. */
+export function SchoolChoice({ home, way, onWay }: Props) {
   const [asked, setAsked] = useState(false);
-  const schools = useSchools(home, asked, view.alone);
+  const schools = useSchools(home, asked);
   const minutes = (which: School) => schools.data?.find((s) => s.school === which)?.minutes;
+  const offered = SCHOOLS.filter(([which]) => which !== "tone_tracer" || way.tone || way.school === which);
   return (
     <Block title="How to trace">
-      <RadioGroup value={view.school} onChange={(_, next) => onSchool(next as School)} aria-label="How to trace">
-        {SCHOOLS.map(([which, words]) => {
+      <RadioGroup
+        value={way.school}
+        onChange={(_, next) => onWay({ ...way, school: next as School })}
+        aria-label="How to trace"
+      >
+        {offered.map(([which, words]) => {
           const takes = minutes(which);
           return (
             <FormControlLabel
@@ -41,10 +50,37 @@ export function SchoolChoice({ home, view, onSchool, onAlone }: Props) {
           );
         })}
       </RadioGroup>
-      <FormControlLabel
-        control={<Checkbox checked={view.alone} onChange={(e) => onAlone(e.target.checked)} />}
-        label="I am alone: I switch and look"
-      />
+      <Stack spacing={0.5}>
+        <TextField
+          select
+          size="small"
+          label="Testers and lamps"
+          value={way.testers}
+          onChange={(e) => onWay({ ...way, testers: Number(e.target.value) })}
+          helperText="All but one can be left plugged in."
+          sx={{ mt: 1 }}
+        >
+          {[...new Set([1, 2, 3, 4, 5, 6, 8, 10, 12, way.testers])]
+            .sort((a, b) => a - b)
+            .map((count) => (
+              <MenuItem key={count} value={count}>
+                {count}
+              </MenuItem>
+            ))}
+        </TextField>
+        <FormControlLabel
+          control={<Checkbox checked={way.alone} onChange={(e) => onWay({ ...way, alone: e.target.checked })} />}
+          label="I am alone: I switch and look"
+        />
+        <FormControlLabel
+          control={<Checkbox checked={way.tone} onChange={(e) => onWay({ ...way, tone: e.target.checked })} />}
+          label="There is a tone sender and receiver"
+        />
+        <FormControlLabel
+          control={<Checkbox checked={way.phones} onChange={(e) => onWay({ ...way, phones: e.target.checked })} />}
+          label="Everybody has a phone with their step"
+        />
+      </Stack>
       {schools.data === undefined && (
         <Button variant="outlined" onClick={() => setAsked(true)} disabled={schools.isFetching}>
           {schools.isFetching ? "Working it out" : "What each would take"}
@@ -52,8 +88,8 @@ export function SchoolChoice({ home, view, onSchool, onAlone }: Props) {
       )}
       {schools.data !== undefined && (
         <Typography variant="body2" color="text.secondary">
-          For {view.alone ? "one person" : "two people"} and one tester, after every point was seen lit; the looks that
-          show that a breaker latched come on top. Either way a point is proven only by one breaker alone.
+          For {way.alone ? "one person" : "two people"} at your own pace, after every point was seen lit; the looks that
+          show that a breaker latched come on top. Each way a point is proven only by one breaker alone.
         </Typography>
       )}
     </Block>

@@ -5,6 +5,7 @@ import type { HomeOverview, RoomToWalk, TraceView } from "../../api/client";
 import { Block } from "../../parts/Block";
 import { useKeys } from "../../parts/useKeys";
 import { CurrentPoint } from "./CurrentPoint";
+import { MissingPoint } from "./MissingPoint";
 import { RoomRows } from "./RoomRows";
 import type { Looks } from "./useLooks";
 
@@ -21,6 +22,7 @@ const TITLE = {
   look_under: "Lit or dark?",
   switch_on: "Seen in this round",
   see_one_lit_again: "See one of these lit again",
+  see_downstream: "What went dark with it?",
   done: "Passed over; look after all?",
 } as const;
 
@@ -33,7 +35,13 @@ export function WalkingSide({ home, view, looks, wide }: Props) {
     l: current && (() => looks.look(current, "lit")),
     s: current && (() => looks.skip(current)),
   });
-  if (next.step === "set_up" || next.step === "switch_off" || next.step === "switch_to" || looks.shown.length === 0) {
+  if (
+    next.step === "set_up" ||
+    next.step === "switch_off" ||
+    next.step === "switch_to" ||
+    next.step === "follow_tone" ||
+    looks.shown.length === 0
+  ) {
     return (next.step === "switch_off" || next.step === "switch_to") && wide ? <WaitForPanel /> : null;
   }
   const rooms: RoomToWalk[] = next.rooms;
@@ -65,6 +73,7 @@ export function WalkingSide({ home, view, looks, wide }: Props) {
         />
       ))}
       {["look", "look_under", "switch_on"].includes(next.step) && <SomethingElse home={home} looks={looks} />}
+      <MissingPoint home={home} room={current?.roomId ?? rooms[0]?.room ?? null} looks={looks} />
     </Block>
   );
 }

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { Fact, Instrument, PointToSee, RoomToWalk, Seen, TraceView } from "../../api/client";
+import type { Fact, Instrument, PointToSee, RoomToWalk, Seen, Since } from "../../api/client";
 import { usePending, useRecord } from "../../api/record";
 import { useNotice } from "../../app/useNotice";
 
@@ -7,6 +7,7 @@ import { useNotice } from "../../app/useNotice";
 export interface Shown {
   point: PointToSee;
   room: string;
+  roomId: string;
   seen: Seen | null;
   skipped: boolean;
   waiting: boolean;
@@ -20,6 +21,7 @@ export interface Looks {
   choose: (point: string) => void;
   look: (shown: Shown, seen: Seen) => void;
   skip: (shown: Shown) => void;
+  skipPoint: (point: string, reason: string) => void;
   restLit: (room: RoomToWalk) => void;
   strikeLast: () => void;
   noticedDark: (point: string) => void;
@@ -27,13 +29,18 @@ export interface Looks {
   record: (facts: Fact[]) => void;
 }
 
-const roomsOf = (view: TraceView): RoomToWalk[] => ("rooms" in view.next ? view.next.rooms : []);
+/** What a screen has to look at, and how far it has followed the logbook and the switching. */
+export interface Walk {
+  seq: number;
+  lastTurn: Since;
+  rooms: RoomToWalk[];
+}
 
 const instrumentFor = (point: PointToSee): Instrument =>
   point.kind === "receptacle" && point.volts === 120 ? "plug_in_tester" : "eye";
 
-/** The acts of the walk. Each look is recorded under the breakers that this screen shows as off. */
-export function useLooks(home: string, view: TraceView): Looks {
+/** The acts of the walk. Each look is recorded under the switching that this screen knows of. */
+export function useLooks(home: string, walk: Walk): Looks {
   const record = useRecord(home);
   const say = useNotice();
   const pending = usePending();
@@ -42,19 +49,20 @@ export function useLooks(home: string, view: TraceView): Looks {
 
   const written = new Map<string, Seen | "skipped">();
   for (const batch of pending) {
-    if (batch.home !== home || (batch.seq !== undefined && batch.seq <= view.seq)) continue;
+    if (batch.home !== home || (batch.seq !== undefined && batch.seq <= walk.seq)) continue;
     for (const { fact } of batch.entries) {
       if (fact.kind === "point_seen") written.set(fact.point, fact.seen);
       if (fact.kind === "point_skipped") written.set(fact.point, "skipped");
     }
   }
-  const shown: Shown[] = roomsOf(view).flatMap((room) =>
+  const shown: Shown[] = walk.rooms.flatMap((room) =>
     room.points.map((point) => {
       const now = written.get(point.point);
       const seen = now === "skipped" ? null : (now ?? point.seen ?? null);
       return {
         point,
         room: room.name,
+        roomId: room.room,
         seen,
         skipped: now === "skipped" || (!now && point.skipped),
         waiting: now !== undefined,
@@ -64,7 +72,7 @@ export function useLooks(home: string, view: TraceView): Looks {
   const todo = shown.filter((s) => s.seen === null && !s.skipped);
   const current = shown.find((s) => s.point.point === chosen) ?? todo[0];
   const write = (facts: Fact[], words: string, instrument?: Instrument) => {
-    record(facts, { expectOff: view.off, ...(instrument && { instrument }) }).then((lines) => {
+    record(facts, { since: walk.lastTurn, ...(instrument && { instrument }) }).then((lines) => {
       const line = lines.at(-1);
       setLast(line && words ? { line, words } : null);
     }, say.problem);
@@ -89,10 +97,12 @@ export function useLooks(home: string, view: TraceView): Looks {
       write([{ kind: "point_skipped", point: target.point.point, reason: "" }], words);
       setChosen(null);
     },
+    skipPoint: (point, reason) => write([{ kind: "point_skipped", point, reason }], "skipped"),
     restLit: (room) => {
       const rest = shown.filter((s) => s.room === room.name && s.seen === null && !s.skipped);
       write(
         rest.map((s) => ({ kind: "point_seen", point: s.point.point, seen: "lit" })),
+        "",
         "eye",
       );
     },

@@ -29,7 +29,7 @@ impl Written {
     /// Takes one more act, as the logbook would.
     pub(crate) fn act(&mut self, text: &str) -> Result<(), Refusal> {
         let drafts = drafts(&self.book, text);
-        let outcome = self.book.admit(&drafts, None)?;
+        let outcome = self.book.admit(&drafts)?;
         self.book.commit(outcome);
         self.home = self.book.home().clone();
         Ok(())
@@ -84,7 +84,7 @@ fn facts(book: &Logbook, text: &str) -> Vec<Fact> {
     };
     let switched = |to| vec![Fact::BreakerSwitched(BreakerSwitched { breaker: breaker(rest), to })];
     let point = slug(rest).parse();
-    let seen = |seen| vec![Fact::PointSeen(PointSeen { point: slug(rest).parse().unwrap(), seen })];
+    let seen = |seen| vec![Fact::PointSeen(PointSeen { point: slug(rest).parse().unwrap(), seen, since: None })];
     match act {
         "home" => vec![Fact::HomeDescribed(HomeDescribed { name: rest.into() })],
         "panel" => {
@@ -242,7 +242,7 @@ fn facts(book: &Logbook, text: &str) -> Vec<Fact> {
         "no-point" => vec![Fact::PointRemoved(PointRemoved { point: point.unwrap() })],
         "lit" => seen(Seen::Lit),
         "dark" => seen(Seen::Dark),
-        "skip" => vec![Fact::PointSkipped(PointSkipped { point: point.unwrap(), reason: String::new() })],
+        "skip" => vec![Fact::PointSkipped(PointSkipped { point: point.unwrap(), reason: String::new(), since: None })],
         "strike" => rest.split(' ').map(|n| Fact::LineStruck(LineStruck { line: line(n.parse().unwrap()) })).collect(),
         "restore" => rest.split(' ').map(|n| Fact::LineRestored(LineRestored { line: line(n.parse().unwrap()) })).collect(),
         _ => {

@@ -2,6 +2,7 @@ pub(crate) mod fixture;
 mod panels;
 
 use self::fixture::{Written, line, written};
+use crate::EntryId;
 use super::*;
 use crate::{Verdict, verdict};
 
@@ -89,30 +90,120 @@ fn answers_follow_a_line_struck_out_and_back_in() {
 fn a_resend_is_harmless_and_a_reused_id_is_refused() {
     let mut w = written(HOUSE);
     let last = w.book.lines().last().unwrap().entry.clone();
-    let again = w.book.admit(std::slice::from_ref(&last), None).unwrap();
+    let again = w.book.admit(std::slice::from_ref(&last)).unwrap();
     assert!(again.new.is_empty());
     let mut other = last;
     other.by = "somebody else".into();
-    assert_eq!(w.book.admit(&[other], None).unwrap_err().code, RefusalCode::IdTaken);
+    assert_eq!(w.book.admit(&[other]).unwrap_err().code, RefusalCode::IdTaken);
     assert!(w.act("off 1").is_ok());
+}
+
+/// A look at the counter, seen at this second with the screen as far as that.
+fn told_late(second: i64, seen: Seen, since: Option<Since>) -> Draft {
+    Draft {
+        id: line(900),
+        at: crate::Moment::from_unix_ms(second * 1000),
+        by: "walker".into(),
+        instrument: None,
+        version: Fact::VERSION,
+        fact: Fact::PointSeen(PointSeen { point: "counter".parse().unwrap(), seen, since }),
+    }
 }
 
 #[test]
 fn a_look_under_other_breakers_than_the_screen_showed_is_refused() {
     let mut w = written(HOUSE);
     w.act("off 1").unwrap();
-    let look = Draft {
-        id: line(900),
-        at: crate::Moment::from_unix_ms(0),
-        by: "walker".into(),
-        instrument: None,
-        version: 1,
-        fact: Fact::PointSeen(PointSeen { point: "counter".parse().unwrap(), seen: Seen::Dark }),
-    };
-    let refusal = w.book.admit(std::slice::from_ref(&look), Some(&Default::default())).unwrap_err();
+    let off_at = w.book.lines().last().unwrap().entry.clone();
+    let second = off_at.at.unix_ms() / 1000;
+    // The screen did not know that 1 is off, and it was off by then, or may have been: clocks differ by seconds.
+    for at in [second + 60, second, second - 9] {
+        let refusal = w.book.admit(&[told_late(at, Seen::Dark, Some(Since::Start))]).unwrap_err();
+        assert_eq!((refusal.code, refusal.field.as_str()), (RefusalCode::OffSetChanged, "since"), "{at}");
+    }
+    // It knew, or says nothing of it: as the logbook has it now.
+    for since in [Some(Since::Move(off_at.id.clone())), None] {
+        assert!(w.book.admit(&[told_late(second + 60, Seen::Dark, since)]).is_ok());
+    }
+    // A line that moved no handle, or was struck out since.
+    let refusal = w.book.admit(&[told_late(second, Seen::Dark, Some(Since::Move(line(2))))]).unwrap_err();
     assert_eq!(refusal.code, RefusalCode::OffSetChanged);
-    let off = w.home.off().as_ref().clone();
-    assert!(w.book.admit(&[look], Some(&off)).is_ok());
+}
+
+#[test]
+fn a_look_told_of_late_is_filed_under_what_was_off_when_it_was_seen() {
+    // Lines are a second apart, so time has to pass before the handle moves again.
+    let wait = "room Wait0\n".to_owned() + &(1..14).map(|n| format!("room Wait{n}\n")).collect::<String>();
+    let w = written(&format!("{HOUSE}\nlit counter\noff 1\n{wait}on 1\noff 3\nlit counter"));
+    let moved = |n: usize| w.home.switched()[n].clone();
+    let switched: Vec<&Line> = w.book.lines().filter(|l| matches!(l.entry.fact, Fact::BreakerSwitched(_))).collect();
+    let first = switched[0];
+    let draft = told_late(first.entry.at.unix_ms() / 1000 + 2, Seen::Dark, Some(Since::Move(first.entry.id.clone())));
+    let mut book = w.book.clone();
+    let outcome = book.admit(std::slice::from_ref(&draft)).unwrap();
+    book.commit(outcome);
+    let looks: Vec<_> = book.home().looks().iter().map(|l| (l.seen, l.off.iter().cloned().collect::<Vec<_>>(), l.moves)).collect();
+    assert_eq!(looks, [(Seen::Lit, vec![], 0), (Seen::Dark, vec![moved(0)], 1), (Seen::Lit, vec![moved(2)], 3)]);
+    assert!(book.home().looks().windows(2).all(|pair| pair[0].nth < pair[1].nth));
+    let counter = "counter".parse().unwrap();
+    assert_eq!(crate::verdict(book.home(), &counter).proven_on(), Some(&moved(0)), "and it proves what it proves");
+    // Struck out with the switching it was seen under, or not at all.
+    let strike = |id: &EntryId| Draft {
+        id: line(950),
+        fact: Fact::LineStruck(crate::LineStruck { line: id.clone() }),
+        ..draft.clone()
+    };
+    let refusal = book.admit(&[strike(&first.entry.id)]).unwrap_err();
+    assert_eq!((refusal.code, refusal.lines), (RefusalCode::LinesDepend, vec![draft.id.clone()]));
+}
+
+#[test]
+fn looks_that_a_handle_told_of_late_came_before_count_no_more() {
+    let mut w = written(&format!("{HOUSE}\nlit counter\noff 1\nlit counter"));
+    let late = Draft {
+        id: line(901),
+        at: crate::Moment::from_unix_ms(w.book.lines().last().unwrap().entry.at.unix_ms() - 500),
+        fact: Fact::BreakerSwitched(crate::BreakerSwitched { breaker: w.home.switched()[0].clone(), to: crate::State::On }),
+        ..told_late(0, Seen::Lit, None)
+    };
+    let outcome = w.book.admit(&[late]).unwrap();
+    w.book.commit(outcome);
+    let home = w.book.home();
+    assert_eq!((home.looks().len(), home.doubted().len()), (1, 1));
+    let told = crate::evidence(home, &"counter".parse().unwrap()).unwrap();
+    assert_eq!(told.lines.last().unwrap().role, crate::LineRole::Doubted);
+    assert_eq!(told.lines.len(), 2);
+}
+
+#[test]
+fn dark_behind_a_gfci_that_was_tripped_on_purpose_is_no_look_at_a_breaker() {
+    let mut w = written(&format!("{HOUSE}\nlit counter"));
+    let work = |id: u64, device: &str, worked| Draft {
+        id: line(id),
+        fact: Fact::DeviceWorked(crate::DeviceWorked { device: device.parse().unwrap(), worked }),
+        ..told_late(500, Seen::Lit, None)
+    };
+    let take = |w: &mut Written, draft: Draft| {
+        let outcome = w.book.admit(&[draft]).unwrap();
+        w.book.commit(outcome);
+    };
+    assert_eq!(w.book.admit(&[work(902, "counter", crate::Worked::Tripped)]).unwrap_err().field, "device", "it is no GFCI");
+    let mut gfci = w.book.lines().find_map(|l| match &l.entry.fact {
+        Fact::PointPlaced(f) if f.point.as_str() == "counter" => Some(f.clone()),
+        _ => None,
+    });
+    let placed = gfci.as_mut().unwrap();
+    placed.details.gfci = true;
+    let again = Draft { id: line(903), fact: Fact::PointPlaced(placed.clone()), ..told_late(500, Seen::Lit, None) };
+    take(&mut w, again);
+    take(&mut w, work(904, "counter", crate::Worked::Tripped));
+    take(&mut w, told_late(501, Seen::Dark, None));
+    let home = w.book.home();
+    assert_eq!((home.looks().len(), home.behind_tripped().len(), home.tripped().len()), (1, 1, 1));
+    let next = crate::trace_view(home, 1, home.way()).next;
+    assert!(matches!(next, crate::NextStep::SeeDownstream { .. }), "{next:?}");
+    take(&mut w, work(905, "counter", crate::Worked::Reset));
+    assert!(w.book.home().tripped().is_empty());
 }
 
 #[test]
@@ -121,7 +212,7 @@ fn a_newer_entry_is_refused_not_guessed_at() {
     let mut draft = w.book.lines().last().unwrap().entry.clone();
     draft.id = line(901);
     draft.version = Fact::VERSION + 1;
-    assert_eq!(w.book.admit(&[draft], None).unwrap_err().code, RefusalCode::NewerVersion);
+    assert_eq!(w.book.admit(&[draft]).unwrap_err().code, RefusalCode::NewerVersion);
 }
 
 #[test]
@@ -174,7 +265,7 @@ fn a_breaker_described_anew_keeps_its_label_its_handle_and_its_proofs() {
             details: Default::default(),
         }),
     };
-    let outcome = w.book.admit(&[moved], None).unwrap();
+    let outcome = w.book.admit(&[moved]).unwrap();
     w.book.commit(outcome);
     let now = w.book.home().breaker(&old.id).unwrap();
     assert_eq!((now.number().as_str(), now.claim.as_deref(), now.state), ("11", Some("kitchen"), crate::State::Off));

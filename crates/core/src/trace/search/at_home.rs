@@ -1,16 +1,17 @@
 //! The search in a real home: the case as the logbook has it, what is likely, and what each school would take.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use rand::Rng;
 use rand_pcg::Pcg64Mcg;
 
-use super::case::{Case, CasePoint, Costs, Crew, OffSet, OldLabel, PointClass};
+use super::case::{Case, CasePoint, Crew, OffSet, OldLabel, PointClass};
+use super::pace::pace;
 use super::{Act, Belief, Place, Search};
 use crate::plan::walking;
 use crate::sim::{House, HouseLabel, HousePoint, Strategy, play_as};
 use crate::trace::next_step::may_be_switched;
-use crate::{Breaker, BreakerId, Home, PointId, PointKind, RoomId, Seen, Verdict, Volts};
+use crate::{Breaker, BreakerId, Home, Instrument, PointId, PointKind, Refusal, RefusalCode, RoomId, Seen, Verdict, Volts};
 
 /// The likeliest breaker of a point. It orders the tests and proves nothing.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -39,26 +40,84 @@ pub enum School {
     OneAtATime,
     /// Several off at once where that tells more: the shortest way that still proves each point alone.
     SeveralOff,
+    /// A lamp is left at one point, and whoever is at the panel tries breaker after breaker until it goes dark.
+    LampAndHelper,
+    /// A tone sender at a point is followed to the panel; the breaker it is loudest at is tried first.
+    ToneTracer,
 }
 
-/// How it is traced, and by whom.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
+impl School {
+    /// Every school.
+    pub const ALL: [Self; 4] = [Self::OneAtATime, Self::LampAndHelper, Self::ToneTracer, Self::SeveralOff];
+
+    const fn strategy(self) -> Strategy {
+        match self {
+            Self::OneAtATime => Strategy::OneAtATime,
+            Self::SeveralOff => Strategy::Adaptive,
+            Self::LampAndHelper => Strategy::LampAndHelper,
+            Self::ToneTracer => Strategy::ToneTracer,
+        }
+    }
+}
+
+/// How it is traced, by whom and with what.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
 pub struct Way {
     /// Which way.
     pub school: School,
-    /// One person does it all; else one stands at the panel and one walks.
+    /// One person does it all; else one stands at the panel and others walk.
     pub alone: bool,
+    /// Plug-in testers and lamps together, 1 to 20: all but one can be left plugged in.
+    pub testers: u8,
+    /// A tone sender and its receiver are there.
+    pub tone: bool,
+    /// The people talk through phones that show each their step, rather than by shouting.
+    pub phones: bool,
+}
+
+impl Default for Way {
+    fn default() -> Self {
+        Self { school: School::default(), alone: false, testers: 1, tone: false, phones: false }
+    }
 }
 
 impl From<School> for Way {
     fn from(school: School) -> Self {
-        Self { school, alone: false }
+        Self { school, ..Self::default() }
     }
 }
 
 impl Way {
-    fn crew(self) -> Crew {
-        Crew { alone: self.alone, ..USUAL }
+    /// Who that is, for the search.
+    pub fn crew(self) -> Crew {
+        Crew { alone: self.alone, plugs: usize::from(self.testers), tone: self.tone }
+    }
+
+    /// Refuses what cannot be.
+    pub(crate) fn admit(self) -> Result<(), Refusal> {
+        if (1..=20).contains(&self.testers) {
+            return Ok(());
+        }
+        let wrong = format!("{} testers and lamps cannot be used.", self.testers);
+        Err(Refusal::new(RefusalCode::OutOfRange, "testers", wrong, "Give 1 to 20."))
+    }
+
+    /// `several off at once, by one person, with 3 testers`.
+    pub fn in_words(self) -> String {
+        let school = match self.school {
+            School::OneAtATime => "one breaker at a time",
+            School::SeveralOff => "several off at once",
+            School::LampAndHelper => "with a lamp and a helper",
+            School::ToneTracer => "by tone tracer",
+        };
+        let crew = if self.alone { "one person" } else { "two or more" };
+        let testers = if self.testers == 1 { "a tester".to_owned() } else { format!("{} testers and lamps", self.testers) };
+        format!(
+            "{school}, by {crew}, with {testers}{}{}",
+            if self.tone { " and a tone tracer" } else { "" },
+            if self.phones { ", a phone each" } else { "" }
+        )
     }
 }
 
@@ -169,8 +228,8 @@ impl AtHome {
     }
 
     /// What is believed by every look so far. Looks are judged by what was without power.
-    fn belief(&self, home: &Home, crew: Crew) -> Belief {
-        let costs = Costs::default();
+    fn belief(&self, home: &Home, way: Way) -> Belief {
+        let (costs, crew) = (pace(home, way), way.crew());
         let mut belief = Belief::new(&self.case, crew.alone);
         for (p, on) in self.proven.iter().enumerate() {
             if let Some(breaker) = on {
@@ -189,6 +248,12 @@ impl AtHome {
             }
             belief.saw(p, off, look.seen == Seen::Dark, costs.misread);
         }
+        for (point, breaker) in home.tones() {
+            let heard = index.get(point).zip(self.breakers.iter().position(|b| b == breaker));
+            if let Some((p, b)) = heard.filter(|(p, _)| self.proven[**p].is_none()) {
+                belief.heard(&self.case, *p, b, &costs);
+            }
+        }
         // The verdict takes looks at their word until they disagree; so does what is asked next.
         for (p, possible) in self.possible.iter().enumerate() {
             belief.only(p, *possible);
@@ -198,9 +263,19 @@ impl AtHome {
     }
 
     /// The search as it stands.
-    pub(crate) fn search(&self, home: &Home, crew: Crew) -> Search<'_> {
-        let mut search = Search::new(&self.case, crew, Costs::default());
-        search.belief = self.belief(home, crew);
+    pub(crate) fn search(&self, home: &Home, way: Way) -> Search<'_> {
+        let crew = way.crew();
+        let mut search = Search::new(&self.case, crew, pace(home, way));
+        search.belief = self.belief(home, way);
+        if crew.plugs > 1 {
+            // Testers stay where they were plugged in until the point is proven.
+            let by_plug = |look: &&crate::Look| matches!(look.instrument, Some(Instrument::PlugInTester | Instrument::Lamp));
+            for look in home.looks().iter().filter(by_plug) {
+                if let Some(p) = self.points.iter().position(|p| *p == look.point).filter(|p| self.proven[*p].is_none()) {
+                    search.plug_in(p);
+                }
+            }
+        }
         search.off = self.off_set(home.off().iter());
         search.aside.clone_from(&self.aside);
         for skip in home.skips() {
@@ -236,9 +311,6 @@ impl AtHome {
         set.iter().map(|b| self.breakers[b].clone()).collect()
     }
 }
-
-/// A pair with one tester: the crew that is taken for granted until another is said.
-pub(crate) const USUAL: Crew = Crew { alone: false, plugs: 1, tone: false };
 
 fn class_of(kind: PointKind) -> PointClass {
     match kind {
@@ -293,7 +365,7 @@ const LEAST_PERCENT: u8 = 60;
 /// The likeliest breaker of every point that is open, where one is clearly likelier than the rest.
 pub fn likely(home: &Home, known: &[(PointId, Verdict)]) -> BTreeMap<PointId, Likely> {
     let Some(at_home) = AtHome::of(home, known) else { return BTreeMap::new() };
-    let belief = at_home.belief(home, USUAL);
+    let belief = at_home.belief(home, home.way());
     let open = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none());
     open.filter_map(|p| {
         let (b, chance) = belief.of(p).iter().enumerate().max_by(|a, b| a.1.total_cmp(b.1))?;
@@ -305,11 +377,11 @@ pub fn likely(home: &Home, known: &[(PointId, Verdict)]) -> BTreeMap<PointId, Li
 
 /// What each school would take for what is left, by playing it on wirings drawn from what is believed. The same
 /// logbook gives the same answer.
-pub fn schools(home: &Home, known: &[(PointId, Verdict)], alone: bool) -> Vec<SchoolMinutes> {
-    let crew = Crew { alone, ..USUAL };
+pub fn schools(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Vec<SchoolMinutes> {
     const SAMPLES: u64 = 3;
     let Some(at_home) = AtHome::of(home, known) else { return Vec::new() };
-    let belief = at_home.belief(home, crew);
+    let belief = at_home.belief(home, way);
+    let costs = pace(home, way);
     let open: Vec<usize> = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none()).collect();
     if open.is_empty() {
         return Vec::new();
@@ -317,7 +389,8 @@ pub fn schools(home: &Home, known: &[(PointId, Verdict)], alone: bool) -> Vec<Sc
     let may = at_home.case.may_be_off();
     let case = Case { points: open.iter().map(|p| at_home.case.points[*p].clone()).collect(), ..at_home.case.clone() };
     let mut rng = Pcg64Mcg::new(7);
-    let mut minutes = [0.0; 2];
+    let taught: Vec<School> = School::ALL.into_iter().filter(|s| *s != School::ToneTracer || way.tone).collect();
+    let mut minutes = vec![0.0; taught.len()];
     for sample in 0..SAMPLES {
         let points = open
             .iter()
@@ -340,30 +413,61 @@ pub fn schools(home: &Home, known: &[(PointId, Verdict)], alone: bool) -> Vec<Sc
                 }
             })
             .collect();
-        let blank = HouseLabel { says: String::new(), room: None, kind: None, name: String::new() };
-        let house = House {
-            format: "wayfinder-practice-house".into(),
-            version: 1,
-            id: "here".into(),
-            rooms: vec![String::new(); case.rooms],
-            walk_s: case.walk_s.clone(),
-            next_to: case.next_to.clone(),
-            panel_room: 0,
-            breakers: case.breakers(),
-            panel_neighbours: case.beside.clone(),
-            must_stay_on: case.stay_on.iter().collect(),
-            labels: vec![blank; case.breakers()],
-            points,
-        };
-        for (n, strategy) in [Strategy::OneAtATime, Strategy::Adaptive].into_iter().enumerate() {
-            minutes[n] += play_as(&house, &case, crew, Costs::default(), strategy, sample, &mut || 0.0).minutes;
+        let house = house_of(&case, points);
+        for (n, school) in taught.iter().enumerate() {
+            minutes[n] += play_as(&house, &case, way.crew(), costs, school.strategy(), sample, &mut || 0.0).minutes;
         }
     }
-    [School::OneAtATime, School::SeveralOff]
+    taught
         .into_iter()
         .zip(minutes)
         .map(|(school, total)| SchoolMinutes { school, minutes: (total / SAMPLES as f64 * 10.0).round() / 10.0 })
         .collect()
+}
+
+/// A house for the referee: what the crew sees, and a wiring.
+fn house_of(case: &Case, points: Vec<HousePoint>) -> House {
+    let blank = HouseLabel { says: String::new(), room: None, kind: None, name: String::new() };
+    House {
+        format: "wayfinder-practice-house".into(),
+        version: 1,
+        id: "here".into(),
+        rooms: vec![String::new(); case.rooms],
+        walk_s: case.walk_s.clone(),
+        next_to: case.next_to.clone(),
+        panel_room: 0,
+        breakers: case.breakers(),
+        panel_neighbours: case.beside.clone(),
+        must_stay_on: case.stay_on.iter().collect(),
+        labels: vec![blank; case.breakers()],
+        points,
+    }
+}
+
+/// Minutes that somebody needs who knows the wiring and only proves it; nothing honest is faster. `None` where there is
+/// nothing to prove. `fed`: the breaker of each point, as far as one feeds it.
+pub(crate) fn oracle_minutes(home: &Home, way: Way, fed: &BTreeMap<PointId, BreakerId>) -> Option<f64> {
+    let open = |id: &PointId| (id.clone(), Verdict::Open { possible: home.breakers().map(|b| b.id.clone()).collect(), seen_lit: true, unlatched: Vec::new() });
+    let known: Vec<(PointId, Verdict)> = home.points().map(|p| open(&p.id)).collect();
+    let at_home = AtHome::of(home, &known)?;
+    let mut points = Vec::new();
+    let mut seen = Vec::new();
+    for (p, id) in at_home.points.iter().enumerate() {
+        let Some(breaker) = fed.get(id).and_then(|b| at_home.breakers.iter().position(|other| other == b)) else { continue };
+        let case = &at_home.case.points[p];
+        points.push(HousePoint {
+            room: case.room,
+            kind: case.class,
+            name: String::new(),
+            burnt_out: false,
+            breaker,
+            max_off_min: None,
+        });
+        seen.push(CasePoint { max_dark_s: None, ..case.clone() });
+    }
+    let case = Case { points: seen, ..at_home.case.clone() };
+    let house = house_of(&case, points);
+    Some(play_as(&house, &case, way.crew(), pace(home, way), Strategy::Oracle, 0, &mut || 0.0).minutes)
 }
 
 /// What the search says is next, in the ids of the home.
@@ -372,6 +476,8 @@ pub(crate) enum Asked {
     Off(Vec<BreakerId>),
     /// Look at these with what is off now.
     Look(Vec<PointId>),
+    /// Plug the tone sender in there and find where it is loudest.
+    Tone(PointId),
     /// Nothing more can be proven.
     Nothing,
 }
@@ -386,14 +492,61 @@ pub(crate) fn ask(
 ) -> Asked {
     let Some(mut at_home) = AtHome::of(home, known) else { return Asked::Nothing };
     at_home.aside = at_home.points.iter().map(aside).collect();
-    let mut search = at_home.search(home, way.crew());
+    let mut search = at_home.search(home, way);
     search.told = at_home.points.iter().map(told).collect();
     search.take_up_round();
     match search.next_act() {
-        Act::Done | Act::Tone { .. } => Asked::Nothing,
+        Act::Done => Asked::Nothing,
+        Act::Tone { point } => Asked::Tone(at_home.points[point].clone()),
         Act::Look { off, points, .. } if off == search.off() => {
             Asked::Look(points.iter().map(|p| at_home.points[*p].clone()).collect())
         }
         Act::Look { off, .. } => Asked::Off(at_home.ids(off)),
     }
+}
+
+/// For each open point its breakers, the likeliest first; and the walk to it from where somebody looked last.
+pub(crate) struct Hunted {
+    /// Which point.
+    pub(crate) point: PointId,
+    /// Seconds to its room.
+    pub(crate) walk_s: f64,
+    /// The breakers that may be switched and may feed it.
+    pub(crate) breakers: Vec<BreakerId>,
+    /// A tone sender may be plugged in there.
+    pub(crate) takes_tone: bool,
+}
+
+/// What is left for somebody who goes from point to point, the nearest first.
+pub(crate) fn hunted(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Vec<Hunted> {
+    let Some(at_home) = AtHome::of(home, known) else { return Vec::new() };
+    let search = at_home.search(home, way);
+    let may = at_home.case.may_be_off();
+    let open = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none());
+    let mut hunted: Vec<Hunted> = open
+        .map(|p| {
+            let row = search.belief.of(p);
+            let mut order: Vec<usize> = may.iter().filter(|b| at_home.possible[p].has(*b)).collect();
+            order.sort_by(|a, b| row[*b].total_cmp(&row[*a]));
+            let case = &at_home.case.points[p];
+            Hunted {
+                point: at_home.points[p].clone(),
+                walk_s: search.walk_s(search.at, Place::Room(case.room)),
+                breakers: order.into_iter().map(|b| at_home.breakers[b].clone()).collect(),
+                takes_tone: case.class == PointClass::Receptacle && !case.high,
+            }
+        })
+        .collect();
+    hunted.sort_by(|a, b| a.walk_s.total_cmp(&b.walk_s));
+    hunted
+}
+
+/// Receptacles in which a tester is left plugged in, as the search counts on it: a glance is enough there.
+pub(crate) fn plugged(home: &Home, known: &[(PointId, Verdict)], way: Way) -> BTreeSet<PointId> {
+    if way.testers < 2 {
+        return BTreeSet::new();
+    }
+    let Some(at_home) = AtHome::of(home, known) else { return BTreeSet::new() };
+    let search = at_home.search(home, way);
+    at_home.points.iter().enumerate().filter(|(p, _)| search.plugged[*p]).map(|(_, id)| id.clone()).collect()
 }

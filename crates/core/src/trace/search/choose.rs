@@ -287,7 +287,8 @@ impl Search<'_> {
         let mut best: Option<(f64, usize)> = None;
         for p in open.iter().copied() {
             let point = &self.case.points[p];
-            if point.class != PointClass::Receptacle || point.high {
+            // Passed over there: no tone was heard.
+            if point.class != PointClass::Receptacle || point.high || self.passed_over.iter().any(|(_, q)| *q == p) {
                 continue;
             }
             let row = self.belief.of(p);

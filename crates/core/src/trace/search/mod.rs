@@ -9,10 +9,12 @@ mod belief;
 mod binary;
 mod case;
 mod choose;
+mod pace;
 #[cfg(test)]
 mod tests;
 
-pub(crate) use at_home::{Asked, ask};
+pub(crate) use at_home::{Asked, ask, hunted, oracle_minutes, plugged};
+pub(crate) use pace::pace;
 pub use at_home::{Likely, School, SchoolMinutes, Way, likely, schools};
 pub use belief::Belief;
 pub use case::{Case, CasePoint, Costs, Crew, MOST_BREAKERS, OffSet, OldLabel, PointClass};

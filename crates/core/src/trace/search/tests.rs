@@ -210,7 +210,7 @@ fn view(w: &Written) -> TraceView {
 }
 
 fn view_of(w: &Written, alone: bool) -> TraceView {
-    trace_view(&w.home, w.book.seq(), crate::Way { school: School::SeveralOff, alone })
+    trace_view(&w.home, w.book.seq(), crate::Way { school: School::SeveralOff, alone, ..crate::Way::default() })
 }
 
 /// Eight breakers, two rooms with four points each; the card says nothing.
@@ -319,10 +319,10 @@ fn what_is_likely_is_told_in_percent_and_schools_say_what_they_would_take() {
     assert_eq!(w.home.number(&likely.breaker), "1");
     assert!((60..=99).contains(&likely.percent));
     assert!(!view.likely.contains_key(&"p0".parse().unwrap()), "what is proven is not likely, it is proven");
-    let minutes = crate::school_minutes(&w.home, false);
+    let minutes = crate::school_minutes(&w.home, crate::Way::default());
     assert!(minutes.len() == 2 && minutes.iter().all(|s| s.minutes > 0.0), "{minutes:?}");
-    assert_eq!(minutes, crate::school_minutes(&w.home, false), "the same logbook, the same answer");
-    let alone = crate::school_minutes(&w.home, true);
+    assert_eq!(minutes, crate::school_minutes(&w.home, crate::Way::default()), "the same logbook, the same answer");
+    let alone = crate::school_minutes(&w.home, crate::Way { alone: true, ..crate::Way::default() });
     assert!(alone.iter().zip(&minutes).all(|(alone, pair)| alone.minutes > pair.minutes), "walking to the panel takes longer");
 }
 

@@ -1,0 +1,265 @@
+//! Instruments in a made-up house: what each would show now, with the errors that such things have.
+//!
+//! A reading follows from the recipe and the logbook alone: the same lines give the same readings, so a trace can be
+//! played again act by act. Shares of errors are invented, but for a look's 1 in 200 and a tracer's 93 %, which the score
+//! has, too.
+
+use std::collections::BTreeSet;
+
+use rand::Rng;
+use rand_pcg::Pcg64Mcg;
+
+use super::draw::{Feed, MadeHouse};
+use crate::{BreakerId, Home, Instrument, Point, PointId, PointKind, PointPlaced, State, Volts, Worked};
+
+/// How often a look is misread.
+const MISREAD: f64 = 0.005;
+/// How often a tone is loudest at the right breaker.
+const TONE_RIGHT: f64 = 0.93;
+
+/// How loud a tone is at a breaker.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct ToneAt {
+    /// Which breaker.
+    pub breaker: BreakerId,
+    /// `5-7`, `S3`.
+    pub number: String,
+    /// 1 to 10.
+    pub strength: u8,
+}
+
+/// What an instrument shows.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Reading {
+    /// Which instrument.
+    pub instrument: Instrument,
+    /// What is seen, as a sentence.
+    pub words: String,
+    /// The three lamps of a plug-in tester: open ground, and two that glow where it is wired right.
+    pub lamps: Option<[bool; 3]>,
+    /// Whether the lamp or the appliance runs.
+    pub runs: Option<bool>,
+    /// Volts on a meter.
+    pub volts: Option<f64>,
+    /// Whether a non-contact tester glows.
+    pub glows: Option<bool>,
+    /// Amperes on a clamp meter.
+    pub amps: Option<f64>,
+    /// Where a tone is heard, the loudest first.
+    pub tone: Vec<ToneAt>,
+    /// What a careful person says before it is used so.
+    pub caution: Option<String>,
+    /// Points in sight that the list has not got.
+    pub noticed: Vec<PointPlaced>,
+}
+
+impl Reading {
+    fn new(instrument: Instrument, words: impl Into<String>) -> Self {
+        Self {
+            instrument,
+            words: words.into(),
+            lamps: None,
+            runs: None,
+            volts: None,
+            glows: None,
+            amps: None,
+            tone: Vec::new(),
+            caution: None,
+            noticed: Vec::new(),
+        }
+    }
+}
+
+/// The house with everything as it stands by the lines so far.
+pub(crate) struct Live<'a> {
+    pub(crate) home: &'a Home,
+    pub(crate) made: &'a MadeHouse,
+    dead: BTreeSet<BreakerId>,
+}
+
+impl<'a> Live<'a> {
+    pub(crate) fn new(home: &'a Home, made: &'a MadeHouse) -> Self {
+        Self { home, made, dead: home.dead_behind(home.off()) }
+    }
+
+    fn feed(&self, point: &PointId) -> Feed {
+        self.made.wiring.feeds.get(point).cloned().unwrap_or_default()
+    }
+
+    fn last_worked(&self, device: &PointId, among: [Worked; 2]) -> Option<Worked> {
+        self.home.worked().iter().rev().find(|(d, w)| d == device && among.contains(w)).map(|(_, w)| *w)
+    }
+
+    fn is_tripped(&self, device: &PointId) -> bool {
+        match self.last_worked(device, [Worked::Tripped, Worked::Reset]) {
+            Some(worked) => worked == Worked::Tripped,
+            None => self.made.wiring.tripped.contains(device),
+        }
+    }
+
+    fn is_live(&self, breaker: &BreakerId) -> bool {
+        !self.dead.contains(breaker) && self.home.breaker(breaker).is_some_and(|b| b.state == State::On)
+    }
+
+    /// Whether there is power at the point.
+    pub(crate) fn has_power(&self, point: &PointId) -> bool {
+        let feed = self.feed(point);
+        feed.breaker.is_some_and(|b| self.is_live(&b)) && feed.behind.is_none_or(|device| !self.is_tripped(&device))
+    }
+
+    /// Whether a lamp or an appliance there can be seen to run.
+    fn runs(&self, point: &PointId) -> bool {
+        let feed = self.feed(point);
+        let done = |what: Worked| self.home.worked().iter().any(|(d, w)| d == point && *w == what);
+        self.has_power(point)
+            && (!feed.burnt_out || done(Worked::NewLamp))
+            && (!feed.switched_off || done(Worked::SwitchedOn))
+    }
+
+    /// Chance at this point: another one for every look, the same when it is played again.
+    fn chance(&self, instrument: Instrument, place: &str, times: usize) -> Pcg64Mcg {
+        let recipe = self.home.practice().map_or(0, |recipe| recipe.seed);
+        let mut mix: u64 = 0xcbf2_9ce4_8422_2325 ^ u64::from(recipe);
+        let bytes = place.bytes().chain([instrument as u8]).chain(times.to_le_bytes());
+        for byte in bytes {
+            mix = (mix ^ u64::from(byte)).wrapping_mul(0x0100_0000_01b3);
+        }
+        Pcg64Mcg::new(u128::from(mix) << 1 | 1)
+    }
+
+    /// What the instrument shows at a point.
+    pub(crate) fn at(&self, instrument: Instrument, point: &Point) -> Reading {
+        let times = self.home.looks().iter().filter(|look| look.point == point.id).count()
+            + self.home.tones().iter().filter(|(p, _)| *p == point.id).count();
+        let mut chance = self.chance(instrument, point.id.as_str(), times);
+        let outlet = point.kind == PointKind::Receptacle;
+        let high = point.volts == Volts::new(240);
+        let slip = chance.random::<f64>() < MISREAD;
+        let power = self.has_power(&point.id);
+        let mut reading = match instrument {
+            Instrument::PlugInTester | Instrument::Lamp | Instrument::ToneTracer if high => {
+                let mut reading = Reading::new(instrument, "Not used: this point has 240 V.");
+                reading.caution = Some(
+                    "A plug-in tester, a lamp or a tone sender never goes on 240 V. Watch the appliance, or leave it to a meter in \
+                     hands that know it."
+                        .into(),
+                );
+                reading
+            }
+            Instrument::PlugInTester | Instrument::Lamp | Instrument::ToneTracer if !outlet => {
+                Reading::new(instrument, "There is nothing here to plug it into.")
+            }
+            Instrument::PlugInTester => {
+                let shown = power != slip;
+                let mut reading = Reading::new(
+                    instrument,
+                    if shown { "The two outer lamps glow." } else { "No lamp glows. Pushed in all the way?" },
+                );
+                reading.lamps = Some([false, shown, shown]);
+                reading
+            }
+            Instrument::Lamp => {
+                let mut reading = Reading::new(instrument, if power != slip { "The lamp is lit." } else { "The lamp is dark." });
+                reading.runs = Some(power != slip);
+                reading
+            }
+            Instrument::Eye if outlet => Reading::new(instrument, "An outlet shows nothing by itself. Plug a tester or a lamp in."),
+            Instrument::Eye => {
+                let runs = self.runs(&point.id) != slip;
+                let what = if point.kind == PointKind::Light { "light" } else { point.kind.word() };
+                let mut reading =
+                    Reading::new(instrument, if runs { format!("The {what} is on.") } else { format!("The {what} is off.") });
+                reading.runs = Some(runs);
+                reading
+            }
+            Instrument::Meter => self.volts(point, power, &mut chance),
+            Instrument::NonContact => {
+                let beside = self.feed(&point.id).beside.is_some_and(|b| self.is_live(&b));
+                let glows = if power { chance.random::<f64>() > 0.02 } else { beside };
+                let mut reading = Reading::new(
+                    instrument,
+                    if glows { "It glows: something near is live." } else { "It does not glow. That proves nothing." },
+                );
+                reading.glows = Some(glows);
+                reading.caution = Some("A non-contact tester only warns. Dead is shown by a meter that was tried on something live before and after.".into());
+                reading
+            }
+            Instrument::ToneTracer => self.tone(point, &mut chance),
+            Instrument::ClampMeter => Reading::new(instrument, "A clamp goes around one conductor at the panel, by qualified hands."),
+        };
+        let seen = |unlisted: &&PointPlaced| unlisted.room == point.room && self.home.point(&unlisted.point).is_none();
+        reading.noticed = self.made.wiring.unlisted.iter().filter(seen).cloned().collect();
+        reading
+    }
+
+    fn volts(&self, point: &Point, power: bool, chance: &mut Pcg64Mcg) -> Reading {
+        if point.kind != PointKind::Receptacle {
+            return Reading::new(Instrument::Meter, "No place for the probes without opening it. Look by eye.");
+        }
+        let ghost = self.feed(&point.id).beside.is_some_and(|b| self.is_live(&b));
+        let volts: f64 = match (power, ghost) {
+            (true, _) => chance.random_range(117.5..123.5),
+            (false, true) => chance.random_range(18.0..74.0),
+            (false, false) => chance.random_range(0.0..0.6),
+        };
+        let volts = (volts * 10.0).round() / 10.0;
+        let mut reading = Reading::new(Instrument::Meter, format!("{volts:.1} V."));
+        reading.volts = Some(volts);
+        if (10.0..100.0).contains(&volts) {
+            reading.caution = Some(
+                "Between 10 and 100 V it is neither lit nor dark: a voltage from a conductor beside it. Load it with a lamp and look again."
+                    .into(),
+            );
+        }
+        reading
+    }
+
+    fn tone(&self, point: &Point, chance: &mut Pcg64Mcg) -> Reading {
+        let mut reading = Reading::new(Instrument::ToneTracer, "No tone anywhere.");
+        let Some(own) = self.feed(&point.id).breaker.and_then(|b| self.home.breaker(&b)) else { return reading };
+        let beside: Vec<&crate::Breaker> = self
+            .home
+            .breakers()
+            .filter(|b| b.panel == own.panel && b.id != own.id)
+            .filter(|b| {
+                let (a, c) = (i32::from(b.at[0].space), i32::from(own.at[0].space));
+                (a - c).abs() <= 2 && (a - c) % 2 == 0
+            })
+            .collect();
+        let loudest = if chance.random::<f64>() < TONE_RIGHT || beside.is_empty() {
+            own
+        } else {
+            beside[chance.random_range(0..beside.len())]
+        };
+        let at = |b: &crate::Breaker, strength: u8| ToneAt { breaker: b.id.clone(), number: self.home.number(&b.id), strength };
+        let mut tone = vec![at(loudest, 10)];
+        for b in beside.into_iter().chain([own]).filter(|b| b.id != loudest.id) {
+            tone.push(at(b, chance.random_range(5..9)));
+        }
+        for b in self.home.breakers().filter(|b| b.panel == own.panel) {
+            if !tone.iter().any(|t| t.breaker == b.id) {
+                tone.push(at(b, chance.random_range(1..4)));
+            }
+        }
+        tone.sort_by(|a, b| b.strength.cmp(&a.strength));
+        reading.words = format!("Loudest at {}.", tone[0].number);
+        reading.tone = tone;
+        reading
+    }
+
+    /// What a clamp meter shows around the conductor of a breaker, with everything that is connected running.
+    pub(crate) fn clamp(&self, breaker: &BreakerId) -> Reading {
+        let mut chance = self.chance(Instrument::ClampMeter, breaker.as_str(), self.home.looks().len());
+        let on = |b: &BreakerId| -> f64 {
+            let points = self.home.points().filter(|p| self.feed(&p.id).breaker.as_ref() == Some(b));
+            points.filter(|p| self.runs(&p.id)).map(|p| self.feed(&p.id).draws).sum()
+        };
+        let strayed: f64 = chance.random_range(0.0..0.15);
+        let amps = ((on(breaker) * chance.random_range(0.98..1.02) + strayed) * 100.0).round() / 100.0;
+        let mut reading = Reading::new(Instrument::ClampMeter, format!("{amps:.2} A."));
+        reading.amps = Some(amps);
+        reading.caution =
+            Some("Clamping inside a panel is for qualified hands: the cover is off and the line-side lugs stay live with the main off.".into());
+        reading
+    }
+}

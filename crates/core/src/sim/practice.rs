@@ -1,0 +1,547 @@
+//! Practice: a made-up house in the real logbook. What an instrument shows, and how good the trace is.
+
+use std::collections::BTreeMap;
+
+use super::draw::{MadeHouse, Recipe, draw};
+use super::instruments::{Live, Reading};
+use crate::plan::walking;
+use crate::trace::search::{Way, oracle_minutes, pace};
+use crate::{
+    BreakerId, BreakerSwitched, DeviceWorked, Draft, Fact, Home, Instrument, Logbook, Moment, NextStep, PanelId, PointId, PointKind,
+    PointSeen, PointSkipped, Refusal, RoomId, Seen, State, ToneHeard, TraceSet, Verdict, Volts, Walking, Worked, describe,
+    trace_view, verdicts,
+};
+
+/// Where an instrument is held.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum HeldAt {
+    /// At a point.
+    Point(PointId),
+    /// At a breaker's conductor.
+    Breaker(BreakerId),
+}
+
+/// What an instrument shows in a made-up house; `None` where the home is real, or has no such place.
+pub fn reading(home: &Home, instrument: Instrument, at: &HeldAt) -> Option<Reading> {
+    let made = draw(home.practice()?);
+    let live = Live::new(home, &made);
+    match at {
+        HeldAt::Point(point) => Some(live.at(instrument, home.point(point)?)),
+        HeldAt::Breaker(breaker) => home.breaker(breaker).map(|b| live.clamp(&b.id)),
+    }
+}
+
+/// A point beside the truth.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct MarkedPoint {
+    /// Which.
+    pub point: PointId,
+    /// `Kitchen, counter, left`.
+    pub name: String,
+    /// The number it was proven on or put down to; `None`: it was left open.
+    pub said: Option<String>,
+    /// The number of the breaker that feeds it.
+    pub truth: String,
+    /// Whether the two agree; open is not wrong.
+    pub right: Option<bool>,
+}
+
+/// How good a trace of a made-up house is.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Marks {
+    /// Minutes that seeing everything lit would have taken, by the reference costs of every act.
+    pub first_minutes: f64,
+    /// Minutes from the first handle moved, by the same.
+    pub minutes: f64,
+    /// Minutes of somebody who knows the wiring and only proves it.
+    pub oracle_minutes: f64,
+    /// Looks and readings written down.
+    pub looks: usize,
+    /// Times a handle was moved.
+    pub handles: usize,
+    /// Points on the list.
+    pub points: usize,
+    /// Proven on the right breaker.
+    pub right: usize,
+    /// Proven on a wrong one.
+    pub wrong: usize,
+    /// Known by exclusion, rightly.
+    pub by_exclusion: usize,
+    /// Neither.
+    pub open: usize,
+    /// Points that are there and on no list.
+    pub forgotten: usize,
+    /// What must not happen and did.
+    pub safety: Vec<String>,
+    /// Every point beside the truth, where it was asked for.
+    pub truth: Vec<MarkedPoint>,
+}
+
+/// The marks; `None` where the home is real. `reveal` shows the wiring.
+pub fn marks(book: &Logbook, reveal: bool) -> Option<Marks> {
+    let home = book.home();
+    let recipe = home.practice()?;
+    let made = draw(recipe);
+    let mut round = Round::new(home);
+    for line in book.lines() {
+        round.line(&line.entry.fact, &made);
+        // A line that no longer applies was struck out; its time was spent all the same.
+        if !book.is_struck(&line.entry.id) && round.then.apply(&line.entry).is_ok() {
+            round.dark(&made);
+        }
+    }
+    let fed: BTreeMap<PointId, BreakerId> = made.wiring.feeds.iter().filter_map(|(p, feed)| Some((p.clone(), feed.breaker.clone()?))).collect();
+    let known = verdicts(home);
+    let mut marks = Marks {
+        first_minutes: round.first_s / 60.0,
+        minutes: (round.now_s - round.first_s) / 60.0,
+        oracle_minutes: oracle_minutes(home, home.way(), &fed).unwrap_or(0.0),
+        looks: round.looks,
+        handles: home.switched().len(),
+        points: known.len(),
+        right: 0,
+        wrong: 0,
+        by_exclusion: 0,
+        open: 0,
+        forgotten: made.wiring.unlisted.iter().filter(|p| home.point(&p.point).is_none()).count(),
+        safety: round.safety,
+        truth: Vec::new(),
+    };
+    for (id, verdict) in &known {
+        let truth = fed.get(id);
+        let said = match verdict {
+            Verdict::Proven { breaker, .. } | Verdict::ByExclusion { breaker } => Some(breaker),
+            _ => None,
+        };
+        match (verdict, said == truth) {
+            (Verdict::Proven { .. }, true) => marks.right += 1,
+            (Verdict::Proven { .. } | Verdict::ByExclusion { .. }, false) => marks.wrong += 1,
+            (Verdict::ByExclusion { .. }, true) => marks.by_exclusion += 1,
+            _ => marks.open += 1,
+        }
+        if reveal && let Some(point) = home.point(id) {
+            let room = home.room(&point.room).map_or_else(String::new, |room| room.name.clone());
+            marks.truth.push(MarkedPoint {
+                point: id.clone(),
+                name: format!("{room}, {}", point.name),
+                said: said.map(|b| home.number(b)),
+                truth: truth.map_or_else(|| "nothing".into(), |b| home.number(b)),
+                right: said.map(|b| Some(b) == truth),
+            });
+        }
+    }
+    Some(marks)
+}
+
+/// The acts of a trace played through, with what each costs.
+struct Round {
+    then: Home,
+    walk: Walking,
+    panel: Option<PanelId>,
+    at: Option<RoomId>,
+    now_s: f64,
+    first_s: f64,
+    looks: usize,
+    last: Option<PointId>,
+    plugged: Vec<PointId>,
+    switching: bool,
+    dark_from: BTreeMap<PointId, f64>,
+    safety: Vec<String>,
+    home: Home,
+}
+
+impl Round {
+    fn new(home: &Home) -> Self {
+        Self {
+            then: Home::default(),
+            walk: walking(home),
+            panel: home.panels().next().map(|panel| panel.id.clone()),
+            at: None,
+            now_s: 0.0,
+            first_s: 0.0,
+            looks: 0,
+            last: None,
+            plugged: Vec::new(),
+            switching: false,
+            dark_from: BTreeMap::new(),
+            safety: Vec::new(),
+            home: home.clone(),
+        }
+    }
+
+    fn nth(&self, room: &RoomId) -> Option<usize> {
+        self.walk.rooms.iter().position(|r| r == room)
+    }
+
+    /// Seconds between two places; the panel is where no room is.
+    fn walk_s(&self, from: Option<&RoomId>, to: Option<&RoomId>) -> f64 {
+        let from_panel = self.panel.as_ref().and_then(|panel| self.walk.from_panel.get(panel));
+        match (from.and_then(|r| self.nth(r)), to.and_then(|r| self.nth(r))) {
+            (Some(a), Some(b)) => self.walk.between[a][b].seconds,
+            (Some(a), None) | (None, Some(a)) => from_panel.map_or(8.0, |walks| walks[a].seconds),
+            (None, None) => 0.0,
+        }
+    }
+
+    fn go(&mut self, to: Option<RoomId>) {
+        if self.at != to {
+            self.now_s += self.walk_s(self.at.as_ref(), to.as_ref());
+            self.at = to;
+        }
+    }
+
+    fn line(&mut self, fact: &Fact, made: &MadeHouse) {
+        let way = self.then.way();
+        let costs = pace(&self.home, way);
+        let room = |point: &PointId| self.home.point(point).map(|p| p.room.clone());
+        match fact {
+            Fact::BreakerSwitched(f) => {
+                if self.then.switched().is_empty() && !self.switching {
+                    self.first_s = self.now_s;
+                }
+                if way.alone {
+                    self.go(None);
+                } else if !self.switching {
+                    self.now_s += costs.exchange_s;
+                }
+                self.switching = true;
+                self.now_s += costs.flip_s;
+                if f.to == State::Off && self.home.breaker(&f.breaker).is_some_and(|b| b.kept.as_ref().is_some_and(|k| k.0 == crate::Kept::On)) {
+                    self.safety.push(format!("{} must stay on and was switched off.", self.home.number(&f.breaker)));
+                }
+                return;
+            }
+            Fact::PointSeen(f) => {
+                let Some(to) = room(&f.point) else { return };
+                self.go(Some(to));
+                self.looks += 1;
+                let point = self.home.point(&f.point);
+                let plug = point.is_some_and(|p| p.kind == PointKind::Receptacle && p.volts == Volts::new(120));
+                let burnt = made.wiring.feeds.get(&f.point).is_some_and(|feed| feed.burnt_out)
+                    && !self.then.worked().iter().any(|(d, _)| d == &f.point);
+                let there = self.last.as_ref() == Some(&f.point) || self.plugged.contains(&f.point);
+                self.now_s += match (plug, there) {
+                    _ if burnt => costs.burnt_s,
+                    (true, false) => costs.plug_s,
+                    _ => costs.glance_s,
+                };
+                if plug && way.testers > 1 && !self.plugged.contains(&f.point) {
+                    self.plugged.push(f.point.clone());
+                    if self.plugged.len() >= usize::from(way.testers) {
+                        self.plugged.remove(0);
+                    }
+                }
+                self.last = Some(f.point.clone());
+            }
+            Fact::PointSkipped(f) => {
+                let Some(to) = room(&f.point) else { return };
+                self.go(Some(to));
+                self.now_s += costs.glance_s;
+            }
+            Fact::ToneHeard(f) => {
+                let Some(to) = room(&f.point) else { return };
+                self.go(Some(to));
+                self.now_s += costs.tone_place_s;
+                self.go(None);
+                self.looks += 1;
+                self.now_s += costs.tone_s(self.home.breakers().count());
+            }
+            Fact::DeviceWorked(f) => {
+                let Some(to) = room(&f.device) else { return };
+                self.go(Some(to));
+                self.now_s += costs.plug_s;
+            }
+            _ => return,
+        }
+        self.switching = false;
+        if self.then.switched().is_empty() {
+            self.first_s = self.now_s;
+        }
+    }
+
+    /// What may be without power only so long: how long it has been.
+    fn dark(&mut self, made: &MadeHouse) {
+        let live = Live::new(&self.then, made);
+        let clocked: Vec<(PointId, String, u16, bool)> = self
+            .then
+            .points()
+            .filter_map(|p| p.details.dark_minutes.map(|m| (p.id.clone(), p.name.clone(), m, live.has_power(&p.id))))
+            .collect();
+        for (point, name, minutes, power) in clocked {
+            match (power, self.dark_from.get(&point)) {
+                (false, None) => {
+                    self.dark_from.insert(point, self.now_s);
+                }
+                (true, Some(from)) => {
+                    let dark = (self.now_s - from) / 60.0;
+                    if dark > f64::from(minutes) {
+                        self.safety.push(format!("{name} was without power for {dark:.0} min; {minutes} were allowed."));
+                    }
+                    self.dark_from.remove(&point);
+                }
+                _ => {}
+            }
+        }
+    }
+}
+
+/// A trace by a crew that does just what it is asked, with the instruments of the house.
+#[derive(Debug)]
+pub struct Traced {
+    /// The logbook at its end.
+    pub book: Logbook,
+    /// The lines that the crew wrote, in words, in order.
+    pub acts: Vec<String>,
+}
+
+/// Draws the house and traces it to the end.
+pub fn trace_through(recipe: Recipe, way: Way) -> Result<Traced, Refusal> {
+    const MOST_STEPS: usize = 20_000;
+    let made = draw(recipe);
+    let mut book = Logbook::default();
+    let set = Fact::TraceSet(TraceSet { way });
+    let mut facts: Vec<Fact> = made.facts.iter().cloned().chain([set]).collect();
+    let mut from = None;
+    for _ in 0..MOST_STEPS {
+        if facts.is_empty() {
+            break;
+        }
+        let seq = book.seq();
+        let drafts: Vec<Draft> = facts
+            .drain(..)
+            .zip(seq + 1..)
+            .map(|(fact, n)| Draft {
+                id: format!("line-{n}").parse().unwrap_or_else(|_| panic!("no id; this is a bug")),
+                at: Moment::from_unix_ms(n as i64 * 1000),
+                by: "crew".into(),
+                instrument: None,
+                version: Fact::VERSION,
+                fact,
+            })
+            .collect();
+        let outcome = book.admit(&drafts)?;
+        book.commit(outcome);
+        from.get_or_insert(book.seq());
+        facts = answers(book.home(), &made, &trace_view(book.home(), book.seq(), way).next);
+    }
+    let set_up = from.unwrap_or(0);
+    let acts = book.lines().filter(|line| line.seq > set_up).map(|line| describe(&book, line)).collect();
+    Ok(Traced { book, acts })
+}
+
+/// What a crew that does as it is asked writes next; nothing at the end.
+fn answers(home: &Home, made: &MadeHouse, next: &NextStep) -> Vec<Fact> {
+    let live = Live::new(home, made);
+    let switched = |breakers: &[BreakerId], to: State| -> Vec<Fact> {
+        breakers.iter().map(|b| Fact::BreakerSwitched(BreakerSwitched { breaker: b.clone(), to })).collect()
+    };
+    match next {
+        NextStep::SeeAllLit { rooms, .. }
+        | NextStep::Look { rooms, .. }
+        | NextStep::LookUnder { rooms, .. }
+        | NextStep::SeeOneLitAgain { rooms, .. } => {
+            let todo = rooms.iter().flat_map(|room| &room.points).find(|p| p.seen.is_none() && !p.skipped);
+            let Some(point) = todo.and_then(|p| home.point(&p.point)) else { return Vec::new() };
+            let plug = point.kind == PointKind::Receptacle && point.volts == Volts::new(120);
+            let shown = live.at(if plug { Instrument::PlugInTester } else { Instrument::Eye }, point);
+            let lit = shown.lamps.map(|lamps| lamps[1]).or(shown.runs);
+            vec![match lit {
+                Some(lit) => Fact::PointSeen(PointSeen {
+                    point: point.id.clone(),
+                    seen: if lit { Seen::Lit } else { Seen::Dark },
+                    since: None,
+                }),
+                None => Fact::PointSkipped(PointSkipped { point: point.id.clone(), reason: String::new(), since: None }),
+            }]
+        }
+        NextStep::SwitchOff { breaker, .. } => switched(std::slice::from_ref(breaker), State::Off),
+        NextStep::SwitchTo { off, on, .. } => [switched(on, State::On), switched(off, State::Off)].concat(),
+        NextStep::SwitchOn { breakers, .. } => switched(breakers, State::On),
+        NextStep::FollowTone { point, .. } => {
+            let heard = home.point(point).and_then(|p| live.at(Instrument::ToneTracer, p).tone.into_iter().next());
+            heard.map(|at| Fact::ToneHeard(ToneHeard { point: point.clone(), breaker: at.breaker })).into_iter().collect()
+        }
+        NextStep::SeeDownstream { device, .. } => {
+            vec![Fact::DeviceWorked(DeviceWorked { device: device.clone(), worked: Worked::Reset })]
+        }
+        NextStep::SetUp { .. } | NextStep::Done { .. } => Vec::new(),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::School;
+    use crate::sim::Level;
+
+    fn recipe(seed: u32, points: u16, level: Level) -> Recipe {
+        Recipe { seed, points, level }
+    }
+
+    fn started(recipe: Recipe) -> Logbook {
+        // A trace that ends before it begins: nothing but the house.
+        let made = draw(recipe);
+        let mut book = Logbook::default();
+        write(&mut book, made.facts);
+        book
+    }
+
+    fn write(book: &mut Logbook, facts: Vec<Fact>) {
+        for fact in facts {
+            let n = book.seq() + 1;
+            let draft = Draft {
+                id: format!("t{n}").parse().unwrap(),
+                at: Moment::from_unix_ms(n as i64 * 1000),
+                by: "tester".into(),
+                instrument: None,
+                version: Fact::VERSION,
+                fact,
+            };
+            let outcome = book.admit(std::slice::from_ref(&draft)).unwrap_or_else(|refusal| panic!("{:?}: {refusal}", draft.fact));
+            book.commit(outcome);
+        }
+    }
+
+    #[test]
+    fn every_recipe_draws_a_house_that_the_logbook_takes_and_whose_wiring_is_whole() {
+        for seed in 0..25 {
+            for (points, level) in [(8, Level::Plain), (31, Level::Usual), (60, Level::Tricky), (150, Level::Tricky)] {
+                let recipe = recipe(seed, points, level);
+                let made = draw(recipe);
+                assert_eq!(made, draw(recipe), "the same recipe draws the same house");
+                let book = started(recipe);
+                let home = book.home();
+                let forgotten = made.wiring.unlisted.len();
+                assert_eq!(home.points().count() + forgotten, usize::from(points).min(home.points().count() + forgotten));
+                assert!(home.points().count() + forgotten >= usize::from(points).min(100), "{recipe:?}");
+                for point in home.points() {
+                    let feed = &made.wiring.feeds[&point.id];
+                    let breaker = home.breaker(feed.breaker.as_ref().unwrap()).unwrap();
+                    assert_eq!(point.volts == Volts::new(240), breaker.poles() == 2, "{} on {}", point.name, breaker.number());
+                    if let Some(device) = &feed.behind {
+                        assert!(home.point(device).is_some_and(|d| d.details.gfci));
+                        assert_eq!(made.wiring.feeds[device].breaker, feed.breaker, "behind a GFCI of its own circuit");
+                    }
+                }
+                let walk = walking(home);
+                assert!(walk.between.iter().flatten().all(|w| w.drawn || w.seconds == 0.0), "every room is reached on the plan");
+            }
+        }
+        let kinds = |level| (0..20).map(|seed| draw(recipe(seed, 80, level))).collect::<Vec<_>>();
+        assert!(kinds(Level::Tricky).iter().any(|m| !m.wiring.tripped.is_empty()));
+        let two_panels = |m: &MadeHouse| m.facts.iter().filter(|f| matches!(f, Fact::PanelDescribed(_))).count() == 2;
+        assert!(kinds(Level::Tricky).iter().all(two_panels));
+        assert!(!kinds(Level::Usual).iter().any(two_panels));
+    }
+
+    #[test]
+    fn a_crew_that_does_as_it_is_asked_proves_the_house_and_switches_nothing_that_must_stay_on() {
+        for school in School::ALL {
+            let way = Way { school, tone: true, ..Way::default() };
+            for (seed, level) in [(1, Level::Plain), (2, Level::Usual), (3, Level::Tricky)] {
+                let traced = trace_through(recipe(seed, 30, level), way).unwrap();
+                let marks = marks(&traced.book, true).unwrap();
+                let told = format!("{school:?} {level:?} {marks:?}");
+                assert_eq!((marks.wrong, &marks.safety), (0, &Vec::new()), "{told}");
+                assert!(traced.book.home().off().is_empty(), "{told}");
+                assert!(marks.right as f64 >= 0.8 * marks.points as f64, "{told}");
+                assert!(marks.minutes > marks.oracle_minutes && marks.oracle_minutes > 1.0, "{told}");
+                if level == Level::Plain {
+                    assert_eq!(marks.right, marks.points, "{told}");
+                }
+            }
+        }
+    }
+
+    #[test]
+    fn several_off_takes_fewer_minutes_than_one_at_a_time() {
+        let minutes = |school| -> f64 {
+            let played = (0..4).map(|seed| trace_through(recipe(seed, 50, Level::Usual), Way { school, ..Way::default() }).unwrap());
+            played.map(|traced| marks(&traced.book, false).unwrap().minutes).sum()
+        };
+        let (one, several) = (minutes(School::OneAtATime), minutes(School::SeveralOff));
+        assert!(several < 0.7 * one, "{several:.1} against {one:.1} minutes");
+    }
+
+    fn house_with(want: impl Fn(&MadeHouse) -> bool) -> (MadeHouse, Logbook) {
+        let found = (0..200).map(|seed| recipe(seed, 60, Level::Tricky)).find(|r| want(&draw(*r))).expect("one of 200 houses");
+        (draw(found), started(found))
+    }
+
+    fn at(book: &Logbook, instrument: Instrument, point: &PointId) -> Reading {
+        reading(book.home(), instrument, &HeldAt::Point(point.clone())).unwrap()
+    }
+
+    #[test]
+    fn instruments_show_power_and_its_absence_and_warn_where_they_must() {
+        let (made, mut book) = house_with(|m| {
+            m.wiring.feeds.values().any(|f| f.beside.is_some() && f.behind.is_none()) && !m.wiring.tripped.is_empty()
+        });
+        let home = book.home().clone();
+        let high = home.points().find(|p| p.volts == Volts::new(240)).unwrap();
+        for instrument in [Instrument::PlugInTester, Instrument::ToneTracer, Instrument::Lamp] {
+            let shown = at(&book, instrument, &high.id);
+            assert!(shown.caution.unwrap().contains("never goes on 240 V"));
+            assert_eq!((shown.lamps, shown.runs, shown.tone.len()), (None, None, 0));
+        }
+        // Dead beside a live conductor: neither lit nor dark on a meter; loaded with a lamp it is dark.
+        let listed = |p: &PointId| home.point(p).is_some();
+        let (ghost, feed) = made.wiring.feeds.iter().find(|(p, f)| listed(p) && f.beside.is_some() && f.behind.is_none()).unwrap();
+        assert!(at(&book, Instrument::Meter, ghost).volts.unwrap() > 110.0);
+        let off = |b: &BreakerId| Fact::BreakerSwitched(BreakerSwitched { breaker: b.clone(), to: State::Off });
+        write(&mut book, vec![off(feed.breaker.as_ref().unwrap())]);
+        let shown = at(&book, Instrument::Meter, ghost);
+        assert!((10.0..100.0).contains(&shown.volts.unwrap()) && shown.caution.unwrap().contains("neither lit nor dark"));
+        assert_eq!(at(&book, Instrument::NonContact, ghost).glows, Some(true));
+        write(&mut book, vec![off(feed.beside.as_ref().unwrap())]);
+        assert!(at(&book, Instrument::Meter, ghost).volts.unwrap() < 1.0);
+        // A tripped GFCI: dark until it is reset.
+        let device = made.wiring.tripped.first().unwrap();
+        let on = Fact::BreakerSwitched(BreakerSwitched { breaker: made.wiring.feeds[device].breaker.clone().unwrap(), to: State::On });
+        write(&mut book, vec![on]);
+        assert!(at(&book, Instrument::Meter, device).volts.unwrap() < 100.0);
+        write(&mut book, vec![Fact::DeviceWorked(DeviceWorked { device: device.clone(), worked: Worked::Reset })]);
+        assert!(at(&book, Instrument::Meter, device).volts.unwrap() > 110.0);
+        // The same lines, the same reading.
+        assert_eq!(at(&book, Instrument::ToneTracer, device), at(&book, Instrument::ToneTracer, device));
+    }
+
+    #[test]
+    fn looks_are_misread_and_tones_bleed_as_often_as_is_said() {
+        let (mut misread, mut beside, mut of) = (0, 0, 0);
+        for seed in 0..120 {
+            let recipe = recipe(seed, 60, Level::Plain);
+            let (made, book) = (draw(recipe), started(recipe));
+            for point in book.home().points().filter(|p| p.kind == PointKind::Receptacle) {
+                of += 1;
+                misread += usize::from(at(&book, Instrument::PlugInTester, &point.id).lamps != Some([false, true, true]));
+                let heard = &at(&book, Instrument::ToneTracer, &point.id).tone[0];
+                beside += usize::from(Some(&heard.breaker) != made.wiring.feeds[&point.id].breaker.as_ref());
+            }
+        }
+        let share = |n: usize| n as f64 / of as f64;
+        assert!((0.002..0.010).contains(&share(misread)), "{misread} of {of}");
+        assert!((0.05..0.09).contains(&share(beside)), "{beside} of {of}");
+    }
+
+    #[test]
+    fn a_clamp_adds_up_what_runs_and_marks_tell_wrong_from_right() {
+        let recipe = recipe(5, 30, Level::Plain);
+        let (made, mut book) = (draw(recipe), started(recipe));
+        let range = book.home().points().find(|p| p.name == "range").unwrap().id.clone();
+        let breaker = made.wiring.feeds[&range].breaker.clone().unwrap();
+        let amps = |book: &Logbook| reading(book.home(), Instrument::ClampMeter, &HeldAt::Breaker(breaker.clone())).unwrap().amps.unwrap();
+        assert!((17.0..19.0).contains(&amps(&book)), "{}", amps(&book));
+        let switch = |b: &BreakerId, to| Fact::BreakerSwitched(BreakerSwitched { breaker: b.clone(), to });
+        write(&mut book, vec![switch(&breaker, State::Off)]);
+        assert!(amps(&book) < 0.5);
+        // Somebody writes what is not so: seen lit, then dark with another breaker off.
+        let other = book.home().breakers().find(|b| b.id != breaker && b.poles() == 2).unwrap().id.clone();
+        let see = |seen| Fact::PointSeen(PointSeen { point: range.clone(), seen, since: None });
+        write(&mut book, vec![switch(&breaker, State::On), see(Seen::Lit), switch(&other, State::Off), see(Seen::Dark)]);
+        let marks = marks(&book, true).unwrap();
+        assert_eq!((marks.wrong, marks.right, marks.looks), (1, 0, 2));
+        let told = marks.truth.iter().find(|p| p.point == range).unwrap();
+        assert_eq!((told.right, told.said == Some(told.truth.clone())), (Some(false), false));
+    }
+}

@@ -1,0 +1,226 @@
+//! What one helper does next: only their own step, at the panel or on foot.
+
+use super::dark_clock::{DarkClock, dark_clocks};
+use super::next_step::{NextStep, RoomToWalk, trace_view};
+use super::verdict::verdicts;
+use crate::{BreakerId, Home, PointId, Since, State};
+
+/// Where a helper stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Side {
+    /// At the panel: switches.
+    Panel,
+    /// Walks and looks.
+    Walk,
+}
+
+/// A breaker as somebody finds it at the panel.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Handle {
+    /// Which.
+    pub breaker: BreakerId,
+    /// `5-7`, `S3`.
+    pub number: String,
+    /// What the old card says of it.
+    pub claim: Option<String>,
+    /// Its rating.
+    pub amps: f64,
+}
+
+/// What to do.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+#[serde(tag = "do", rename_all = "snake_case")]
+pub enum HelperStep {
+    /// Switch these off and those on again.
+    Switch {
+        /// Off.
+        off: Vec<Handle>,
+        /// On again.
+        on: Vec<Handle>,
+        /// Why.
+        why: String,
+    },
+    /// Look at these points, in this order.
+    Look {
+        /// Room by room.
+        rooms: Vec<RoomToWalk>,
+        /// What for.
+        why: String,
+    },
+    /// Plug the tone sender in there.
+    PlugTone {
+        /// `Kitchen, counter`.
+        place: String,
+    },
+    /// Sweep the panel with the receiver: where is it loudest?
+    Sweep {
+        /// Where the sender is plugged in.
+        point: PointId,
+        /// `Kitchen, counter`.
+        place: String,
+        /// Every breaker.
+        breakers: Vec<Handle>,
+    },
+    /// Somebody else's turn.
+    Wait {
+        /// What is going on.
+        words: String,
+    },
+    /// Nothing more to do.
+    Finished {
+        /// What came of it.
+        words: String,
+    },
+}
+
+/// All that a helper's phone is told.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct HelperView {
+    /// The last line this follows from.
+    pub seq: u64,
+    /// The name of the home.
+    pub home: String,
+    /// Where this helper stands.
+    pub side: Side,
+    /// The numbers of the breakers that are off or tripped.
+    pub off_now: Vec<String>,
+    /// The last line that moved a handle: what a look is recorded under.
+    pub last_turn: Since,
+    /// What may be without power only so long, and may be dark now.
+    pub clocks: Vec<DarkClock>,
+    /// What those clocks want on again, when they have run out.
+    pub clocked: Vec<Handle>,
+    /// The home is a made-up house: instruments are on the screen.
+    pub practice: bool,
+    /// What to do.
+    pub step: HelperStep,
+}
+
+/// What a helper does next.
+pub fn helper_view(home: &Home, seq: u64, side: Side) -> HelperView {
+    let known = verdicts(home);
+    let clocks = dark_clocks(home, &known);
+    let mut clocked: Vec<Handle> = Vec::new();
+    for breaker in clocks.iter().flat_map(|clock| &clock.breakers) {
+        if !clocked.iter().any(|h| &h.breaker == breaker) {
+            clocked.extend(handle(home, breaker));
+        }
+    }
+    HelperView {
+        seq,
+        home: home.name().unwrap_or_default().to_owned(),
+        side,
+        off_now: home.breakers().filter(|b| b.state != State::On).map(|b| home.number(&b.id)).collect(),
+        last_turn: home.last_turn(),
+        practice: home.practice().is_some(),
+        clocks,
+        clocked,
+        step: step(home, &trace_view(home, seq, home.way()).next, side),
+    }
+}
+
+fn handle(home: &Home, breaker: &BreakerId) -> Option<Handle> {
+    let b = home.breaker(breaker)?;
+    Some(Handle { breaker: b.id.clone(), number: home.number(&b.id), claim: b.claim.clone(), amps: b.amps.value() })
+}
+
+fn step(home: &Home, next: &NextStep, side: Side) -> HelperStep {
+    let handles = |ids: &[BreakerId]| -> Vec<Handle> { ids.iter().filter_map(|b| handle(home, b)).collect() };
+    let numbers = |ids: &[BreakerId]| ids.iter().map(|b| home.number(b)).collect::<Vec<_>>().join(", ");
+    let wait = |words: String| HelperStep::Wait { words };
+    let switch = |off: &[BreakerId], on: &[BreakerId], why: &str| match side {
+        Side::Panel => HelperStep::Switch { off: handles(off), on: handles(on), why: why.to_owned() },
+        Side::Walk => match (off, on) {
+            ([], on) => wait(format!("{} is being switched on again.", numbers(on))),
+            (off, _) => wait(format!("{} is being switched off.", numbers(off))),
+        },
+    };
+    let look = |rooms: &[RoomToWalk], why: String| match side {
+        Side::Walk => HelperStep::Look { rooms: rooms.to_vec(), why },
+        Side::Panel => wait(match home.off().len() {
+            0 => "Leave everything on. Points are being looked at.".into(),
+            _ => format!("Leave {} off. Points are being looked at.", numbers(&home.off().iter().cloned().collect::<Vec<_>>())),
+        }),
+    };
+    match next {
+        NextStep::SetUp { .. } => wait("The panel and the points are still being entered.".into()),
+        NextStep::SeeAllLit { rooms, .. } => look(rooms, "See that each one is lit, with everything on.".into()),
+        NextStep::SwitchOff { breaker, why, .. } => switch(std::slice::from_ref(breaker), &[], why),
+        NextStep::SwitchTo { off, on, why } => switch(off, on, why),
+        NextStep::SwitchOn { breakers, why, .. } => switch(&[], breakers, why),
+        NextStep::Look { rooms, breaker, .. } => look(rooms, format!("{} is off. Lit or dark?", home.number(breaker))),
+        NextStep::LookUnder { rooms, why, .. } => look(rooms, why.clone()),
+        NextStep::SeeOneLitAgain { rooms, breaker } => {
+            look(rooms, format!("{} is on again. See one of these lit.", home.number(breaker)))
+        }
+        NextStep::FollowTone { point, room, name, .. } => {
+            let place = format!("{room}, {name}");
+            match side {
+                Side::Walk => HelperStep::PlugTone { place },
+                Side::Panel => {
+                    let all: Vec<BreakerId> = home.breakers().map(|b| b.id.clone()).collect();
+                    HelperStep::Sweep { point: point.clone(), place, breakers: handles(&all) }
+                }
+            }
+        }
+        NextStep::SeeDownstream { name, .. } => wait(format!("{name} is tripped on purpose; the owner sees what it darkens.")),
+        NextStep::Done { summary, .. } => HelperStep::Finished { words: summary.clone() },
+    }
+}
+
+/// Whether a helper may write this: what they saw and switched, a point that was missing, their own lines struck out.
+pub fn helper_may_write(fact: &crate::Fact, own_line: &dyn Fn(&crate::EntryId) -> bool) -> bool {
+    use crate::Fact;
+    match fact {
+        Fact::PointSeen(_) | Fact::PointSkipped(_) | Fact::BreakerSwitched(_) | Fact::ToneHeard(_) => true,
+        Fact::LineStruck(f) => own_line(&f.line),
+        _ => false,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::logbook::fixture::{line, written};
+    use crate::{Fact, LineStruck};
+
+    const HOUSE: &str = "panel 6\n1 20 kitchen\n3 15 rec\nroom Hall\npoint Hall light lamp\npoint Hall receptacle plug\n";
+
+    fn told(acts: &str, side: Side) -> HelperStep {
+        let home = written(&format!("{HOUSE}{acts}")).home;
+        helper_view(&home, 1, side).step
+    }
+
+    #[test]
+    fn each_side_is_told_its_own_step_and_the_other_waits() {
+        let waits = |step: HelperStep, says: &str| match step {
+            HelperStep::Wait { words } => assert!(words.contains(says), "{words}"),
+            other => panic!("{other:?}"),
+        };
+        assert!(matches!(told("", Side::Walk), HelperStep::Look { rooms, .. } if rooms[0].points.len() == 2));
+        waits(told("", Side::Panel), "Leave everything on");
+        let lit = "lit lamp\nlit plug\n";
+        assert!(matches!(told(lit, Side::Panel), HelperStep::Switch { off, .. } if off[0].number == "1" && off[0].claim.is_some()));
+        waits(told(lit, Side::Walk), "1 is being switched off");
+        let off = "lit lamp\nlit plug\noff 1\n";
+        assert!(matches!(told(off, Side::Walk), HelperStep::Look { .. }));
+        waits(told(off, Side::Panel), "Leave 1 off");
+        let seen = "lit lamp\nlit plug\noff 1\ndark lamp\nlit plug\n";
+        assert!(matches!(told(seen, Side::Panel), HelperStep::Switch { on, .. } if on[0].number == "1"));
+        waits(told(seen, Side::Walk), "1 is being switched on again");
+        let done = "lit lamp\nlit plug\noff 1\ndark lamp\nlit plug\non 1\nlit lamp\noff 3\ndark plug\non 3\nlit plug\n";
+        assert!(matches!(told(done, Side::Walk), HelperStep::Finished { words } if words == "Every point is proven."));
+    }
+
+    #[test]
+    fn a_helper_writes_looks_and_switchings_and_strikes_out_own_lines_only() {
+        let w = written(&format!("{HOUSE}lit lamp\noff 1\nskip plug"));
+        let may = |fact: &Fact| helper_may_write(fact, &|_| false);
+        let allowed: Vec<bool> = w.book.lines().map(|l| may(&l.entry.fact)).collect();
+        assert_eq!(allowed.iter().filter(|may| **may).count(), 3, "{allowed:?}");
+        let strike = Fact::LineStruck(LineStruck { line: line(3) });
+        assert!(!may(&strike));
+        assert!(helper_may_write(&strike, &|id| *id == line(3)));
+    }
+}

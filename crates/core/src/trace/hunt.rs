@@ -1,0 +1,108 @@
+//! The next step point by point: a lamp and a helper, or a tone tracer. And what a GFCI tripped on purpose darkens.
+
+use std::collections::BTreeSet;
+
+use super::NextStep;
+use super::next_step::Rounds;
+use super::search::{School, Way, hunted};
+use crate::{BreakerId, Home, PointId, State};
+
+impl Rounds<'_> {
+    /// From one point to the next: its likeliest breaker alone off, a look, the next likeliest. With a tone tracer the
+    /// sender goes first, and what it says decides which breaker is the likeliest.
+    pub(super) fn next_of_hunt(&self, way: Way) -> NextStep {
+        if let Some(first) = self.set_up() {
+            return first;
+        }
+        let home = self.home;
+        let off: Vec<BreakerId> =
+            home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).map(|b| b.id.clone()).collect();
+        if off.is_empty()
+            && let Some(first) = self.see_all_lit(&|p| !self.was_lit_all_on(p))
+        {
+            return first;
+        }
+        if let Some(again) = self.see_lit_again(&off) {
+            return again;
+        }
+        let told = |p: &PointId| self.seen_now(p).is_some() || self.skipped_now(p);
+        let ready = |p: &PointId| self.was_lit_all_on(p) && !self.known.iter().any(|(q, v)| q == p && self.waits_for_a_latch(q, v));
+        let left: Vec<_> = hunted(home, &self.known, way).into_iter().filter(|h| ready(&h.point)).collect();
+        // Whoever is there looks at the point, and at its neighbors in the room that are likeliest on the same breaker.
+        if let [only] = off.as_slice() {
+            let fits = |point: &PointId| left.iter().any(|h| &h.point == point && h.breakers.first() == Some(only));
+            let target = left.iter().find(|h| h.breakers.first() == Some(only) && !told(&h.point));
+            if let Some(target) = target {
+                let room = home.point(&target.point).map(|p| &p.room);
+                let here: Vec<PointId> = home
+                    .points()
+                    .filter(|p| Some(&p.room) == room && (told(&p.id) || fits(&p.id)))
+                    .map(|p| p.id.clone())
+                    .collect();
+                let left = here.iter().filter(|p| !told(p)).count();
+                let why = format!("{} alone is off: dark now is proven on it.", home.number(only));
+                return NextStep::LookUnder { off, rooms: self.rooms(&here, None), left, why };
+            }
+        }
+        // Heard, or passed over because there was no tone.
+        let tried = home.tones().iter().map(|(point, _)| point).chain(home.skips().iter().map(|skip| &skip.point));
+        let heard: BTreeSet<&PointId> = tried.collect();
+        for target in &left {
+            let Some(point) = home.point(&target.point) else { continue };
+            let room = home.room(&point.room).map_or_else(String::new, |room| room.name.clone());
+            if way.school == School::ToneTracer && target.takes_tone && !heard.contains(&target.point) {
+                return NextStep::FollowTone {
+                    point: target.point.clone(),
+                    room,
+                    name: point.name.clone(),
+                    why: "It says which breaker to try first. It may be off by one; only a breaker switched off proves.".into(),
+                };
+            }
+            let untried = |b: &&BreakerId| {
+                let under = BTreeSet::from([(*b).clone()]);
+                !self.skipped_under(&target.point, &self.left_off().union(&under).cloned().collect())
+            };
+            if let Some(breaker) = target.breakers.iter().find(untried) {
+                if off.as_slice() == std::slice::from_ref(breaker) {
+                    continue;
+                }
+                return NextStep::SwitchTo {
+                    why: format!("{} is the likeliest for {room}, {}.", home.number(breaker), point.name),
+                    off: vec![breaker.clone()],
+                    on: off,
+                };
+            }
+        }
+        if off.is_empty() {
+            return self.done();
+        }
+        NextStep::SwitchOn { breakers: off, why: "Nothing more can be told with it off.".into(), rooms: Vec::new() }
+    }
+
+    /// While a GFCI is tripped on purpose: what went dark with it, and back to reset it.
+    pub(super) fn downstream(&self) -> Option<NextStep> {
+        let home = self.home;
+        let device = home.tripped().iter().next()?;
+        let name = home.point(device).map_or_else(String::new, |point| point.name.clone());
+        let protects = protected(home, device);
+        let near = |p: &&crate::Point| p.volts == crate::Volts::new(120) && &p.id != device;
+        let shown: Vec<PointId> = home.points().filter(near).map(|p| p.id.clone()).collect();
+        let own_room = home.point(device).map(|p| p.room.clone());
+        let mut rooms = self.rooms(&shown, None);
+        rooms.sort_by_key(|room| Some(&room.room) != own_room.as_ref());
+        for point in rooms.iter_mut().flat_map(|room| &mut room.points) {
+            if home.behind_tripped().contains(&point.point) {
+                point.seen = Some(crate::Seen::Dark);
+            }
+        }
+        Some(NextStep::SeeDownstream { device: device.clone(), name, rooms, protects })
+    }
+}
+
+/// What the device protects, with what was seen dark while it was tripped.
+fn protected(home: &Home, device: &PointId) -> Vec<PointId> {
+    let mut points = home.drawn().protects.get(device).cloned().unwrap_or_default();
+    let fresh = home.behind_tripped().iter().filter(|p| *p != device);
+    points.extend(fresh.filter(|p| !points.contains(p)).cloned().collect::<Vec<_>>());
+    points
+}

@@ -1,0 +1,155 @@
+//! A made-up house of 60 points traced on a phone by a script that plays the walker: it reads the instruments on the
+//! screen and presses what they show. Its acts are those of the crew that traces the same house without a screen.
+
+use std::time::{Duration, Instant};
+
+use anyhow::{Context, Result, bail, ensure};
+use serde_json::{Value, json};
+use thirtyfour::By;
+use wayfinder_core::sim::{Level, Recipe, trace_through};
+use wayfinder_core::{School, Way};
+use wayfinder_e2e::screens::Trace;
+use wayfinder_e2e::{Chrome, Page, Site, View};
+
+/// Draws the house as the screen would; gives its address.
+pub(crate) async fn made_up(site: &Site, recipe: Recipe) -> Result<String> {
+    let made = reqwest::Client::new().post(format!("{}/api/practice", site.address)).json(&recipe).send().await?;
+    let made: Value = made.error_for_status()?.json().await?;
+    Ok(made["home"].as_str().context("a home")?.to_owned())
+}
+
+/// The logbook's last sequence that the screen shows.
+async fn seq(page: &Page) -> Result<u64> {
+    let side = page.test_id("panel-side").await?;
+    Ok(side.attr("data-seq").await?.unwrap_or_default().parse()?)
+}
+
+/// Presses a button and waits until what it wrote is on the screen.
+async fn write(page: &Page, button: &str) -> Result<()> {
+    let before = seq(page).await?;
+    page.press(button).await?;
+    let until = Instant::now() + Duration::from_secs(10);
+    while seq(page).await.unwrap_or(before) == before {
+        ensure!(Instant::now() < until, "{button} wrote nothing");
+        tokio::time::sleep(Duration::from_millis(15)).await;
+    }
+    Ok(())
+}
+
+/// What the instrument of this button shows, in its words.
+pub(crate) async fn read(page: &Page, instrument: &str) -> Result<String> {
+    page.press(instrument).await?;
+    Ok(page.test_id("reading").await?.text().await?)
+}
+
+/// What a walker says after a look at these words.
+pub(crate) fn said(words: &str) -> Result<&'static str> {
+    match words {
+        w if w.ends_with("lamps glow.") || w.ends_with(" is on.") => Ok("LIT"),
+        w if w.starts_with("No lamp glows") || w.ends_with(" is off.") => Ok("DARK"),
+        other => bail!("what does “{other}” mean?"),
+    }
+}
+
+/// Which instrument a walker takes for the point on the phone.
+pub(crate) async fn instrument_for_current(page: &Page) -> Result<&'static str> {
+    let card = page.test_id("current-point").await?.text().await?;
+    let outlet = card.lines().any(|line| line.starts_with("receptacle") && !line.contains("240 V"));
+    Ok(if outlet { "Plug-in tester" } else { "Look" })
+}
+
+pub(crate) async fn sixty_points_on_a_phone_as_without_a_screen(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let recipe = Recipe { seed: 3, points: 60, level: Level::Usual };
+    let way = Way { school: School::SeveralOff, ..Way::default() };
+    let expected = trace_through(recipe, way)?.acts;
+    let site = Site::empty().await?;
+    let home = made_up(&site, recipe).await?;
+    page.goto(&format!("{}/h/{home}/trace", site.address)).await?;
+    write(page, "Several off at once, the shortest").await?;
+    let until = Instant::now() + Duration::from_secs(400);
+    loop {
+        ensure!(Instant::now() < until, "the trace does not end");
+        match Trace(page).step().await?.as_str() {
+            "see_all_lit" | "look_under" => {
+                let shown = read(page, instrument_for_current(page).await?).await?;
+                write(page, said(&shown)?).await?;
+            }
+            "switch_to" => write(page, "Done, they are").await?,
+            "switch_on" => write(page, "Done, it is on").await?,
+            "done" => break,
+            other => bail!("the trace asks to {other}"),
+        }
+    }
+    let page_of = |before: Option<u64>| {
+        let before = before.map_or_else(String::new, |before| format!("&before={before}"));
+        format!("{}/api/homes/{home}/logbook?limit=500{before}", site.address)
+    };
+    let (mut words, mut before) = (Vec::new(), None);
+    loop {
+        let lines: Value = reqwest::get(page_of(before)).await?.json().await?;
+        let told = lines["lines"].as_array().context("lines")?;
+        words.extend(told.iter().map(|line| line["words"].as_str().unwrap_or_default().to_owned()));
+        before = lines["before"].as_u64();
+        if before.is_none() {
+            break;
+        }
+    }
+    words.reverse();
+    let set = words.iter().position(|w| w.starts_with("Traced ")).context("the way was set")?;
+    let acts = &words[set + 1..];
+    let differ = acts.iter().zip(&expected).position(|(a, b)| a != b);
+    ensure!(
+        acts == expected.as_slice(),
+        "{} acts on the screen, {} without; they part at {differ:?}: {:?} and {:?}",
+        acts.len(),
+        expected.len(),
+        differ.map(|n| &acts[n]),
+        differ.map(|n| &expected[n])
+    );
+    // The marks, with the wiring shown.
+    page.goto(&format!("{}/h/{home}/practice", site.address)).await?;
+    page.wait_text(By::Css("[data-testid=marks]"), "Nothing happened that must not.").await?;
+    page.press("I am done: show the wiring").await?;
+    page.wait_text(By::Css("[data-testid=marks]"), "proven rightly, 0 wrongly").await?;
+    let refused = page.accessibility().await?;
+    ensure!(refused.is_empty(), "{refused:?}");
+    Ok(())
+}
+
+pub(crate) async fn instruments_warn_and_another_try_is_another_home(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    page.goto(&site.address).await?;
+    page.fill("Points", "400").await?;
+    page.press("Draw it").await?;
+    page.wait_text(By::Css("[data-testid=notice]"), "Give 8 to 150.").await?;
+    page.fill("Points", "12").await?;
+    page.press("Draw it").await?;
+    // Any point of the list can be chosen; the range is on 240 V.
+    page.find(By::Css("[data-point='range']")).await?;
+    let view: Value = reqwest::get(format!("{}/api/homes/made-usual-12-1", site.address)).await?.json().await?;
+    let range = view["points"].as_array().context("points")?.iter().find(|p| p["name"] == "range").context("a range")?;
+    let at = |instrument: &str| {
+        format!(
+            "{}/api/homes/made-usual-12-1/practice/reading?instrument={instrument}&point={}",
+            site.address,
+            range["id"].as_str().unwrap_or_default()
+        )
+    };
+    let told: Value = reqwest::get(at("tone_tracer")).await?.json().await?;
+    ensure!(told["caution"].as_str().is_some_and(|c| c.contains("never goes on 240 V")), "{told}");
+    // Keys answer for what was read; the first point by its instrument.
+    read(page, "Meter").await?;
+    read(page, "Non-contact tester").await?;
+    page.wait_text(By::Css("main"), "A non-contact tester only warns").await?;
+    let refused = page.accessibility().await?;
+    ensure!(refused.is_empty(), "{refused:?}");
+    let again: Value = reqwest::Client::new()
+        .post(format!("{}/api/practice", site.address))
+        .json(&json!({ "seed": 1, "points": 12, "level": "usual" }))
+        .send()
+        .await?
+        .json()
+        .await?;
+    ensure!(again["home"] == "made-usual-12-1-2", "{again}");
+    Ok(())
+}

@@ -1,0 +1,363 @@
+//! Sharing on the home network: who is in, who may come in; and a helper's own step.
+
+use std::net::{IpAddr, SocketAddr};
+use std::sync::Arc;
+
+use axum::extract::{ConnectInfo, Path, State};
+use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
+use axum::response::{IntoResponse, Response};
+use axum::{Extension, Json};
+use qrcode::{Color, QrCode};
+use wayfinder_core::{HelperSide, HelperView, HomeId, helper_view};
+
+use crate::App;
+use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
+use crate::problem::Problem;
+use crate::routes::homes::book;
+use crate::sharing::{Door, Refused, Who, hashed};
+
+/// The name of the cookie that says who one is.
+const COOKIE: &str = "wayfinder";
+/// Where the hash of the owner's passphrase is kept.
+const PASSPHRASE: &str = "passphrase";
+
+/// Who asks, as the program knows them.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct Me {
+    /// `owner`, `helper` or `nobody`.
+    role: &'static str,
+    /// At the machine itself.
+    here: bool,
+    /// A helper's name.
+    name: Option<String>,
+    /// A helper's home.
+    home: Option<HomeId>,
+    /// Where a helper stands.
+    side: Option<HelperSide>,
+}
+
+/// A code that a helper can use once.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct OpenInvite {
+    /// As it is said: `ABCD-2345`.
+    code: String,
+    /// For which home.
+    home: HomeId,
+    /// The address with the code in it.
+    url: Option<String>,
+    /// The address as a QR code: an SVG path of unit squares.
+    qr: Option<QrPath>,
+    /// How long it can be used.
+    seconds_left: u64,
+}
+
+/// A QR code to draw.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct QrPath {
+    /// Squares in a row, without a border.
+    size: usize,
+    /// The `d` of an SVG path.
+    d: String,
+}
+
+/// Somebody who is in.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct PersonIn {
+    /// To send them away by.
+    id: String,
+    /// `owner` or `helper`.
+    role: &'static str,
+    name: Option<String>,
+    home: Option<HomeId>,
+    side: Option<HelperSide>,
+    /// When they last asked for anything.
+    seconds_ago: u64,
+}
+
+/// Sharing as it is now.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct SharingNow {
+    /// The second door is open.
+    open: bool,
+    /// Where it is reached.
+    addresses: Vec<String>,
+    /// The owner has set a passphrase.
+    has_passphrase: bool,
+    invites: Vec<OpenInvite>,
+    people: Vec<PersonIn>,
+}
+
+/// Opens the second door.
+#[derive(serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct OpenDoor {
+    /// The owner's passphrase, 10 to 200 characters; not needed where one was set before.
+    #[serde(default)]
+    passphrase: Option<String>,
+}
+
+/// Asks for a code.
+#[derive(serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct NewInvite {
+    /// The home that is traced.
+    home: HomeId,
+}
+
+/// Comes in with a code.
+#[derive(serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct Joining {
+    code: String,
+    /// What the lines are signed with, 1 to 40 characters.
+    name: String,
+    side: HelperSide,
+}
+
+/// Comes in with the passphrase.
+#[derive(serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct SigningIn {
+    passphrase: String,
+}
+
+/// The token in a request's cookie.
+pub(crate) fn token(headers: &HeaderMap) -> Option<&str> {
+    let cookies = headers.get_all(header::COOKIE).into_iter().filter_map(|value| value.to_str().ok());
+    let mut pairs = cookies.flat_map(|cookies| cookies.split(';')).filter_map(|pair| pair.trim().split_once('='));
+    pairs.find(|(name, _)| *name == COOKIE).map(|(_, token)| token)
+}
+
+fn with_cookie(token: &str, most_s: u32, body: impl IntoResponse) -> Response {
+    let mut response = body.into_response();
+    let cookie = format!("{COOKIE}={token}; Path=/; HttpOnly; SameSite=Strict; Max-Age={most_s}");
+    if let Ok(cookie) = HeaderValue::from_str(&cookie) {
+        response.headers_mut().insert(header::SET_COOKIE, cookie);
+    }
+    response
+}
+
+fn refused(refused: Refused) -> Response {
+    let kept = "Nothing was changed.";
+    let problem = |status, code: &str, title: &str, detail: String| Problem::new(status, code, title, detail).into_response();
+    match refused {
+        Refused::Code => problem(
+            StatusCode::FORBIDDEN,
+            "wrong_code",
+            "This code cannot be used.",
+            "It is mistyped, used, or older than ten minutes. Ask the owner for a new one.".into(),
+        ),
+        Refused::Passphrase => problem(StatusCode::FORBIDDEN, "wrong_passphrase", "This is not the passphrase.", kept.into()),
+        Refused::NameTaken => {
+            problem(StatusCode::CONFLICT, "name_taken", "Somebody of that name is here already.", "Choose another name.".into())
+        }
+        Refused::Wait(seconds) => {
+            let mut response = problem(
+                StatusCode::TOO_MANY_REQUESTS,
+                "wait",
+                "Too many wrong tries.",
+                format!("Wait {seconds} seconds, then try again."),
+            );
+            response.headers_mut().insert(header::RETRY_AFTER, HeaderValue::from(seconds));
+            response
+        }
+    }
+}
+
+fn me_of(who: &Who, door: Door) -> Me {
+    let (role, helper) = match who {
+        Who::Owner => ("owner", None),
+        Who::Helper(helper) => ("helper", Some(helper)),
+        Who::Nobody => ("nobody", None),
+    };
+    Me {
+        role,
+        here: door == Door::Here,
+        name: helper.map(|h| h.name.clone()),
+        home: helper.map(|h| h.home.clone()),
+        side: helper.map(|h| h.side),
+    }
+}
+
+/// Who one is here.
+#[utoipa::path(get, path = "/api/me", responses((status = 200, body = Me)))]
+pub(crate) async fn me(Extension(who): Extension<Who>, Extension(door): Extension<Door>) -> Json<Me> {
+    Json(me_of(&who, door))
+}
+
+/// Comes in as a helper of one home.
+#[utoipa::path(post, path = "/api/join", request_body = Joining, responses((status = 200, body = Me), (status = 403, body = Problem), (status = 409, body = Problem), (status = 429, body = Problem)))]
+pub(crate) async fn join(
+    State(app): State<App>,
+    Extension(door): Extension<Door>,
+    from: Option<Extension<ConnectInfo<SocketAddr>>>,
+    JsonBody(joining): JsonBody<Joining, ENTRIES_LIMIT>,
+) -> Response {
+    let name = joining.name.trim();
+    if name.is_empty() || name.chars().count() > 40 || name.chars().any(char::is_control) {
+        let wrong = "Give a name of 1 to 40 characters.";
+        return Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_text", wrong, "Your lines are signed with it.").into_response();
+    }
+    match app.sharing.join(address(from), &joining.code, name, joining.side) {
+        Ok(token) => {
+            let who = app.sharing.who(Some(&token));
+            with_cookie(&token, 12 * 3600, Json(me_of(&who, door)))
+        }
+        Err(why) => refused(why),
+    }
+}
+
+/// Comes in as the owner.
+#[utoipa::path(post, path = "/api/sign-in", request_body = SigningIn, responses((status = 200, body = Me), (status = 403, body = Problem), (status = 429, body = Problem)))]
+pub(crate) async fn sign_in(
+    State(app): State<App>,
+    Extension(door): Extension<Door>,
+    from: Option<Extension<ConnectInfo<SocketAddr>>>,
+    JsonBody(signing): JsonBody<SigningIn, ENTRIES_LIMIT>,
+) -> Result<Response, Problem> {
+    let address = address(from);
+    let desk = Arc::clone(&app.desk);
+    let sharing = Arc::clone(&app.sharing);
+    let come_in = off_thread(move || {
+        let hash = desk.setting(PASSPHRASE)?;
+        Ok(sharing.sign_in(address, &signing.passphrase, hash.as_deref()))
+    });
+    Ok(match come_in.await? {
+        Ok(token) => with_cookie(&token, 12 * 3600, Json(me_of(&Who::Owner, door))),
+        Err(why) => refused(why),
+    })
+}
+
+fn address(from: Option<Extension<ConnectInfo<SocketAddr>>>) -> IpAddr {
+    from.map_or(IpAddr::V4(std::net::Ipv4Addr::LOCALHOST), |Extension(ConnectInfo(from))| from.ip())
+}
+
+/// Goes away again.
+#[utoipa::path(post, path = "/api/leave", responses((status = 204)))]
+pub(crate) async fn leave(State(app): State<App>, headers: HeaderMap) -> Response {
+    if let Some(token) = token(&headers) {
+        app.sharing.leave(token);
+    }
+    with_cookie("", 0, StatusCode::NO_CONTENT)
+}
+
+async fn now(app: &App) -> Result<Json<SharingNow>, Problem> {
+    let desk = Arc::clone(&app.desk);
+    let has_passphrase = off_thread(move || Ok(desk.setting(PASSPHRASE)?.is_some())).await?;
+    let addresses = app.sharing.addresses();
+    let invites = app.sharing.invites().into_iter().map(|invite| {
+        let url = addresses.first().map(|at| format!("{at}/join#{}", invite.code));
+        OpenInvite {
+            code: format!("{}-{}", &invite.code[..4], &invite.code[4..]),
+            qr: url.as_deref().and_then(qr),
+            url,
+            seconds_left: invite.seconds_left(),
+            home: invite.home,
+        }
+    });
+    let people = app.sharing.people().into_iter().map(|person| {
+        let Me { role, name, home, side, .. } = me_of(&person.who, Door::Network);
+        PersonIn { role, name, home, side, seconds_ago: person.seen_seconds_ago(), id: person.id }
+    });
+    Ok(Json(SharingNow {
+        open: app.sharing.is_open(),
+        has_passphrase,
+        invites: invites.collect(),
+        people: people.collect(),
+        addresses,
+    }))
+}
+
+fn qr(url: &str) -> Option<QrPath> {
+    let code = QrCode::new(url).ok()?;
+    let size = code.width();
+    let dark = code.to_colors().into_iter().enumerate().filter(|(_, color)| *color == Color::Dark);
+    let d = dark.map(|(n, _)| format!("M{} {}h1v1h-1z", n % size, n / size)).collect();
+    Some(QrPath { size, d })
+}
+
+/// Sharing as it is now.
+#[utoipa::path(get, path = "/api/sharing", responses((status = 200, body = SharingNow)))]
+pub(crate) async fn sharing(State(app): State<App>) -> Result<Json<SharingNow>, Problem> {
+    now(&app).await
+}
+
+/// Opens the second door: the home network reaches the program until it is closed or the program ends.
+#[utoipa::path(post, path = "/api/sharing", request_body = OpenDoor, responses((status = 200, body = SharingNow), (status = 409, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn open(
+    State(app): State<App>,
+    JsonBody(asked): JsonBody<OpenDoor, ENTRIES_LIMIT>,
+) -> Result<Json<SharingNow>, Problem> {
+    let wrong = |title: &str| {
+        Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "passphrase", title, "The home network does not reach Wayfinder yet.")
+    };
+    let desk = Arc::clone(&app.desk);
+    off_thread(move || {
+        match asked.passphrase {
+            Some(passphrase) if !(10..=200).contains(&passphrase.chars().count()) => {
+                return Err(wrong("A passphrase has 10 to 200 characters: a few words that nobody guesses."));
+            }
+            Some(passphrase) => {
+                let hash = hashed(&passphrase).ok_or_else(crate::problem::internal)?;
+                desk.set_setting(PASSPHRASE, &hash)?;
+            }
+            None if desk.setting(PASSPHRASE)?.is_none() => return Err(wrong("Set a passphrase first.")),
+            None => {}
+        }
+        Ok(())
+    })
+    .await?;
+    if !app.sharing.is_open() {
+        crate::open_door(&app).await.map_err(|error| {
+            let said = format!("{} cannot be listened on: {error}.", app.share_at);
+            Problem::new(StatusCode::CONFLICT, "address", said, "Start the program with another --share-at. Nothing was opened.")
+        })?;
+    }
+    now(&app).await
+}
+
+/// Closes the second door and sends everybody away.
+#[utoipa::path(delete, path = "/api/sharing", responses((status = 200, body = SharingNow)))]
+pub(crate) async fn close(State(app): State<App>) -> Result<Json<SharingNow>, Problem> {
+    app.sharing.close();
+    now(&app).await
+}
+
+/// Makes a code for one helper.
+#[utoipa::path(post, path = "/api/sharing/invites", request_body = NewInvite, responses((status = 200, body = SharingNow), (status = 404, body = Problem), (status = 409, body = Problem)))]
+pub(crate) async fn invite(
+    State(app): State<App>,
+    JsonBody(asked): JsonBody<NewInvite, ENTRIES_LIMIT>,
+) -> Result<Json<SharingNow>, Problem> {
+    let (home, _) = book(&app, asked.home.as_str()).await?;
+    if !app.sharing.is_open() {
+        let said = "The home network does not reach Wayfinder yet.";
+        return Err(Problem::new(StatusCode::CONFLICT, "closed", said, "Share it first."));
+    }
+    app.sharing.invite(home);
+    now(&app).await
+}
+
+/// Sends somebody away.
+#[utoipa::path(delete, path = "/api/sharing/people/{id}", params(("id" = String, Path, description = "Who")), responses((status = 200, body = SharingNow), (status = 404, body = Problem)))]
+pub(crate) async fn send_away(State(app): State<App>, Path(id): Path<String>) -> Result<Json<SharingNow>, Problem> {
+    if !app.sharing.send_away(&id) {
+        return Err(Problem::not_found("person here"));
+    }
+    now(&app).await
+}
+
+/// A helper's own next step.
+#[utoipa::path(get, path = "/api/homes/{home}/helper", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = HelperView), (status = 404, body = Problem)))]
+pub(crate) async fn helper(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    Extension(who): Extension<Who>,
+) -> Result<Json<HelperView>, Problem> {
+    let (_, book) = book(&app, &home).await?;
+    let side = match who {
+        Who::Helper(helper) => helper.side,
+        Who::Owner | Who::Nobody => HelperSide::Walk,
+    };
+    off_thread(move || Ok(Json(helper_view(book.home(), book.seq(), side)))).await
+}

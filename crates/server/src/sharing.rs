@@ -1,0 +1,380 @@
+//! Sharing on the home network: a second door to the program, open only while the owner says so.
+//!
+//! What comes in through the first door (loopback) is the owner. Through the second one nobody is anybody until they show a
+//! code that the owner has just made (a helper, for one home) or the owner's passphrase. Sessions live as long as the door is
+//! open; a helper is sent away at once when the owner says so. Wrong codes and passphrases are slowed down.
+
+use std::collections::BTreeMap;
+use std::net::{IpAddr, SocketAddr, UdpSocket};
+use std::sync::{Mutex, MutexGuard};
+use std::time::{Duration, Instant};
+
+use argon2::password_hash::{PasswordHash, PasswordHasher, PasswordVerifier, SaltString};
+use argon2::Argon2;
+use tokio::sync::watch;
+use uuid::Uuid;
+use wayfinder_core::{HelperSide, HomeId};
+
+/// How long a code can be used.
+const CODE_LASTS: Duration = Duration::from_secs(600);
+/// How long somebody stays who does nothing.
+const SESSION_LASTS: Duration = Duration::from_secs(12 * 3600);
+/// Wrong tries before each next one has to wait.
+const FREE_TRIES: u32 = 5;
+/// The first wait; it doubles with every wrong try up to the longest.
+const FIRST_WAIT: Duration = Duration::from_secs(30);
+const LONGEST_WAIT: Duration = Duration::from_secs(900);
+/// Wrong tries of all phones together before every phone has to wait.
+const FREE_TRIES_OF_ALL: u32 = 40;
+/// Letters and digits that cannot be taken for one another.
+const ALPHABET: &[u8; 32] = b"ABCDEFGHJKLMNPQRSTUVWXYZ23456789";
+const CODE_LENGTH: usize = 8;
+
+/// Through which door a request came in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Door {
+    /// From this machine.
+    Here,
+    /// From the home network.
+    Network,
+}
+
+/// Who asks.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(crate) enum Who {
+    /// The owner, at this machine or signed in.
+    Owner,
+    /// A helper.
+    Helper(Helper),
+    /// Nobody yet.
+    Nobody,
+}
+
+/// A helper of one home.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(crate) struct Helper {
+    pub(crate) home: HomeId,
+    pub(crate) name: String,
+    pub(crate) side: HelperSide,
+}
+
+/// Why somebody is not let in.
+#[derive(Debug, PartialEq, Eq)]
+pub(crate) enum Refused {
+    /// The code is not one that can be used now.
+    Code,
+    /// The passphrase is another.
+    Passphrase,
+    /// Too many wrong tries: wait so many seconds.
+    Wait(u64),
+    /// Somebody of that name is here already.
+    NameTaken,
+}
+
+/// A code that can be used once.
+#[derive(Debug, Clone)]
+pub(crate) struct Invite {
+    pub(crate) code: String,
+    pub(crate) home: HomeId,
+    made: Instant,
+}
+
+impl Invite {
+    pub(crate) fn seconds_left(&self) -> u64 {
+        CODE_LASTS.saturating_sub(self.made.elapsed()).as_secs()
+    }
+}
+
+/// Somebody who is in.
+#[derive(Debug, Clone)]
+pub(crate) struct Person {
+    /// What the owner names them by.
+    pub(crate) id: String,
+    pub(crate) who: Who,
+    token: String,
+    seen: Instant,
+}
+
+impl Person {
+    pub(crate) fn seen_seconds_ago(&self) -> u64 {
+        self.seen.elapsed().as_secs()
+    }
+}
+
+#[derive(Debug, Clone, Copy)]
+struct Tries {
+    wrong: u32,
+    last: Instant,
+}
+
+#[derive(Debug, Default)]
+struct Inner {
+    /// The address of the second door, and what closes it.
+    open: Option<(SocketAddr, watch::Sender<bool>)>,
+    invites: Vec<Invite>,
+    people: Vec<Person>,
+    tries: BTreeMap<IpAddr, Tries>,
+}
+
+/// Who may come in.
+#[derive(Debug)]
+pub(crate) struct Sharing {
+    inner: Mutex<Inner>,
+    /// Changes whenever somebody is sent away.
+    gone: watch::Sender<u64>,
+}
+
+impl Default for Sharing {
+    fn default() -> Self {
+        Self { inner: Mutex::default(), gone: watch::Sender::new(0) }
+    }
+}
+
+impl Sharing {
+    fn lock(&self) -> MutexGuard<'_, Inner> {
+        self.inner.lock().unwrap_or_else(std::sync::PoisonError::into_inner)
+    }
+
+    /// The second door is open from now on, until the receiver turns true.
+    pub(crate) fn opened(&self, at: SocketAddr) -> watch::Receiver<bool> {
+        let (close, closed) = watch::channel(false);
+        self.lock().open = Some((at, close));
+        closed
+    }
+
+    pub(crate) fn is_open(&self) -> bool {
+        self.lock().open.is_some()
+    }
+
+    /// Closes the second door and sends everybody away.
+    pub(crate) fn close(&self) {
+        let mut inner = self.lock();
+        if let Some((_, close)) = inner.open.take() {
+            let _ = close.send(true);
+        }
+        inner.invites.clear();
+        inner.people.clear();
+        drop(inner);
+        self.gone.send_modify(|n| *n += 1);
+    }
+
+    /// Addresses under which the second door is reached.
+    pub(crate) fn addresses(&self) -> Vec<String> {
+        let Some(at) = self.lock().open.as_ref().map(|(at, _)| *at) else { return Vec::new() };
+        if at.ip().is_unspecified() {
+            outward_address().map(|ip| SocketAddr::new(ip, at.port())).into_iter().map(|at| format!("http://{at}")).collect()
+        } else {
+            vec![format!("http://{at}")]
+        }
+    }
+
+    /// A new code for a home.
+    pub(crate) fn invite(&self, home: HomeId) -> Invite {
+        let random = Uuid::new_v4().into_bytes();
+        let code = random.iter().take(CODE_LENGTH).map(|byte| char::from(ALPHABET[usize::from(byte % 32)])).collect();
+        let invite = Invite { code, home, made: Instant::now() };
+        let mut inner = self.lock();
+        inner.invites.retain(|i| i.made.elapsed() < CODE_LASTS);
+        inner.invites.push(invite.clone());
+        invite
+    }
+
+    /// The codes that can be used now.
+    pub(crate) fn invites(&self) -> Vec<Invite> {
+        self.lock().invites.iter().filter(|i| i.made.elapsed() < CODE_LASTS).cloned().collect()
+    }
+
+    /// Who is in.
+    pub(crate) fn people(&self) -> Vec<Person> {
+        self.lock().people.clone()
+    }
+
+    /// Sends somebody away.
+    pub(crate) fn send_away(&self, id: &str) -> bool {
+        let mut inner = self.lock();
+        let before = inner.people.len();
+        inner.people.retain(|person| person.id != id);
+        let gone = inner.people.len() < before;
+        drop(inner);
+        self.gone.send_modify(|n| *n += 1);
+        gone
+    }
+
+    /// Somebody goes.
+    pub(crate) fn leave(&self, token: &str) {
+        self.lock().people.retain(|person| person.token != token);
+        self.gone.send_modify(|n| *n += 1);
+    }
+
+    /// Who has this token.
+    pub(crate) fn who(&self, token: Option<&str>) -> Who {
+        let mut inner = self.lock();
+        inner.people.retain(|person| person.seen.elapsed() < SESSION_LASTS);
+        let person = token.and_then(|token| inner.people.iter_mut().find(|person| person.token == token));
+        person.map_or(Who::Nobody, |person| {
+            person.seen = Instant::now();
+            person.who.clone()
+        })
+    }
+
+    /// Resolves when whoever has this token is no longer in.
+    pub(crate) async fn gone(&self, token: String) {
+        let mut gone = self.gone.subscribe();
+        while self.lock().people.iter().any(|person| person.token == token) {
+            if gone.changed().await.is_err() {
+                return;
+            }
+        }
+    }
+
+    /// Lets somebody try; says how long they have to wait.
+    fn may_try(inner: &Inner, from: IpAddr) -> Result<(), Refused> {
+        let waits = |wrong: u32, free: u32, last: Instant| {
+            let wait = match wrong.checked_sub(free) {
+                None => Duration::ZERO,
+                Some(over) => (FIRST_WAIT * 2_u32.pow(over.min(5))).min(LONGEST_WAIT),
+            };
+            wait.saturating_sub(last.elapsed())
+        };
+        let own = inner.tries.get(&from).map_or(Duration::ZERO, |t| waits(t.wrong, FREE_TRIES, t.last));
+        let all: u32 = inner.tries.values().map(|t| t.wrong).sum();
+        let last = inner.tries.values().map(|t| t.last).max();
+        let of_all = last.map_or(Duration::ZERO, |last| waits(all, FREE_TRIES_OF_ALL, last));
+        let wait = own.max(of_all);
+        if wait.is_zero() { Ok(()) } else { Err(Refused::Wait(wait.as_secs() + 1)) }
+    }
+
+    fn was_wrong(inner: &mut Inner, from: IpAddr) {
+        let now = Instant::now();
+        inner.tries.retain(|_, t| t.last.elapsed() < LONGEST_WAIT);
+        let tries = inner.tries.entry(from).or_insert(Tries { wrong: 0, last: now });
+        *tries = Tries { wrong: tries.wrong + 1, last: now };
+    }
+
+    fn let_in(inner: &mut Inner, who: Who) -> String {
+        let token = format!("{}{}", Uuid::new_v4().simple(), Uuid::new_v4().simple());
+        inner.people.push(Person { id: Uuid::new_v4().simple().to_string(), who, token: token.clone(), seen: Instant::now() });
+        token
+    }
+
+    /// A helper with a code; gives their token.
+    pub(crate) fn join(&self, from: IpAddr, code: &str, name: &str, side: HelperSide) -> Result<String, Refused> {
+        let mut inner = self.lock();
+        Self::may_try(&inner, from)?;
+        let code: String = code.chars().filter(char::is_ascii_alphanumeric).collect::<String>().to_ascii_uppercase();
+        let Some(n) = inner.invites.iter().position(|i| i.code == code && i.made.elapsed() < CODE_LASTS) else {
+            Self::was_wrong(&mut inner, from);
+            return Err(Refused::Code);
+        };
+        let taken = |person: &Person| matches!(&person.who, Who::Helper(h) if h.name.eq_ignore_ascii_case(name));
+        if name.eq_ignore_ascii_case("owner") || inner.people.iter().any(taken) {
+            return Err(Refused::NameTaken);
+        }
+        let home = inner.invites.remove(n).home;
+        inner.tries.remove(&from);
+        Ok(Self::let_in(&mut inner, Who::Helper(Helper { home, name: name.to_owned(), side })))
+    }
+
+    /// The owner with the passphrase; gives their token. `hash` is what is kept of it.
+    pub(crate) fn sign_in(&self, from: IpAddr, passphrase: &str, hash: Option<&str>) -> Result<String, Refused> {
+        Self::may_try(&self.lock(), from)?;
+        let right = hash.is_some_and(|hash| is_right(passphrase, hash));
+        let mut inner = self.lock();
+        // Tries that ran beside this one count, too.
+        Self::may_try(&inner, from)?;
+        if !right {
+            Self::was_wrong(&mut inner, from);
+            return Err(Refused::Passphrase);
+        }
+        inner.tries.remove(&from);
+        Ok(Self::let_in(&mut inner, Who::Owner))
+    }
+}
+
+/// What is kept of a passphrase. Slow on purpose.
+pub(crate) fn hashed(passphrase: &str) -> Option<String> {
+    let salt = SaltString::encode_b64(Uuid::new_v4().as_bytes()).ok()?;
+    Argon2::default().hash_password(passphrase.as_bytes(), &salt).ok().map(|hash| hash.to_string())
+}
+
+fn is_right(passphrase: &str, hash: &str) -> bool {
+    PasswordHash::new(hash).is_ok_and(|hash| Argon2::default().verify_password(passphrase.as_bytes(), &hash).is_ok())
+}
+
+/// The address of this machine on its network: the one it would send from. Nothing is sent.
+fn outward_address() -> Option<IpAddr> {
+    let socket = UdpSocket::bind("0.0.0.0:0").ok()?;
+    // An address for documentation (RFC 5737): choosing a way to it names the interface.
+    socket.connect("192.0.2.1:9").ok()?;
+    socket.local_addr().ok().map(|at| at.ip()).filter(|ip| !ip.is_unspecified())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    const PHONE: IpAddr = IpAddr::V4(std::net::Ipv4Addr::new(10, 0, 0, 7));
+    const OTHER: IpAddr = IpAddr::V4(std::net::Ipv4Addr::new(10, 0, 0, 8));
+
+    fn home() -> HomeId {
+        "hut".parse().unwrap()
+    }
+
+    #[test]
+    fn a_code_lets_one_helper_in_once_and_only_into_its_home() {
+        let sharing = Sharing::default();
+        let code = sharing.invite(home()).code;
+        assert_eq!(code.len(), CODE_LENGTH);
+        let typed = format!("{}-{}", code[..4].to_lowercase(), &code[4..]);
+        let token = sharing.join(PHONE, &typed, "Ada", HelperSide::Walk).unwrap();
+        let helper = Helper { home: home(), name: "Ada".into(), side: HelperSide::Walk };
+        assert_eq!(sharing.who(Some(&token)), Who::Helper(helper));
+        assert_eq!(sharing.join(PHONE, &code, "Bo", HelperSide::Walk), Err(Refused::Code), "a code is used once");
+        let second = sharing.invite(home()).code;
+        assert_eq!(sharing.join(PHONE, &second, "ada", HelperSide::Panel), Err(Refused::NameTaken));
+        assert_eq!(sharing.join(PHONE, &second, "Owner", HelperSide::Panel), Err(Refused::NameTaken));
+        assert!(sharing.join(PHONE, &second, "Bo", HelperSide::Panel).is_ok());
+        assert_eq!(sharing.who(Some("another")), Who::Nobody);
+        let id = sharing.people()[0].id.clone();
+        assert!(sharing.send_away(&id) && !sharing.send_away(&id));
+        assert_eq!(sharing.who(Some(&token)), Who::Nobody);
+        sharing.close();
+        assert!(sharing.people().is_empty() && sharing.invites().is_empty());
+    }
+
+    #[test]
+    fn wrong_tries_are_slowed_down_for_one_phone_and_not_for_another() {
+        let sharing = Sharing::default();
+        let code = sharing.invite(home()).code;
+        for _ in 0..FREE_TRIES {
+            assert_eq!(sharing.join(PHONE, "AAAAAAAA", "Eve", HelperSide::Walk), Err(Refused::Code));
+        }
+        // Also the right one has to wait, else it could be guessed on.
+        let Err(Refused::Wait(seconds)) = sharing.join(PHONE, &code, "Eve", HelperSide::Walk) else { panic!("not slowed down") };
+        assert!((25..=31).contains(&seconds), "{seconds}");
+        assert!(matches!(sharing.sign_in(PHONE, "guess", None), Err(Refused::Wait(_))));
+        assert!(sharing.join(OTHER, &code, "Ada", HelperSide::Walk).is_ok());
+    }
+
+    #[test]
+    fn many_phones_together_are_slowed_down_too() {
+        let sharing = Sharing::default();
+        for n in 0..FREE_TRIES_OF_ALL {
+            let from = IpAddr::V4(std::net::Ipv4Addr::new(10, 0, 1, (n / 4) as u8));
+            assert_eq!(sharing.join(from, "AAAAAAAA", "Eve", HelperSide::Walk), Err(Refused::Code));
+        }
+        assert!(matches!(sharing.join(OTHER, "AAAAAAAA", "Eve", HelperSide::Walk), Err(Refused::Wait(_))));
+    }
+
+    #[test]
+    fn a_passphrase_is_kept_as_a_hash_that_knows_it() {
+        let hash = hashed("three brass bells").unwrap();
+        assert!(hash.starts_with("$argon2id$") && !hash.contains("brass"));
+        assert_ne!(hash, hashed("three brass bells").unwrap(), "salted");
+        let sharing = Sharing::default();
+        assert_eq!(sharing.sign_in(PHONE, "three brass bell", Some(&hash)), Err(Refused::Passphrase));
+        let token = sharing.sign_in(PHONE, "three brass bells", Some(&hash)).unwrap();
+        assert_eq!(sharing.who(Some(&token)), Who::Owner);
+        assert_eq!(sharing.sign_in(PHONE, "anything", None), Err(Refused::Passphrase), "none was set");
+    }
+}

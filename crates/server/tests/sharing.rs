@@ -1,0 +1,173 @@
+//! The second door over real HTTP on loopback: who gets in, what a helper may ask and write, and how they are sent away.
+#![allow(clippy::unwrap_used)] // a test that finds nothing to unwrap has failed
+
+mod support;
+
+use std::net::Ipv4Addr;
+use std::time::Duration;
+
+use futures_util::StreamExt;
+use reqwest::{Client, Response};
+use serde_json::{Value, json};
+use support::{get, home_named};
+use tokio::net::TcpListener;
+use wayfinder_server::{Desk, Setup, serve};
+
+struct Site {
+    here: String,
+    _folder: tempfile::TempDir,
+}
+
+async fn site() -> Site {
+    let folder = tempfile::tempdir().unwrap();
+    let desk = Desk::open(folder.path()).unwrap();
+    desk.set_up_demo().unwrap();
+    let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+    let here = format!("http://{}", listener.local_addr().unwrap());
+    let setup = Setup { demo: true, share_at: (Ipv4Addr::LOCALHOST, 0).into() };
+    tokio::spawn(serve(listener, desk, setup, std::future::pending()));
+    Site { here, _folder: folder }
+}
+
+async fn send(url: String, cookie: &str, body: &Value) -> Response {
+    Client::new().post(url).header("cookie", cookie).json(body).send().await.unwrap()
+}
+
+/// Shares, and gives the address of the second door with a code for the demo home.
+async fn share(site: &Site) -> (String, String) {
+    let open = send(format!("{}/api/sharing", site.here), "", &json!({ "passphrase": "three brass bells" })).await;
+    assert_eq!(open.status(), 200);
+    let now: Value = send(format!("{}/api/sharing/invites", site.here), "", &json!({ "home": "juniper-lane" })).await.json().await.unwrap();
+    let (address, code) = (now["addresses"][0].as_str().unwrap(), now["invites"][0]["code"].as_str().unwrap());
+    assert!(now["invites"][0]["qr"]["d"].as_str().unwrap().starts_with('M'));
+    assert_eq!(now["invites"][0]["url"], format!("{address}/join#{}", code.replace('-', "")));
+    (address.to_owned(), code.to_owned())
+}
+
+fn cookie_of(response: &Response) -> String {
+    let set = response.headers()["set-cookie"].to_str().unwrap();
+    assert!(set.contains("HttpOnly") && set.contains("SameSite=Strict"), "{set}");
+    set.split(';').next().unwrap().to_owned()
+}
+
+async fn join(address: &str, code: &str, name: &str) -> (Response, String) {
+    let joined = send(format!("{address}/api/join"), "", &json!({ "code": code, "name": name, "side": "walk" })).await;
+    assert_eq!(joined.status(), 200, "{name}");
+    let cookie = cookie_of(&joined);
+    (joined, cookie)
+}
+
+async fn status(url: String, cookie: &str) -> u16 {
+    Client::new().get(url).header("cookie", cookie).send().await.unwrap().status().as_u16()
+}
+
+#[tokio::test]
+async fn the_network_reaches_nothing_until_the_owner_shares_and_then_only_with_a_code() {
+    let site = site().await;
+    let before = get(&format!("{}/api/sharing", site.here)).await;
+    assert_eq!((&before["open"], &before["has_passphrase"], &before["addresses"]), (&json!(false), &json!(false), &json!([])));
+    for (body, says) in [(json!({}), "Set a passphrase first."), (json!({ "passphrase": "short" }), "10 to 200 characters")] {
+        let refused = send(format!("{}/api/sharing", site.here), "", &body).await;
+        assert_eq!(refused.status(), 422);
+        assert!(refused.text().await.unwrap().contains(says));
+    }
+    let early = send(format!("{}/api/sharing/invites", site.here), "", &json!({ "home": "juniper-lane" })).await;
+    assert_eq!(early.status(), 409);
+    let (address, code) = share(&site).await;
+    for path in ["homes", "homes/juniper-lane", "homes/juniper-lane/helper", "homes/juniper-lane/stream", "sharing", "openapi.json"] {
+        assert_eq!(status(format!("{address}/api/{path}"), "").await, 401, "{path}");
+    }
+    let wrong = send(format!("{address}/api/homes/hut/entries"), "wayfinder=made-up", &json!({ "entries": [home_named("a", "Hut")] })).await;
+    assert_eq!(wrong.status(), 401);
+    assert_eq!(status(format!("{address}/"), "").await, 200, "the program itself is no secret");
+    assert_eq!(get(&format!("{address}/api/me")).await["role"], "nobody");
+    let (joined, cookie) = join(&address, &code, "Ada").await;
+    let me: Value = joined.json().await.unwrap();
+    assert_eq!((&me["role"], &me["name"], &me["home"]), (&json!("helper"), &json!("Ada"), &json!("juniper-lane")));
+    assert_eq!(status(format!("{address}/api/homes/juniper-lane/helper"), &cookie).await, 200);
+    for path in ["homes", "homes/juniper-lane", "homes/juniper-lane/logbook", "homes/juniper-lane/export", "homes/tanyard-flat/helper", "sharing"] {
+        assert_eq!(status(format!("{address}/api/{path}"), &cookie).await, 403, "{path}");
+    }
+    // The cookie counts for nothing at a door that is closed.
+    let closed = Client::new().delete(format!("{}/api/sharing", site.here)).send().await.unwrap();
+    assert_eq!(closed.status(), 200);
+    let mut gone = false;
+    for _ in 0..200 {
+        gone = Client::new().get(format!("{address}/api/me")).send().await.is_err();
+        if gone {
+            break;
+        }
+        tokio::time::sleep(Duration::from_millis(10)).await;
+    }
+    assert!(gone, "nobody listens there any more");
+    // The passphrase stays set.
+    let again = send(format!("{}/api/sharing", site.here), "", &json!({})).await;
+    assert_eq!(again.status(), 200);
+}
+
+#[tokio::test]
+async fn a_helper_writes_looks_under_their_own_name_and_nothing_else() {
+    let site = site().await;
+    let (address, code) = share(&site).await;
+    let (_, cookie) = join(&address, &code, "Ada").await;
+    let write = async |id: &str, by: &str, fact: Value| {
+        let entry = json!({ "id": id, "at": 1_790_000_000_000_i64, "by": by, "version": 4, "fact": fact });
+        let answer = send(format!("{address}/api/homes/juniper-lane/entries"), &cookie, &json!({ "entries": [entry] })).await;
+        (answer.status().as_u16(), answer.json::<Value>().await.unwrap())
+    };
+    let look = json!({ "kind": "point_seen", "point": "porch-lantern", "seen": "lit" });
+    let (taken, told) = write("look-1", "Ada", look.clone()).await;
+    assert_eq!((taken, &told["new"]), (200, &json!(1)));
+    assert_eq!(write("look-1", "Ada", look.clone()).await.1["new"], 0, "sent again, written once");
+    for (by, fact) in [
+        ("Owner", look.clone()),
+        ("Ada", json!({ "kind": "room_placed", "room": "attic", "name": "Attic" })),
+        ("Ada", json!({ "kind": "breaker_kept", "breaker": "breaker-1", "kept": "on", "reason": "x" })),
+        ("Ada", json!({ "kind": "line_struck", "line": "not-theirs" })),
+    ] {
+        let (status, problem) = write("other", by, fact.clone()).await;
+        assert_eq!((status, problem["code"].as_str()), (403, Some("not_for_helpers")), "{fact}");
+    }
+    assert_eq!(write("undo", "Ada", json!({ "kind": "line_struck", "line": "look-1" })).await.0, 200, "their own line");
+    // A page of another site cannot write in their name.
+    let answer = Client::new()
+        .post(format!("{address}/api/homes/juniper-lane/entries"))
+        .header("cookie", &cookie)
+        .header("origin", "http://elsewhere.example")
+        .json(&json!({ "entries": [] }))
+        .send()
+        .await
+        .unwrap();
+    assert_eq!(answer.status(), 403);
+}
+
+#[tokio::test]
+async fn whoever_is_sent_away_hears_nothing_more_and_the_owner_comes_in_by_passphrase() {
+    let site = site().await;
+    let (address, code) = share(&site).await;
+    let (_, cookie) = join(&address, &code, "Ada").await;
+    let stream = Client::new().get(format!("{address}/api/homes/juniper-lane/stream")).header("cookie", &cookie).send().await.unwrap();
+    let mut stream = stream.bytes_stream();
+    assert!(tokio::time::timeout(Duration::from_secs(5), stream.next()).await.unwrap().is_some(), "where the logbook is");
+    let people = get(&format!("{}/api/sharing", site.here)).await["people"].clone();
+    assert_eq!((people[0]["name"].as_str(), people[0]["side"].as_str()), (Some("Ada"), Some("walk")));
+    let id = people[0]["id"].as_str().unwrap();
+    let gone = Client::new().delete(format!("{}/api/sharing/people/{id}", site.here)).send().await.unwrap();
+    assert_eq!(gone.status(), 200);
+    while let Some(Ok(_)) = tokio::time::timeout(Duration::from_secs(5), stream.next()).await.expect("the stream ends") {}
+    assert_eq!(status(format!("{address}/api/homes/juniper-lane/helper"), &cookie).await, 401);
+    let sign_in = async |passphrase: &str| send(format!("{address}/api/sign-in"), "", &json!({ "passphrase": passphrase })).await;
+    assert_eq!(sign_in("three brass balls").await.status(), 403);
+    let inside = sign_in("three brass bells").await;
+    assert_eq!(inside.status(), 200);
+    let owner = cookie_of(&inside);
+    assert_eq!(status(format!("{address}/api/homes/juniper-lane/logbook"), &owner).await, 200);
+    assert_eq!(send(format!("{address}/api/leave"), &owner, &json!({})).await.status(), 204);
+    assert_eq!(status(format!("{address}/api/homes/juniper-lane/logbook"), &owner).await, 401);
+    for _ in 0..5 {
+        assert_eq!(sign_in("a guess of mine").await.status(), 403);
+    }
+    let slowed = sign_in("three brass bells").await;
+    assert_eq!(slowed.status(), 429);
+    assert!(slowed.headers()["retry-after"].to_str().unwrap().parse::<u64>().unwrap() > 20);
+}

@@ -1,0 +1,87 @@
+import Button from "@mui/material/Button";
+import MenuItem from "@mui/material/MenuItem";
+import Stack from "@mui/material/Stack";
+import TextField from "@mui/material/TextField";
+import Typography from "@mui/material/Typography";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState, type SyntheticEvent } from "react";
+import { useNavigate } from "react-router";
+import { answer, api, type Level } from "../../api/client";
+import { useNotice } from "../../app/useNotice";
+import { Block } from "../../parts/Block";
+
+const LEVELS: [Level, string][] = [
+  ["plain", "Plain: the card is right, one panel"],
+  ["usual", "Usual: the card is a quarter wrong, strays, GFCIs"],
+  ["tricky", "Tricky: a sub-panel, things tripped and forgotten"],
+];
+
+/** Draws a made-up house to practice on. The same number draws the same house. */
+export function DrawHouse() {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const say = useNotice();
+  const [level, setLevel] = useState<Level>("usual");
+  const [points, setPoints] = useState("30");
+  const [seed, setSeed] = useState("1");
+  const make = async (event: SyntheticEvent) => {
+    event.preventDefault();
+    try {
+      const recipe = { seed: Number(seed), points: Number(points), level };
+      const made = await answer(api.POST("/api/practice", { body: recipe }));
+      await client.invalidateQueries({ queryKey: ["homes"] });
+      await navigate(`/h/${made.home}/trace`);
+    } catch (refused) {
+      say.problem(refused);
+    }
+  };
+  return (
+    <Block title="Practice on a made-up house">
+      <Typography variant="body2" sx={{ mb: 1.5 }}>
+        Its wiring is hidden from you and from the trace; instruments on the screen show what real ones would, with their
+        errors. Nobody is hurt, nothing is in the dark.
+      </Typography>
+      <Stack
+        component="form"
+        direction={{ xs: "column", sm: "row" }}
+        spacing={1.5}
+        onSubmit={(event) => void make(event)}
+      >
+        <TextField
+          select
+          label="How hard"
+          value={level}
+          onChange={(e) => setLevel(e.target.value as Level)}
+          sx={{ flex: 2 }}
+        >
+          {LEVELS.map(([value, words]) => (
+            <MenuItem key={value} value={value}>
+              {words}
+            </MenuItem>
+          ))}
+        </TextField>
+        <TextField
+          label="Points"
+          value={points}
+          onChange={(e) => setPoints(e.target.value)}
+          required
+          autoComplete="off"
+          slotProps={{ htmlInput: { inputMode: "numeric" } }}
+          sx={{ flex: 1 }}
+        />
+        <TextField
+          label="House number"
+          value={seed}
+          onChange={(e) => setSeed(e.target.value)}
+          required
+          autoComplete="off"
+          slotProps={{ htmlInput: { inputMode: "numeric" } }}
+          sx={{ flex: 1 }}
+        />
+        <Button type="submit" variant="outlined" sx={{ flexShrink: 0 }}>
+          Draw it
+        </Button>
+      </Stack>
+    </Block>
+  );
+}

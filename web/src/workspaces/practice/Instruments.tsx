@@ -1,0 +1,93 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
+import Typography from "@mui/material/Typography";
+import { useState, type ReactNode } from "react";
+import type { HomeOverview, Instrument, Reading, TraceView } from "../../api/client";
+import { readInstrument } from "../../api/queries";
+import { useAct } from "../../app/useAct";
+import { useNotice } from "../../app/useNotice";
+import { Block } from "../../parts/Block";
+import { DeviceActs } from "../trace/DeviceActs";
+import type { Shown } from "../trace/useLooks";
+import { ReadingShown } from "./ReadingShown";
+
+const KIT: [Instrument, string][] = [
+  ["plug_in_tester", "Plug-in tester"],
+  ["eye", "Look"],
+  ["lamp", "Lamp"],
+  ["meter", "Meter"],
+  ["non_contact", "Non-contact tester"],
+  ["tone_tracer", "Tone tracer"],
+];
+
+interface Props {
+  home: HomeOverview;
+  view: TraceView;
+  current: Shown | null;
+}
+
+/** In a made-up house: the instruments, held at the point that is asked for. */
+export function Instruments({ home, view, current }: Props) {
+  const point = view.next.step === "follow_tone" ? view.next.point : (current?.point.point ?? null);
+  const known = home.points.find((p) => p.id === point);
+  if (!known) return null;
+  const room = home.rooms.find((r) => r.id === known.room)?.name ?? "";
+  // Another point, or anything written since: what was read before no longer counts.
+  return (
+    <Kit key={`${known.id} ${view.seq}`} home={home.id} point={known.id} title={`${room}, ${known.name}`} mayAdd>
+      <DeviceActs home={home} point={known.id} />
+    </Kit>
+  );
+}
+
+interface KitProps {
+  home: string;
+  point: string;
+  title: string;
+  /** What is noticed beside can be put on the list. */
+  mayAdd?: boolean;
+  children?: ReactNode;
+}
+
+/** Instruments at one point. */
+export function Kit({ home, point, title, mayAdd = false, children }: KitProps) {
+  const [reading, setReading] = useState<Reading | null>(null);
+  const say = useNotice();
+  const act = useAct(home);
+  const use = (instrument: Instrument) =>
+    void readInstrument(home, instrument, { point }).then(setReading, say.problem);
+  return (
+    <Block title={`Your instruments at ${title}`}>
+      <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap" }} data-testid="kit">
+        {KIT.map(([instrument, words]) => (
+          <Button
+            key={instrument}
+            variant="outlined"
+            aria-pressed={reading?.instrument === instrument}
+            onClick={() => use(instrument)}
+          >
+            {words}
+          </Button>
+        ))}
+      </Stack>
+      {reading && <ReadingShown reading={reading} />}
+      {reading?.noticed.map((missing) => (
+        <Box key={missing.point} sx={{ mt: 1 }}>
+          <Typography variant="body2">
+            There is also a {missing.point_kind} here that is on no list: {missing.name}.
+          </Typography>
+          {mayAdd && (
+            <Button
+              variant="outlined"
+              onClick={() => void act([{ kind: "point_placed", ...missing }], `${missing.name} is on the list`)}
+            >
+              Add it to the list
+            </Button>
+          )}
+        </Box>
+      ))}
+      {children}
+    </Block>
+  );
+}
