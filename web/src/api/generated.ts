@@ -194,6 +194,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/helper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A helper's own next step. */
+        get: operations["helper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/logbook": {
         parameters: {
             query?: never;
@@ -374,6 +391,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How good the trace of a made-up house is. */
+        get: operations["marks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/practice/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What an instrument shows now in a made-up house. */
+        get: operations["reading"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/rooms/{room}/walk": {
         parameters: {
             query?: never;
@@ -435,10 +486,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /**
-         * What each way of tracing would take for what is left, in minutes, for two people with one tester or
-         *     for one.
-         */
+        /** What each way of tracing would take for what is left, in minutes, for the crew and the instruments that are set. */
         get: operations["schools"];
         put?: never;
         post?: never;
@@ -459,6 +507,144 @@ export interface paths {
         put?: never;
         /** Takes in a whole home from its file. */
         post: operations["import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Comes in as a helper of one home. */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/leave": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Goes away again. */
+        post: operations["leave"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who one is here. */
+        get: operations["me"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Draws a made-up house as a home of its own. */
+        post: operations["make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sharing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Sharing as it is now. */
+        get: operations["sharing"];
+        put?: never;
+        /** Opens the second door: the home network reaches the program until it is closed or the program ends. */
+        post: operations["open"];
+        /** Closes the second door and sends everybody away. */
+        delete: operations["close"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sharing/invites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a code for one helper. */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sharing/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Sends somebody away. */
+        delete: operations["send_away"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sign-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Comes in as the owner. */
+        post: operations["sign_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -507,11 +693,6 @@ export interface components {
         /** @description A batch of entries: all are taken or none. */
         Batch: {
             entries: components["schemas"]["Draft"][];
-            /**
-             * @description The breakers that the observer's screen showed as off. When they are others by now, nothing is taken:
-             *     a look must not be filed under the wrong switching.
-             */
-            expect_off?: components["schemas"]["BreakerId"][] | null;
         };
         /** @description A breaker as a blade of the post. */
         Blade: {
@@ -818,6 +999,13 @@ export interface components {
             /** @description Which. */
             point: components["schemas"]["PointId"];
         };
+        /** @description A device at a point was worked: something other than a breaker that makes points lit or dark. */
+        DeviceWorked: {
+            /** @description Which. */
+            device: components["schemas"]["PointId"];
+            /** @description How. */
+            worked: components["schemas"]["Worked"];
+        };
         /** @description A fact as its observer writes it down, before the logbook has given it a sequence. */
         Draft: {
             /** @description When it was observed. */
@@ -987,6 +1175,18 @@ export interface components {
         }) | (components["schemas"]["PointSkipped"] & {
             /** @enum {string} */
             kind: "point_skipped";
+        }) | (components["schemas"]["ToneHeard"] & {
+            /** @enum {string} */
+            kind: "tone_heard";
+        }) | (components["schemas"]["DeviceWorked"] & {
+            /** @enum {string} */
+            kind: "device_worked";
+        }) | (components["schemas"]["TraceSet"] & {
+            /** @enum {string} */
+            kind: "trace_set";
+        }) | (components["schemas"]["PracticeHouse"] & {
+            /** @enum {string} */
+            kind: "practice_house";
         }) | (components["schemas"]["PhotoTaken"] & {
             /** @enum {string} */
             kind: "photo_taken";
@@ -1111,6 +1311,20 @@ export interface components {
             /** @description What loses power when it trips. */
             points: components["schemas"]["PointId"][];
         };
+        /** @description A breaker as somebody finds it at the panel. */
+        Handle: {
+            /**
+             * Format: double
+             * @description Its rating.
+             */
+            amps: number;
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description What the old card says of it. */
+            claim?: string | null;
+            /** @description `5-7`, `S3`. */
+            number: string;
+        };
         /** @description The program, as it answers for itself. */
         Health: {
             /** @description It runs with the demo home, which can be reset. */
@@ -1119,6 +1333,72 @@ export interface components {
             demo_home: string;
             /** @description Its version. */
             version: string;
+        };
+        /** @description What to do. */
+        HelperStep: {
+            /** @enum {string} */
+            do: "switch";
+            /** @description Off. */
+            off: components["schemas"]["Handle"][];
+            /** @description On again. */
+            on: components["schemas"]["Handle"][];
+            /** @description Why. */
+            why: string;
+        } | {
+            /** @enum {string} */
+            do: "look";
+            /** @description Room by room. */
+            rooms: components["schemas"]["RoomToWalk"][];
+            /** @description What for. */
+            why: string;
+        } | {
+            /** @enum {string} */
+            do: "plug_tone";
+            /** @description `Kitchen, counter`. */
+            place: string;
+        } | {
+            /** @description Every breaker. */
+            breakers: components["schemas"]["Handle"][];
+            /** @enum {string} */
+            do: "sweep";
+            /** @description `Kitchen, counter`. */
+            place: string;
+            /** @description Where the sender is plugged in. */
+            point: components["schemas"]["PointId"];
+        } | {
+            /** @enum {string} */
+            do: "wait";
+            /** @description What is going on. */
+            words: string;
+        } | {
+            /** @enum {string} */
+            do: "finished";
+            /** @description What came of it. */
+            words: string;
+        };
+        /** @description All that a helper's phone is told. */
+        HelperView: {
+            /** @description What those clocks want on again, when they have run out. */
+            clocked: components["schemas"]["Handle"][];
+            /** @description What may be without power only so long, and may be dark now. */
+            clocks: components["schemas"]["DarkClock"][];
+            /** @description The name of the home. */
+            home: string;
+            /** @description The last line that moved a handle: what a look is recorded under. */
+            last_turn: components["schemas"]["Since"];
+            /** @description The numbers of the breakers that are off or tripped. */
+            off_now: string[];
+            /** @description The home is a made-up house: instruments are on the screen. */
+            practice: boolean;
+            /**
+             * Format: int64
+             * @description The last line this follows from.
+             */
+            seq: number;
+            /** @description Where this helper stands. */
+            side: components["schemas"]["Side"];
+            /** @description What to do. */
+            step: components["schemas"]["HelperStep"];
         };
         /** @description The home is called so. A later one replaces an earlier one. */
         HomeDescribed: {
@@ -1133,6 +1413,7 @@ export interface components {
             name: string;
             /** @description Its panels, in words: `Main panel, 24 spaces`. */
             panels: string[];
+            practice?: components["schemas"]["Recipe"] | null;
             progress: components["schemas"]["Progress"];
         };
         /** @description The home as the screens draw it. */
@@ -1149,6 +1430,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** @description Its id. */
             id: components["schemas"]["HomeId"];
+            /** @description The last line that moved a handle: what a look is recorded under. */
+            last_turn: components["schemas"]["Since"];
             /** @description Its name. */
             name: string;
             /** @description What is off now, in the order of the panel. */
@@ -1157,6 +1440,7 @@ export interface components {
             points: components["schemas"]["KnownPoint"][];
             /** @description Its panels as fingerposts, in the order of entry; empty before one is described. */
             posts: components["schemas"]["Post"][];
+            practice?: components["schemas"]["Recipe"] | null;
             /** @description How far the trace is. */
             progress: components["schemas"]["Progress"];
             /** @description What each GFCI device protects downstream. */
@@ -1170,6 +1454,8 @@ export interface components {
              * @description The last line this follows from.
              */
             seq: number;
+            /** @description GFCI devices that were tripped on purpose and not reset yet. */
+            tripped: components["schemas"]["PointId"][];
         };
         /**
          * @description What the handles share.
@@ -1186,12 +1472,19 @@ export interface components {
          * @description With what something was observed.
          * @enum {string}
          */
-        Instrument: "eye" | "plug_in_tester" | "lamp" | "meter";
+        Instrument: "eye" | "plug_in_tester" | "lamp" | "meter" | "non_contact" | "tone_tracer" | "clamp_meter";
         /**
          * @description What sits on the bus.
          * @enum {string}
          */
         Interior: "breakers" | "split_bus" | "fuses";
+        /** @description Comes in with a code. */
+        Joining: {
+            code: string;
+            /** @description What the lines are signed with, 1 to 40 characters. */
+            name: string;
+            side: components["schemas"]["Side"];
+        };
         /**
          * @description How a breaker is kept.
          * @enum {string}
@@ -1274,6 +1567,11 @@ export interface components {
          * @description A length in whole millimeters.
          */
         Length: number;
+        /**
+         * @description How much stands against whoever traces it.
+         * @enum {string}
+         */
+        Level: "plain" | "usual" | "tricky";
         /** @description The likeliest breaker of a point. It orders the tests and proves nothing. */
         Likely: {
             /** @description Which. */
@@ -1303,7 +1601,7 @@ export interface components {
          * @description What part a look plays.
          * @enum {string}
          */
-        LineRole: "proves" | "agrees" | "disagrees" | "set_aside";
+        LineRole: "proves" | "agrees" | "disagrees" | "set_aside" | "doubted";
         /** @description An earlier line does not count. */
         LineStruck: {
             /** @description Which line. */
@@ -1325,6 +1623,68 @@ export interface components {
          * @enum {string}
          */
         MainAt: "not_read" | "inside" | "beside" | "outside" | "lugs";
+        /** @description A point beside the truth. */
+        MarkedPoint: {
+            /** @description `Kitchen, counter, left`. */
+            name: string;
+            /** @description Which. */
+            point: components["schemas"]["PointId"];
+            /** @description Whether the two agree; open is not wrong. */
+            right?: boolean | null;
+            /** @description The number it was proven on or put down to; `None`: it was left open. */
+            said?: string | null;
+            /** @description The number of the breaker that feeds it. */
+            truth: string;
+        };
+        /** @description How good a trace of a made-up house is. */
+        Marks: {
+            /** @description Known by exclusion, rightly. */
+            by_exclusion: number;
+            /**
+             * Format: double
+             * @description Minutes that seeing everything lit would have taken, by the reference costs of every act.
+             */
+            first_minutes: number;
+            /** @description Points that are there and on no list. */
+            forgotten: number;
+            /** @description Times a handle was moved. */
+            handles: number;
+            /** @description Looks and readings written down. */
+            looks: number;
+            /**
+             * Format: double
+             * @description Minutes from the first handle moved, by the same.
+             */
+            minutes: number;
+            /** @description Neither. */
+            open: number;
+            /**
+             * Format: double
+             * @description Minutes of somebody who knows the wiring and only proves it.
+             */
+            oracle_minutes: number;
+            /** @description Points on the list. */
+            points: number;
+            /** @description Proven on the right breaker. */
+            right: number;
+            /** @description What must not happen and did. */
+            safety: string[];
+            /** @description Every point beside the truth, where it was asked for. */
+            truth: components["schemas"]["MarkedPoint"][];
+            /** @description Proven on a wrong one. */
+            wrong: number;
+        };
+        /** @description Who asks, as the program knows them. */
+        Me: {
+            /** @description At the machine itself. */
+            here: boolean;
+            home?: components["schemas"]["HomeId"] | null;
+            /** @description A helper's name. */
+            name?: string | null;
+            /** @description `owner`, `helper` or `nobody`. */
+            role: string;
+            side?: components["schemas"]["Side"] | null;
+        };
         /** @description What to record once it is mended. */
         Mend: {
             /** @description To be recorded. */
@@ -1374,6 +1734,11 @@ export interface components {
             breakers: components["schemas"]["BreakerId"][];
             /** @description `false`: no longer. */
             shared?: boolean;
+        };
+        /** @description Asks for a code. */
+        NewInvite: {
+            /** @description The home that is traced. */
+            home: components["schemas"]["HomeId"];
         };
         /** @description A room one can go to from here. */
         NextRoom: {
@@ -1434,6 +1799,28 @@ export interface components {
             /** @description Why. */
             why: string;
         } | {
+            /** @description Its name. */
+            name: string;
+            /** @description Where to plug it in. */
+            point: components["schemas"]["PointId"];
+            /** @description The room. */
+            room: string;
+            /** @enum {string} */
+            step: "follow_tone";
+            /** @description Why here. */
+            why: string;
+        } | {
+            /** @description The device. */
+            device: components["schemas"]["PointId"];
+            /** @description Its name. */
+            name: string;
+            /** @description What it is known to protect then: what was known before and what was seen dark now. */
+            protects: components["schemas"]["PointId"][];
+            /** @description Where to walk. */
+            rooms: components["schemas"]["RoomToWalk"][];
+            /** @enum {string} */
+            step: "see_downstream";
+        } | {
             /** @description Which breaker is off. */
             breaker: components["schemas"]["BreakerId"];
             /** @description Points left to look at. */
@@ -1486,6 +1873,26 @@ export interface components {
             number: string;
             /** @description Off or tripped. */
             state: components["schemas"]["State"];
+        };
+        /** @description Opens the second door. */
+        OpenDoor: {
+            /** @description The owner's passphrase, 10 to 200 characters; not needed where one was set before. */
+            passphrase?: string | null;
+        };
+        /** @description A code that a helper can use once. */
+        OpenInvite: {
+            /** @description As it is said: `ABCD-2345`. */
+            code: string;
+            /** @description For which home. */
+            home: components["schemas"]["HomeId"];
+            qr?: components["schemas"]["QrPath"] | null;
+            /**
+             * Format: int64
+             * @description How long it can be used.
+             */
+            seconds_left: number;
+            /** @description The address with the code in it. */
+            url?: string | null;
         };
         /** @description A space, or half of one, without a breaker. */
         OpenSpace: {
@@ -1730,6 +2137,21 @@ export interface components {
             row: number;
             /** @description Why. */
             why: string;
+        };
+        /** @description Somebody who is in. */
+        PersonIn: {
+            home?: components["schemas"]["HomeId"] | null;
+            /** @description To send them away by. */
+            id: string;
+            name?: string | null;
+            /** @description `owner` or `helper`. */
+            role: string;
+            /**
+             * Format: int64
+             * @description When they last asked for anything.
+             */
+            seconds_ago: number;
+            side?: components["schemas"]["Side"] | null;
         };
         /** @description A photo of a panel. */
         Photo: {
@@ -2078,6 +2500,7 @@ export interface components {
             point: components["schemas"]["PointId"];
             /** @description Lit or dark. */
             seen: components["schemas"]["Seen"];
+            since?: components["schemas"]["Since"] | null;
         };
         /** @description The point could not be looked at, with the breakers as they stood. */
         PointSkipped: {
@@ -2085,6 +2508,7 @@ export interface components {
             point: components["schemas"]["PointId"];
             /** @description Why. */
             reason?: string;
+            since?: components["schemas"]["Since"] | null;
         };
         /** @description Where the point is on the plan; without `at` it is no longer placed there. */
         PointStands: {
@@ -2094,11 +2518,15 @@ export interface components {
         };
         /** @description A point to look at. */
         PointToSee: {
+            /** @description Dark once, which is not sure enough: to be looked at once more. */
+            again: boolean;
             /** @description What it is. */
             kind: components["schemas"]["PointKind"];
             line?: components["schemas"]["EntryId"] | null;
             /** @description Where in its room. */
             name: string;
+            /** @description A tester was left plugged in here: a glance is enough. */
+            plugged: boolean;
             /** @description Which. */
             point: components["schemas"]["PointId"];
             seen?: components["schemas"]["Seen"] | null;
@@ -2131,6 +2559,11 @@ export interface components {
              * @description From 0, top to bottom.
              */
             row: number;
+        };
+        /** @description This home is a made-up house: its wiring is drawn from the recipe and known to nobody who traces it. */
+        PracticeHouse: {
+            /** @description What it is drawn from. */
+            recipe: components["schemas"]["Recipe"];
         };
         /** @description A problem, as RFC 9457 has it, with what a form needs beside. */
         Problem: {
@@ -2178,6 +2611,57 @@ export interface components {
          * @enum {string}
          */
         Protection: "standard" | "gfci" | "afci" | "dual_function";
+        /** @description A QR code to draw. */
+        QrPath: {
+            /** @description The `d` of an SVG path. */
+            d: string;
+            /** @description Squares in a row, without a border. */
+            size: number;
+        };
+        /** @description What an instrument shows. */
+        Reading: {
+            /**
+             * Format: double
+             * @description Amperes on a clamp meter.
+             */
+            amps?: number | null;
+            /** @description What a careful person says before it is used so. */
+            caution?: string | null;
+            /** @description Whether a non-contact tester glows. */
+            glows?: boolean | null;
+            /** @description Which instrument. */
+            instrument: components["schemas"]["Instrument"];
+            /** @description The three lamps of a plug-in tester: open ground, and two that glow where it is wired right. */
+            lamps?: boolean[] | null;
+            /** @description Points in sight that the list has not got. */
+            noticed: components["schemas"]["PointPlaced"][];
+            /** @description Whether the lamp or the appliance runs. */
+            runs?: boolean | null;
+            /** @description Where a tone is heard, the loudest first. */
+            tone: components["schemas"]["ToneAt"][];
+            /**
+             * Format: double
+             * @description Volts on a meter.
+             */
+            volts?: number | null;
+            /** @description What is seen, as a sentence. */
+            words: string;
+        };
+        /** @description What a house is drawn from. */
+        Recipe: {
+            /** @description How hard. */
+            level: components["schemas"]["Level"];
+            /**
+             * Format: int32
+             * @description How many points are listed, 8 to 150.
+             */
+            points: number;
+            /**
+             * Format: int32
+             * @description Any number.
+             */
+            seed: number;
+        };
         /** @description A room, or any place with points in it. */
         Room: {
             /** @description The floor it is on, as the owner says it. */
@@ -2261,7 +2745,7 @@ export interface components {
          * @description A way of tracing.
          * @enum {string}
          */
-        School: "one_at_a_time" | "several_off";
+        School: "one_at_a_time" | "several_off" | "lamp_and_helper" | "tone_tracer";
         /** @description What a way of tracing is expected to take from here. */
         SchoolMinutes: {
             /**
@@ -2292,6 +2776,17 @@ export interface components {
          * @enum {string}
          */
         Severity: "danger" | "fault" | "note";
+        /** @description Sharing as it is now. */
+        SharingNow: {
+            /** @description Where it is reached. */
+            addresses: string[];
+            /** @description The owner has set a passphrase. */
+            has_passphrase: boolean;
+            invites: components["schemas"]["OpenInvite"][];
+            /** @description The second door is open. */
+            open: boolean;
+            people: components["schemas"]["PersonIn"][];
+        };
         /** @description A sheet as it was understood. */
         SheetRead: {
             /** @description What each column holds, as guessed or as corrected. */
@@ -2308,10 +2803,19 @@ export interface components {
             text: string;
         };
         /**
-         * @description A column of the panel.
+         * @description Where a helper stands.
          * @enum {string}
          */
-        Side: "left" | "right";
+        Side: "panel" | "walk";
+        /** @description Comes in with the passphrase. */
+        SigningIn: {
+            passphrase: string;
+        };
+        /** @description How far an observer's screen had followed the switching when something was seen. */
+        Since: "start" | {
+            /** @description This line was the last that moved a handle. */
+            move: components["schemas"]["EntryId"];
+        };
         Slot: string;
         /** @description Where a space is. */
         SpaceSpot: {
@@ -2494,12 +2998,36 @@ export interface components {
             /** @description What it records, in words. */
             words: string;
         };
+        /** @description How loud a tone is at a breaker. */
+        ToneAt: {
+            /** @description Which breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description `5-7`, `S3`. */
+            number: string;
+            /**
+             * Format: int32
+             * @description 1 to 10.
+             */
+            strength: number;
+        };
+        /** @description A tone sender plugged in at the point was heard loudest at this breaker. A clue, no proof. */
+        ToneHeard: {
+            /** @description Where it was loudest. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description Where it was plugged in; never at 240 V. */
+            point: components["schemas"]["PointId"];
+        };
+        /** @description It is traced so from now on, on every screen. */
+        TraceSet: {
+            /** @description How, by whom and with what. */
+            way: components["schemas"]["Way"];
+        };
         /** @description The trace as every screen shows it. */
         TraceView: {
-            /** @description By one person alone. */
-            alone: boolean;
             /** @description Points whose looks disagree. */
             contradictory: components["schemas"]["PointId"][];
+            /** @description The last line that moved a handle: what a look is recorded under. */
+            last_turn: components["schemas"]["Since"];
             /** @description The likeliest breaker of points that are open: a clue, no proof. */
             likely: {
                 [key: string]: components["schemas"]["Likely"];
@@ -2514,8 +3042,6 @@ export interface components {
             progress: components["schemas"]["Progress"];
             /** @description Breakers with which off something was looked at, by now. */
             rounds_done: number;
-            /** @description How it is traced here. */
-            school: components["schemas"]["School"];
             /**
              * Format: int64
              * @description The last line this follows from.
@@ -2523,6 +3049,8 @@ export interface components {
             seq: number;
             /** @description Breakers that could still be switched off and would tell something, in the order proposed. */
             to_switch: components["schemas"]["BreakerId"][];
+            /** @description How it is traced, by whom and with what. */
+            way: components["schemas"]["Way"];
         };
         /** @description A card as typed. */
         TypedCard: {
@@ -2596,6 +3124,22 @@ export interface components {
             tag?: components["schemas"]["PlanTag"] | null;
             /** @description 120 or 240. */
             volts: components["schemas"]["Volts"];
+        };
+        /** @description How it is traced, by whom and with what. */
+        Way: {
+            /** @description One person does it all; else one stands at the panel and others walk. */
+            alone: boolean;
+            /** @description The people talk through phones that show each their step, rather than by shouting. */
+            phones: boolean;
+            /** @description Which way. */
+            school: components["schemas"]["School"];
+            /**
+             * Format: int32
+             * @description Plug-in testers and lamps together, 1 to 20: all but one can be left plugged in.
+             */
+            testers: number;
+            /** @description A tone sender and its receiver are there. */
+            tone: boolean;
         };
         /** @description The wire on a breaker, as read from the cable. */
         Wire: {
@@ -2739,6 +3283,11 @@ export interface components {
             /** @enum {string} */
             wish: "tap_panel";
         };
+        /**
+         * @description What was done at a device.
+         * @enum {string}
+         */
+        Worked: "tripped" | "reset" | "switched_on" | "new_lamp";
     };
     responses: never;
     parameters: never;
@@ -2981,6 +3530,14 @@ export interface operations {
                     "application/json": components["schemas"]["Taken"];
                 };
             };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             409: {
                 headers: {
                     [name: string]: unknown;
@@ -3114,6 +3671,36 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    helper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HelperView"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3597,6 +4184,76 @@ export interface operations {
             };
         };
     };
+    marks: {
+        parameters: {
+            query?: {
+                /** @description With the wiring beside what was found. */
+                reveal?: boolean;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Marks"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    reading: {
+        parameters: {
+            query: {
+                /** @description Which instrument. */
+                instrument: components["schemas"]["Instrument"];
+                /** @description At which point. */
+                point?: components["schemas"]["PointId"];
+                /** @description Or around the conductor of which breaker. */
+                breaker?: components["schemas"]["BreakerId"];
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reading"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     room_walk: {
         parameters: {
             query?: never;
@@ -3664,12 +4321,7 @@ export interface operations {
     };
     trace: {
         parameters: {
-            query?: {
-                /** @description `one_at_a_time` or `several_off`; the first if left out. */
-                school?: components["schemas"]["School"];
-                /** @description Whether one person does it all; else one stands at the panel and one walks. */
-                alone?: boolean;
-            };
+            query?: never;
             header?: never;
             path: {
                 /** @description The id of the home */
@@ -3699,10 +4351,7 @@ export interface operations {
     };
     schools: {
         parameters: {
-            query?: {
-                /** @description Whether one person does it all. */
-                alone?: boolean;
-            };
+            query?: never;
             header?: never;
             path: {
                 /** @description The id of the home */
@@ -3768,6 +4417,305 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Joining"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    leave: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    me: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Recipe"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sharing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharingNow"];
+                };
+            };
+        };
+    };
+    open: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OpenDoor"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharingNow"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharingNow"];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewInvite"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharingNow"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    send_away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Who */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharingNow"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sign_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SigningIn"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

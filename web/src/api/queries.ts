@@ -50,9 +50,7 @@ export const useMarks = (home: string, reveal: boolean) =>
 
 /** What an instrument shows in a made-up house. */
 export const readInstrument = (home: string, instrument: Instrument, at: { point: string } | { breaker: string }) =>
-  answer(
-    api.GET("/api/homes/{home}/practice/reading", { params: { path: { home }, query: { instrument, ...at } } }),
-  );
+  answer(api.GET("/api/homes/{home}/practice/reading", { params: { path: { home }, query: { instrument, ...at } } }));
 
 /** What each way of tracing would take from here; worked out when it is asked for. */
 export const useSchools = (home: string, wanted: boolean) =>

@@ -14,7 +14,9 @@ export function Entrance() {
   const me = useMe();
   if (me.data === undefined) {
     if (!me.isError) return <LinearProgress aria-label="Opening Wayfinder" />;
-    return <Alert severity="error">Wayfinder does not answer. Check that the program still runs, then load again.</Alert>;
+    return (
+      <Alert severity="error">Wayfinder does not answer. Check that the program still runs, then load again.</Alert>
+    );
   }
   if (me.data.role === "owner") return <RouterProvider router={router} />;
   return (

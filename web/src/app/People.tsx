@@ -13,7 +13,12 @@ export function People({ home }: { home: string }) {
   const names = here.map((p) => p.name ?? "Owner").join(", ");
   return (
     <>
-      <Button color="inherit" onClick={() => setOpen(true)} sx={{ minWidth: 0, px: { xs: 0.5, md: 1.5 } }} data-testid="people">
+      <Button
+        color="inherit"
+        onClick={() => setOpen(true)}
+        sx={{ minWidth: 0, px: { xs: 0.5, md: 1.5 } }}
+        data-testid="people"
+      >
         {names === "" ? (sharing.data?.open ? "Shared" : "Share") : `With ${names}`}
       </Button>
       {open && (

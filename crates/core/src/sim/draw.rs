@@ -167,7 +167,7 @@ fn pick_rooms(points: usize, rng: &mut Pcg64Mcg) -> Vec<&'static Template> {
     let mut rooms = Vec::new();
     let mut count = 0;
     for room in order {
-        if count >= points {
+        if count >= points && rooms.len() >= 3 {
             break;
         }
         count += room.points.len();

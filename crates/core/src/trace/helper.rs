@@ -8,7 +8,7 @@ use crate::{BreakerId, Home, PointId, Since, State};
 /// Where a helper stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
-pub enum Side {
+pub enum HelperSide {
     /// At the panel: switches.
     Panel,
     /// Walks and looks.
@@ -82,7 +82,7 @@ pub struct HelperView {
     /// The name of the home.
     pub home: String,
     /// Where this helper stands.
-    pub side: Side,
+    pub side: HelperSide,
     /// The numbers of the breakers that are off or tripped.
     pub off_now: Vec<String>,
     /// The last line that moved a handle: what a look is recorded under.
@@ -98,7 +98,7 @@ pub struct HelperView {
 }
 
 /// What a helper does next.
-pub fn helper_view(home: &Home, seq: u64, side: Side) -> HelperView {
+pub fn helper_view(home: &Home, seq: u64, side: HelperSide) -> HelperView {
     let known = verdicts(home);
     let clocks = dark_clocks(home, &known);
     let mut clocked: Vec<Handle> = Vec::new();
@@ -125,20 +125,20 @@ fn handle(home: &Home, breaker: &BreakerId) -> Option<Handle> {
     Some(Handle { breaker: b.id.clone(), number: home.number(&b.id), claim: b.claim.clone(), amps: b.amps.value() })
 }
 
-fn step(home: &Home, next: &NextStep, side: Side) -> HelperStep {
+fn step(home: &Home, next: &NextStep, side: HelperSide) -> HelperStep {
     let handles = |ids: &[BreakerId]| -> Vec<Handle> { ids.iter().filter_map(|b| handle(home, b)).collect() };
     let numbers = |ids: &[BreakerId]| ids.iter().map(|b| home.number(b)).collect::<Vec<_>>().join(", ");
     let wait = |words: String| HelperStep::Wait { words };
     let switch = |off: &[BreakerId], on: &[BreakerId], why: &str| match side {
-        Side::Panel => HelperStep::Switch { off: handles(off), on: handles(on), why: why.to_owned() },
-        Side::Walk => match (off, on) {
+        HelperSide::Panel => HelperStep::Switch { off: handles(off), on: handles(on), why: why.to_owned() },
+        HelperSide::Walk => match (off, on) {
             ([], on) => wait(format!("{} is being switched on again.", numbers(on))),
             (off, _) => wait(format!("{} is being switched off.", numbers(off))),
         },
     };
     let look = |rooms: &[RoomToWalk], why: String| match side {
-        Side::Walk => HelperStep::Look { rooms: rooms.to_vec(), why },
-        Side::Panel => wait(match home.off().len() {
+        HelperSide::Walk => HelperStep::Look { rooms: rooms.to_vec(), why },
+        HelperSide::Panel => wait(match home.off().len() {
             0 => "Leave everything on. Points are being looked at.".into(),
             _ => format!("Leave {} off. Points are being looked at.", numbers(&home.off().iter().cloned().collect::<Vec<_>>())),
         }),
@@ -157,8 +157,8 @@ fn step(home: &Home, next: &NextStep, side: Side) -> HelperStep {
         NextStep::FollowTone { point, room, name, .. } => {
             let place = format!("{room}, {name}");
             match side {
-                Side::Walk => HelperStep::PlugTone { place },
-                Side::Panel => {
+                HelperSide::Walk => HelperStep::PlugTone { place },
+                HelperSide::Panel => {
                     let all: Vec<BreakerId> = home.breakers().map(|b| b.id.clone()).collect();
                     HelperStep::Sweep { point: point.clone(), place, breakers: handles(&all) }
                 }
@@ -187,7 +187,7 @@ mod tests {
 
     const HOUSE: &str = "panel 6\n1 20 kitchen\n3 15 rec\nroom Hall\npoint Hall light lamp\npoint Hall receptacle plug\n";
 
-    fn told(acts: &str, side: Side) -> HelperStep {
+    fn told(acts: &str, side: HelperSide) -> HelperStep {
         let home = written(&format!("{HOUSE}{acts}")).home;
         helper_view(&home, 1, side).step
     }
@@ -198,19 +198,19 @@ mod tests {
             HelperStep::Wait { words } => assert!(words.contains(says), "{words}"),
             other => panic!("{other:?}"),
         };
-        assert!(matches!(told("", Side::Walk), HelperStep::Look { rooms, .. } if rooms[0].points.len() == 2));
-        waits(told("", Side::Panel), "Leave everything on");
+        assert!(matches!(told("", HelperSide::Walk), HelperStep::Look { rooms, .. } if rooms[0].points.len() == 2));
+        waits(told("", HelperSide::Panel), "Leave everything on");
         let lit = "lit lamp\nlit plug\n";
-        assert!(matches!(told(lit, Side::Panel), HelperStep::Switch { off, .. } if off[0].number == "1" && off[0].claim.is_some()));
-        waits(told(lit, Side::Walk), "1 is being switched off");
+        assert!(matches!(told(lit, HelperSide::Panel), HelperStep::Switch { off, .. } if off[0].number == "1" && off[0].claim.is_some()));
+        waits(told(lit, HelperSide::Walk), "1 is being switched off");
         let off = "lit lamp\nlit plug\noff 1\n";
-        assert!(matches!(told(off, Side::Walk), HelperStep::Look { .. }));
-        waits(told(off, Side::Panel), "Leave 1 off");
+        assert!(matches!(told(off, HelperSide::Walk), HelperStep::Look { .. }));
+        waits(told(off, HelperSide::Panel), "Leave 1 off");
         let seen = "lit lamp\nlit plug\noff 1\ndark lamp\nlit plug\n";
-        assert!(matches!(told(seen, Side::Panel), HelperStep::Switch { on, .. } if on[0].number == "1"));
-        waits(told(seen, Side::Walk), "1 is being switched on again");
+        assert!(matches!(told(seen, HelperSide::Panel), HelperStep::Switch { on, .. } if on[0].number == "1"));
+        waits(told(seen, HelperSide::Walk), "1 is being switched on again");
         let done = "lit lamp\nlit plug\noff 1\ndark lamp\nlit plug\non 1\nlit lamp\noff 3\ndark plug\non 3\nlit plug\n";
-        assert!(matches!(told(done, Side::Walk), HelperStep::Finished { words } if words == "Every point is proven."));
+        assert!(matches!(told(done, HelperSide::Walk), HelperStep::Finished { words } if words == "Every point is proven."));
     }
 
     #[test]

@@ -4,7 +4,7 @@ use std::collections::BTreeSet;
 
 use super::NextStep;
 use super::next_step::Rounds;
-use super::search::{School, Way, hunted};
+use super::search::{School, Way, hunted, unsure};
 use crate::{BreakerId, Home, PointId, State};
 
 impl Rounds<'_> {
@@ -77,6 +77,23 @@ impl Rounds<'_> {
             return self.done();
         }
         NextStep::SwitchOn { breakers: off, why: "Nothing more can be told with it off.".into(), rooms: Vec::new() }
+    }
+
+    /// A single dark look that proves something which is not likely enough beside it may be a slip: look once more, at once.
+    pub(super) fn once_more(&self, way: Way) -> Option<NextStep> {
+        let home = self.home;
+        let points = unsure(home, &self.known, way);
+        let first = home.point(points.first()?)?;
+        let mut rooms = self.rooms(&points, None);
+        rooms.retain(|room| room.room == first.room);
+        for point in rooms.iter_mut().flat_map(|room| &mut room.points) {
+            (point.seen, point.line, point.again) = (None, None, true);
+        }
+        let off: Vec<BreakerId> =
+            home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).map(|b| b.id.clone()).collect();
+        let left = rooms.iter().map(|room| room.points.len()).sum();
+        let why = "Dark once. Before that proves it, look once more: pushed in all the way, the right lamp, the switch on?".into();
+        Some(NextStep::LookUnder { off, rooms, left, why })
     }
 
     /// While a GFCI is tripped on purpose: what went dark with it, and back to reset it.

@@ -82,11 +82,6 @@ impl<'a> Latched<'a> {
         self.lit[number].iter().any(|look| moved < look.0 && look.1 < nth)
     }
 
-    /// Whether a point proven on the breaker was seen lit since its last move before `moves`, before the look `nth`.
-    pub(super) fn was_seen(&self, breaker: &BreakerId, before: (usize, usize)) -> bool {
-        self.numbers.get(breaker).is_none_or(|number| self.seen(*number, before))
-    }
-
     /// The breakers that moved between two moments, are on at the second, and may not have latched as far as a point with
     /// these looks could tell before its look `nth`.
     pub(super) fn in_doubt(

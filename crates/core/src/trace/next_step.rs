@@ -31,6 +31,8 @@ pub struct PointToSee {
     pub skipped: bool,
     /// A tester was left plugged in here: a glance is enough.
     pub plugged: bool,
+    /// Dark once, which is not sure enough: to be looked at once more.
+    pub again: bool,
 }
 
 /// A room to walk, with its points.
@@ -206,7 +208,7 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
         likely: likely(home, &rounds.known),
         way,
         last_turn: home.last_turn(),
-        next: rounds.downstream().unwrap_or_else(|| match way.school {
+        next: rounds.downstream().or_else(|| rounds.once_more(way)).unwrap_or_else(|| match way.school {
             School::OneAtATime => rounds.next(),
             School::SeveralOff => rounds.next_of_several(way),
             School::LampAndHelper | School::ToneTracer => rounds.next_of_hunt(way),
@@ -381,7 +383,7 @@ impl<'a> Rounds<'a> {
 
     /// Seen lit with just these off, and no breaker switched on since then may have failed to latch, as far as this
     /// point can tell: with these off, whatever darkens it next is what was switched.
-    fn surely_lit(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
+    pub(super) fn surely_lit(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
         let Some(moves) = self.lit_under(point, off) else { return false };
         let own = counted(self.home, self.looks.get(point).map_or(&[][..], Vec::as_slice));
         self.latched.in_doubt(&own, (moves, self.home.switched().len()), usize::MAX, self.home.off()).is_empty()
@@ -456,6 +458,7 @@ impl<'a> Rounds<'a> {
                             line: look.map(|l| l.line.clone()),
                             skipped: look.is_none() && self.skipped_now(&p.id),
                             plugged: self.plugged.contains(&p.id),
+                            again: false,
                         }
                     })
                     .collect(),

@@ -3,7 +3,7 @@
 use super::NextStep;
 use super::next_step::{Rounds, may_be_on};
 use super::search::{Asked, Way, ask};
-use crate::{BreakerId, PointId, Seen, State};
+use crate::{BreakerId, PointId, State};
 
 impl Rounds<'_> {
     /// Several off at once. A proof needs a look that showed the point lit with everything on, so that comes first; then
@@ -47,7 +47,17 @@ impl Rounds<'_> {
             }
             Asked::Nothing if off.is_empty() => self.done(),
             Asked::Nothing => on_again("Nothing more can be told with these off.".into()),
-            Asked::Off(wanted) => {
+            Asked::Off(wanted, points) => {
+                // One alone proves what goes dark, if it was seen lit just before: that costs a look, no walk.
+                let first: Vec<PointId> = points
+                    .into_iter()
+                    .filter(|p| wanted.len() == 1 && !told(p) && !self.skipped_now(p) && !self.surely_lit(p, home.off()))
+                    .collect();
+                if !first.is_empty() {
+                    let left = first.len();
+                    let why = "See these lit first: then what goes dark next has no other cause.".into();
+                    return NextStep::LookUnder { off, rooms: self.rooms(&first, None), left, why };
+                }
                 let switch_off: Vec<BreakerId> = wanted.iter().filter(|b| !off.contains(b)).cloned().collect();
                 let on: Vec<BreakerId> = off.iter().filter(|b| !wanted.contains(b)).cloned().collect();
                 NextStep::SwitchTo { why: self.why_several(&wanted), off: switch_off, on }
@@ -65,20 +75,13 @@ impl Rounds<'_> {
         }
     }
 
-    /// Points to see lit again under what is off now: one for each breaker that was switched on and has not been seen to
-    /// latch, and those that nothing else keeps from being proven.
+    /// Points to see lit again under what is off now: those that nothing else keeps from being proven.
     pub(super) fn see_lit_again(&self, off: &[BreakerId]) -> Option<NextStep> {
         let home = self.home;
-        let now = home.switched().len();
         let dead = home.dead_behind(home.off());
-        let since = |breaker: &BreakerId| home.switched().iter().rposition(|b| b == breaker).map_or(0, |n| n + 1);
         let passed_over = |p: &PointId, breaker: &BreakerId| {
-            let since = since(breaker);
+            let since = home.switched().iter().rposition(|b| b == breaker).map_or(0, |n| n + 1);
             home.skips().iter().rev().take_while(|skip| skip.moves >= since).any(|skip| &skip.point == p)
-        };
-        let looked_at = |p: &PointId, breaker: &BreakerId| {
-            let since = since(breaker);
-            home.looks().iter().rev().take_while(|look| look.moves >= since).any(|look| &look.point == p)
         };
         let mut asked: Vec<PointId> = Vec::new();
         let mut breakers: Vec<&BreakerId> = Vec::new();
@@ -86,17 +89,7 @@ impl Rounds<'_> {
             let waiting = self.known.iter().filter(|(p, v)| {
                 self.waits_for_a_latch(p, v) && may_be_on(v, breaker) && self.seen_now(p).is_none() && !passed_over(p, breaker)
             });
-            let mut want: Vec<&PointId> = waiting.map(|(p, _)| p).collect();
-            let proven = || self.known.iter().filter(|(_, v)| v.proven_on() == Some(breaker)).map(|(p, _)| p);
-            if want.is_empty()
-                && !self.latched.was_seen(breaker, (now, usize::MAX))
-                && !proven().any(|p| looked_at(p, breaker) || passed_over(p, breaker))
-            {
-                // The one that was seen dark last is nearest to whoever looks.
-                let last =
-                    |p: &&PointId| self.looks.get(p).and_then(|all| all.iter().rfind(|l| l.seen == Seen::Dark)).map(|l| l.moves);
-                want.extend(proven().max_by_key(last));
-            }
+            let want: Vec<&PointId> = waiting.map(|(p, _)| p).collect();
             if !want.is_empty() {
                 breakers.push(breaker);
                 asked.extend(want.into_iter().cloned());
@@ -107,7 +100,7 @@ impl Rounds<'_> {
         }
         let numbers: Vec<String> = breakers.iter().map(|b| home.number(b)).collect();
         let why = format!(
-            "Lit again, {} shows that {} latched. One that only looks on would make the next test lie.",
+            "Lit again, {} shows that it hangs on {}, and that no other breaker only looked on.",
             if asked.len() == 1 { "this point" } else { "each" },
             numbers.join(", "),
         );

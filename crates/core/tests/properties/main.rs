@@ -382,7 +382,7 @@ impl Crew {
                     self.switch(breaker, State::On);
                 }
             }
-            NextStep::Done { .. } => return false,
+            NextStep::Done { .. } | NextStep::FollowTone { .. } | NextStep::SeeDownstream { .. } => return false,
         }
         true
     }

@@ -102,7 +102,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<HomeInList>>
     let list = books.into_iter().map(|(id, book)| {
         let view = look_over(&id, book.seq(), book.home());
         let panels = view.posts.iter().map(|post| format!("{}, {} spaces", post.panel.name, post.panel.spaces)).collect();
-        HomeInList { id, name: view.name, panels, progress: view.progress }
+        HomeInList { id, name: view.name, panels, progress: view.progress, practice: view.practice }
     });
     Ok(Json(list.collect()))
 }

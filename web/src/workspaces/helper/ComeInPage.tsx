@@ -67,11 +67,7 @@ export function ComeInPage() {
               required
               autoComplete="given-name"
             />
-            <RadioGroup
-              value={side}
-              onChange={(_, next) => setSide(next as HelperSide)}
-              aria-label="What you do"
-            >
+            <RadioGroup value={side} onChange={(_, next) => setSide(next as HelperSide)} aria-label="What you do">
               <FormControlLabel value="walk" control={<Radio />} label="I walk and look" />
               <FormControlLabel value="panel" control={<Radio />} label="I stand at the panel and switch" />
             </RadioGroup>

@@ -193,13 +193,16 @@ function Switch({ off, on, why, looks }: { off: Handle[]; on: Handle[]; why: str
             Turn ON again
           </Typography>
           <Handles handles={on} />
-          <Typography variant="body2">Push each fully off first, then on. One that will not stay on stays off.</Typography>
+          <Typography variant="body2">
+            Push each fully off first, then on. One that will not stay on stays off.
+          </Typography>
         </>
       )}
       <Typography sx={{ my: 1.5 }}>{why}</Typography>
       {off.length > 0 && (
         <Typography variant="body2" sx={{ mb: 1.5 }}>
-          Tell everybody in the house first. Nobody depends on them: no medical device, pump, server? Else call the owner.
+          Tell everybody in the house first. Nobody depends on them: no medical device, pump, server? Else call the
+          owner.
         </Typography>
       )}
       <Button variant="contained" size="large" fullWidth onClick={done} sx={{ minHeight: 64 }}>
@@ -213,7 +216,11 @@ function Handles({ handles }: { handles: Handle[] }) {
   return (
     <Box component="ul" sx={{ listStyle: "none", p: 0, my: 1 }}>
       {handles.map((h) => (
-        <Box component="li" key={h.breaker} sx={{ display: "flex", alignItems: "center", gap: 1.5, py: 0.5, fontSize: "1.5rem" }}>
+        <Box
+          component="li"
+          key={h.breaker}
+          sx={{ display: "flex", alignItems: "center", gap: 1.5, py: 0.5, fontSize: "1.5rem" }}
+        >
           <Tag text={h.number} size="large" />
           <Typography component="span" variant="body2">
             {h.amps} A{h.claim != null && `, “${h.claim}”`}
@@ -230,7 +237,9 @@ function Sweep({ point, place, breakers, looks }: { point: string; place: string
       <Typography variant="h1" data-testid="instruction">
         Where is the tone loudest?
       </Typography>
-      <Typography sx={{ mb: 1.5 }}>The sender is in {place}. Sweep every breaker twice, then tap the loudest.</Typography>
+      <Typography sx={{ mb: 1.5 }}>
+        The sender is in {place}. Sweep every breaker twice, then tap the loudest.
+      </Typography>
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1 }}>
         {breakers.map((h) => (
           <Button

@@ -38,8 +38,8 @@ export function DrawHouse() {
   return (
     <Block title="Practice on a made-up house">
       <Typography variant="body2" sx={{ mb: 1.5 }}>
-        Its wiring is hidden from you and from the trace; instruments on the screen show what real ones would, with their
-        errors. Nobody is hurt, nothing is in the dark.
+        Its wiring is hidden from you and from the trace; instruments on the screen show what real ones would, with
+        their errors. Nobody is hurt, nothing is in the dark.
       </Typography>
       <Stack
         component="form"

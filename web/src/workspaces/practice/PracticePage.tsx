@@ -78,9 +78,7 @@ function MarksOf({ home }: { home: HomeOverview }) {
                 : `${m.right + m.wrong} of ${m.points} proven, ${m.open} open; what is right is told with the wiring`}
               {reveal && m.forgotten > 0 && `; ${m.forgotten} in the house are still on no list`}
             </Mark>
-            <Mark name="Safety">
-              {m.safety.length === 0 ? "Nothing happened that must not." : m.safety.join(" ")}
-            </Mark>
+            <Mark name="Safety">{m.safety.length === 0 ? "Nothing happened that must not." : m.safety.join(" ")}</Mark>
           </Box>
           <Typography variant="body2" color="text.secondary" sx={{ my: 1.5 }}>
             Minutes are counted by the usual cost of every act, not by your clock.
@@ -128,7 +126,12 @@ function Truth({ marks }: { marks: Marks }) {
               you had {point.said}
             </Typography>
           )}
-          {point.said == null && <Box component="span" sx={{ color: "text.secondary" }}> left open</Box>}
+          {point.said == null && (
+            <Box component="span" sx={{ color: "text.secondary" }}>
+              {" "}
+              left open
+            </Box>
+          )}
         </Box>
       ))}
     </Box>

@@ -18,6 +18,7 @@ export function CurrentPoint({ shown, looks }: { shown: Shown; looks: Looks }) {
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1.25 }}>
         {shown.point.kind}
         {shown.point.volts === 240 && ", 240 V: watch the appliance, no plug-in tester"}
+        {shown.point.again && ", dark once: look once more"}
         {shown.point.plugged && ", a tester is plugged in here"}
       </Typography>
       <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.25 }}>

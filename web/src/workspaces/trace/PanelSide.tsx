@@ -223,7 +223,9 @@ function SwitchTo({ home, looks, off, on, why }: SwitchToProps) {
               <Button
                 key={id}
                 variant="outlined"
-                onClick={() => looks.record([{ kind: "breaker_kept", breaker: id, kept: "on", reason: reason || "as said" }])}
+                onClick={() =>
+                  looks.record([{ kind: "breaker_kept", breaker: id, kept: "on", reason: reason || "as said" }])
+                }
               >
                 {bladeOf(home, id)?.tag} must stay on
               </Button>
@@ -338,10 +340,7 @@ function FollowTone({ home, looks, next }: Omit<Props, "view"> & { next: Extract
         >
           Heard there
         </Button>
-        <Button
-          variant="outlined"
-          onClick={() => looks.skipPoint(next.point, "no tone to be heard")}
-        >
+        <Button variant="outlined" onClick={() => looks.skipPoint(next.point, "no tone to be heard")}>
           No tone
         </Button>
       </Stack>

@@ -41,7 +41,9 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
     </Stack>
   );
   if (!wide) {
-    const walkingFirst = ["look", "look_under", "see_all_lit", "see_one_lit_again", "see_downstream"].includes(view.next.step);
+    const walkingFirst = ["look", "look_under", "see_all_lit", "see_one_lit_again", "see_downstream"].includes(
+      view.next.step,
+    );
     return (
       <Stack spacing={2}>
         {walkingFirst ? walking : panel}

@@ -11,7 +11,7 @@ use super::{Act, Belief, Place, Search};
 use crate::plan::walking;
 use crate::sim::{House, HouseLabel, HousePoint, Strategy, play_as};
 use crate::trace::next_step::may_be_switched;
-use crate::{Breaker, BreakerId, Home, Instrument, PointId, PointKind, Refusal, RefusalCode, RoomId, Seen, Verdict, Volts};
+use crate::{Breaker, BreakerId, EntryId, Home, Instrument, PointId, PointKind, Refusal, RefusalCode, RoomId, Seen, Verdict, Volts};
 
 /// The likeliest breaker of a point. It orders the tests and proves nothing.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -128,6 +128,8 @@ pub(crate) struct AtHome {
     pub(crate) points: Vec<PointId>,
     rooms: Vec<RoomId>,
     proven: Vec<Option<usize>>,
+    /// The dark look that proves it.
+    proof: Vec<Option<EntryId>>,
     /// For each point the breakers that no look rules out.
     possible: Vec<OffSet>,
     /// Open, and for more than a breaker that may not have latched.
@@ -207,6 +209,13 @@ impl AtHome {
         };
         Some(Self {
             proven: points.iter().map(|(_, v)| v.proven_on().and_then(|b| index.get(b).copied())).collect(),
+            proof: points
+                .iter()
+                .map(|(_, v)| match v {
+                    Verdict::Proven { dark, .. } => Some(dark.clone()),
+                    _ => None,
+                })
+                .collect(),
             possible: points
                 .iter()
                 .map(|(_, v)| match v {
@@ -227,26 +236,31 @@ impl AtHome {
         off.filter_map(|id| self.breakers.iter().position(|b| b == id)).collect()
     }
 
-    /// What is believed by every look so far. Looks are judged by what was without power.
+    /// What is believed by every look so far, in their order: how far rooms go together is learnt from what was foreseen of
+    /// each look, so a point counts as proven only from its proof on. Looks are judged by what was without power.
     fn belief(&self, home: &Home, way: Way) -> Belief {
         let (costs, crew) = (pace(home, way), way.crew());
         let mut belief = Belief::new(&self.case, crew.alone);
-        for (p, on) in self.proven.iter().enumerate() {
-            if let Some(breaker) = on {
-                belief.prove(p, *breaker);
-            }
-        }
         belief.infer(&self.case);
         let index: BTreeMap<&PointId, usize> = self.points.iter().enumerate().map(|(n, p)| (p, n)).collect();
-        let mut under: Option<OffSet> = None;
+        let mut under: Option<(OffSet, usize)> = None;
         for look in home.looks_by_power().iter() {
-            let Some(p) = index.get(&look.point).copied().filter(|p| self.proven[*p].is_none()) else { continue };
+            let Some(p) = index.get(&look.point).copied().filter(|p| belief.proven(*p).is_none()) else { continue };
             let off = self.off_set(look.off.iter());
-            if under != Some(off) {
+            let place = (off, self.case.points[p].room);
+            if under != Some(place) {
                 belief.infer(&self.case);
-                under = Some(off);
+                under = Some(place);
             }
             belief.saw(p, off, look.seen == Seen::Dark, costs.misread);
+            if let Some(breaker) = self.proven[p].filter(|_| self.proof[p].as_ref() == Some(&look.line)) {
+                belief.prove(p, breaker);
+            }
+        }
+        for (p, on) in self.proven.iter().enumerate() {
+            if let Some(breaker) = on.filter(|_| belief.proven(p).is_none()) {
+                belief.prove(p, breaker);
+            }
         }
         for (point, breaker) in home.tones() {
             let heard = index.get(point).zip(self.breakers.iter().position(|b| b == breaker));
@@ -444,9 +458,9 @@ fn house_of(case: &Case, points: Vec<HousePoint>) -> House {
     }
 }
 
-/// Minutes that somebody needs who knows the wiring and only proves it; nothing honest is faster. `None` where there is
-/// nothing to prove. `fed`: the breaker of each point, as far as one feeds it.
-pub(crate) fn oracle_minutes(home: &Home, way: Way, fed: &BTreeMap<PointId, BreakerId>) -> Option<f64> {
+/// Minutes that a way of tracing takes in the score, were the home wired so. `None` where there is nothing to prove.
+/// `fed`: the breaker of each point, as far as one feeds it.
+pub(crate) fn minutes_by(home: &Home, way: Way, fed: &BTreeMap<PointId, BreakerId>, strategy: Strategy) -> Option<f64> {
     let open = |id: &PointId| (id.clone(), Verdict::Open { possible: home.breakers().map(|b| b.id.clone()).collect(), seen_lit: true, unlatched: Vec::new() });
     let known: Vec<(PointId, Verdict)> = home.points().map(|p| open(&p.id)).collect();
     let at_home = AtHome::of(home, &known)?;
@@ -467,13 +481,13 @@ pub(crate) fn oracle_minutes(home: &Home, way: Way, fed: &BTreeMap<PointId, Brea
     }
     let case = Case { points: seen, ..at_home.case.clone() };
     let house = house_of(&case, points);
-    Some(play_as(&house, &case, way.crew(), pace(home, way), Strategy::Oracle, 0, &mut || 0.0).minutes)
+    Some(play_as(&house, &case, way.crew(), pace(home, way), strategy, 0, &mut || 0.0).minutes)
 }
 
 /// What the search says is next, in the ids of the home.
 pub(crate) enum Asked {
-    /// Have just these off.
-    Off(Vec<BreakerId>),
+    /// Have just these off, to look at these points then.
+    Off(Vec<BreakerId>, Vec<PointId>),
     /// Look at these with what is off now.
     Look(Vec<PointId>),
     /// Plug the tone sender in there and find where it is loudest.
@@ -501,7 +515,9 @@ pub(crate) fn ask(
         Act::Look { off, points, .. } if off == search.off() => {
             Asked::Look(points.iter().map(|p| at_home.points[*p].clone()).collect())
         }
-        Act::Look { off, .. } => Asked::Off(at_home.ids(off)),
+        Act::Look { off, points, .. } => {
+            Asked::Off(at_home.ids(off), points.iter().map(|p| at_home.points[*p].clone()).collect())
+        }
     }
 }
 
@@ -549,4 +565,47 @@ pub(crate) fn plugged(home: &Home, known: &[(PointId, Verdict)], way: Way) -> BT
     let Some(at_home) = AtHome::of(home, known) else { return BTreeSet::new() };
     let search = at_home.search(home, way);
     at_home.points.iter().enumerate().filter(|(p, _)| search.plugged[*p]).map(|(_, id)| id.clone()).collect()
+}
+
+/// Points that were proven by a single dark look since the last handle moved, and of which that is not yet sure: the look
+/// may have been a slip. One more look at the same place costs seconds.
+pub(crate) fn unsure(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Vec<PointId> {
+    let now = home.switched().len();
+    let looks = home.looks();
+    let fresh = |dark: &EntryId| looks.iter().rev().take_while(|look| look.moves == now).any(|look| &look.line == dark);
+    let once = |point: &PointId, breaker: &BreakerId| {
+        let darks = looks.iter().filter(|l| &l.point == point && l.seen == Seen::Dark && l.off.contains(breaker));
+        darks.take(2).count() < 2
+    };
+    let fresh: Vec<(&PointId, &BreakerId)> = known
+        .iter()
+        .filter_map(|(point, verdict)| match verdict {
+            Verdict::Proven { breaker, dark, .. } if fresh(dark) && once(point, breaker) => Some((point, breaker)),
+            _ => None,
+        })
+        .collect();
+    if fresh.is_empty() {
+        return Vec::new();
+    }
+    // As if it were open still: what does all else say of it, with what was seen of it?
+    let open: Vec<(PointId, Verdict)> = known
+        .iter()
+        .map(|(point, verdict)| {
+            let possible = || home.breakers().map(|b| b.id.clone()).collect();
+            match fresh.iter().any(|(p, _)| *p == point) {
+                true => (point.clone(), Verdict::Open { possible: possible(), seen_lit: true, unlatched: Vec::new() }),
+                false => (point.clone(), verdict.clone()),
+            }
+        })
+        .collect();
+    let all = || fresh.iter().map(|(point, _)| (*point).clone()).collect();
+    // More than is searched together: then nothing vouches for a single look.
+    let Some(at_home) = AtHome::of(home, &open) else { return all() };
+    let belief = at_home.belief(home, way);
+    let sure = |point: &PointId, breaker: &BreakerId| {
+        let p = at_home.points.iter().position(|p| p == point);
+        let b = at_home.breakers.iter().position(|b| b == breaker);
+        p.zip(b).is_some_and(|(p, b)| belief.of(p)[b] >= super::SURE)
+    };
+    fresh.into_iter().filter(|(point, breaker)| !sure(point, breaker)).map(|(point, _)| point.clone()).collect()
 }

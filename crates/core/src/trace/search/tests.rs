@@ -320,7 +320,7 @@ fn what_is_likely_is_told_in_percent_and_schools_say_what_they_would_take() {
     assert!((60..=99).contains(&likely.percent));
     assert!(!view.likely.contains_key(&"p0".parse().unwrap()), "what is proven is not likely, it is proven");
     let minutes = crate::school_minutes(&w.home, crate::Way::default());
-    assert!(minutes.len() == 2 && minutes.iter().all(|s| s.minutes > 0.0), "{minutes:?}");
+    assert!(minutes.len() == 3 && minutes.iter().all(|s| s.minutes > 0.0), "{minutes:?}");
     assert_eq!(minutes, crate::school_minutes(&w.home, crate::Way::default()), "the same logbook, the same answer");
     let alone = crate::school_minutes(&w.home, crate::Way { alone: true, ..crate::Way::default() });
     assert!(alone.iter().zip(&minutes).all(|(alone, pair)| alone.minutes > pair.minutes), "walking to the panel takes longer");
