@@ -208,7 +208,9 @@ async fn the_stream_tells_of_every_write_resumes_and_ends_with_the_program() {
 #[tokio::test]
 async fn a_look_under_other_breakers_is_refused_as_a_conflict() {
     let site = site(true).await;
-    let body = json!({ "entries": [entry("look", json!({ "kind": "point_seen", "point": "porch-lantern", "seen": "dark", "since": "start" }))] });
+    let mut look = entry("look", json!({ "kind": "point_seen", "point": "porch-lantern", "seen": "dark", "since": "start" }));
+    look["at"] = json!(1_900_000_000_000_i64);
+    let body = json!({ "entries": [look] });
     let client = reqwest::Client::new();
     let response = client.post(format!("{}/api/homes/juniper-lane/entries", site.address)).json(&body).send().await.unwrap();
     assert_eq!(response.status().as_u16(), 409);

@@ -1334,6 +1334,11 @@ export interface components {
             /** @description Its version. */
             version: string;
         };
+        /**
+         * @description Where a helper stands.
+         * @enum {string}
+         */
+        HelperSide: "panel" | "walk";
         /** @description What to do. */
         HelperStep: {
             /** @enum {string} */
@@ -1396,7 +1401,7 @@ export interface components {
              */
             seq: number;
             /** @description Where this helper stands. */
-            side: components["schemas"]["Side"];
+            side: components["schemas"]["HelperSide"];
             /** @description What to do. */
             step: components["schemas"]["HelperStep"];
         };
@@ -1483,7 +1488,7 @@ export interface components {
             code: string;
             /** @description What the lines are signed with, 1 to 40 characters. */
             name: string;
-            side: components["schemas"]["Side"];
+            side: components["schemas"]["HelperSide"];
         };
         /**
          * @description How a breaker is kept.
@@ -1683,7 +1688,7 @@ export interface components {
             name?: string | null;
             /** @description `owner`, `helper` or `nobody`. */
             role: string;
-            side?: components["schemas"]["Side"] | null;
+            side?: components["schemas"]["HelperSide"] | null;
         };
         /** @description What to record once it is mended. */
         Mend: {
@@ -2151,7 +2156,7 @@ export interface components {
              * @description When they last asked for anything.
              */
             seconds_ago: number;
-            side?: components["schemas"]["Side"] | null;
+            side?: components["schemas"]["HelperSide"] | null;
         };
         /** @description A photo of a panel. */
         Photo: {
@@ -2803,10 +2808,10 @@ export interface components {
             text: string;
         };
         /**
-         * @description Where a helper stands.
+         * @description A column of the panel.
          * @enum {string}
          */
-        Side: "panel" | "walk";
+        Side: "left" | "right";
         /** @description Comes in with the passphrase. */
         SigningIn: {
             passphrase: string;

@@ -30,7 +30,7 @@ export const useSharing = (watched: boolean) =>
   useQuery({
     queryKey: ["sharing"],
     queryFn: () => answer(api.GET("/api/sharing")),
-    refetchInterval: watched ? 2000 : 15_000,
+    refetchInterval: (query) => (watched || query.state.data?.open === true ? 2000 : 60_000),
   });
 
 /** A helper's own next step. */

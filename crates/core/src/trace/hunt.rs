@@ -27,7 +27,7 @@ impl Rounds<'_> {
         }
         let told = |p: &PointId| self.seen_now(p).is_some() || self.skipped_now(p);
         let ready = |p: &PointId| self.was_lit_all_on(p) && !self.known.iter().any(|(q, v)| q == p && self.waits_for_a_latch(q, v));
-        let left: Vec<_> = hunted(home, &self.known, way).into_iter().filter(|h| ready(&h.point)).collect();
+        let left: Vec<_> = hunted(home, self.at_home.as_ref()).into_iter().filter(|h| ready(&h.point)).collect();
         // Whoever is there looks at the point, and at its neighbors in the room that are likeliest on the same breaker.
         if let [only] = off.as_slice() {
             let fits = |point: &PointId| left.iter().any(|h| &h.point == point && h.breakers.first() == Some(only));

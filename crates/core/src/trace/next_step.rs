@@ -8,7 +8,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use super::latched::Latched;
-use super::search::{Likely, School, SchoolMinutes, Way, likely, plugged, schools};
+use super::search::{AtHome, Likely, School, SchoolMinutes, Way, likely_at, plugged, schools};
 use super::verdict::{Verdict, by_point, counted, judged, verdicts};
 use crate::{Breaker, BreakerId, Home, Interior, Look, PointId, PointKind, RoomId, Seen, Since, State, Volts, overview::Progress};
 
@@ -188,7 +188,8 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
     let way = way.into();
     let all = home.looks_by_power();
     let mut rounds = Rounds::of(home, &all);
-    rounds.plugged = plugged(home, &rounds.known, way);
+    rounds.at_home = AtHome::of(home, &rounds.known, way);
+    rounds.plugged = plugged(home, rounds.at_home.as_ref());
     let pick =
         |want: fn(&Verdict) -> bool| rounds.known.iter().filter(|(_, v)| want(v)).map(|(p, _)| p.clone()).collect::<Vec<_>>();
     let walked: BTreeSet<&BreakerId> = home
@@ -205,12 +206,12 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
         to_switch: rounds.worth_switching().into_iter().map(|(b, _)| b.id.clone()).collect(),
         contradictory: pick(|v| matches!(v, Verdict::Contradictory { .. })),
         out: pick(|v| matches!(v, Verdict::Out { .. })),
-        likely: likely(home, &rounds.known),
+        likely: likely_at(home, rounds.at_home.as_ref()),
         way,
         last_turn: home.last_turn(),
         next: rounds.downstream().or_else(|| rounds.once_more(way)).unwrap_or_else(|| match way.school {
             School::OneAtATime => rounds.next(),
-            School::SeveralOff => rounds.next_of_several(way),
+            School::SeveralOff => rounds.next_of_several(),
             School::LampAndHelper | School::ToneTracer => rounds.next_of_hunt(way),
         }),
     }
@@ -228,6 +229,8 @@ pub(super) struct Rounds<'a> {
     /// The looks at each point, by power.
     pub(super) looks: BTreeMap<&'a PointId, Vec<&'a Look>>,
     pub(super) latched: Latched<'a>,
+    /// The home as the search sees it, where it is asked.
+    pub(super) at_home: Option<AtHome>,
     /// Where a tester was left plugged in.
     plugged: BTreeSet<PointId>,
 }
@@ -237,7 +240,7 @@ impl<'a> Rounds<'a> {
     fn of(home: &'a Home, all: &'a [Look]) -> Self {
         let looks = by_point(all);
         let (known, latched) = judged(home, &looks);
-        Self { home, known, looks, latched, plugged: BTreeSet::new() }
+        Self { home, known, looks, latched, at_home: None, plugged: BTreeSet::new() }
     }
 
     pub(super) fn set_up(&self) -> Option<NextStep> {

@@ -2,13 +2,13 @@
 
 use super::NextStep;
 use super::next_step::{Rounds, may_be_on};
-use super::search::{Asked, Way, ask};
+use super::search::{Asked, ask};
 use crate::{BreakerId, PointId, State};
 
 impl Rounds<'_> {
     /// Several off at once. A proof needs a look that showed the point lit with everything on, so that comes first; then
     /// the search says what is off and where to look, whatever was done meanwhile.
-    pub(super) fn next_of_several(&self, way: Way) -> NextStep {
+    pub(super) fn next_of_several(&self) -> NextStep {
         if let Some(first) = self.set_up() {
             return first;
         }
@@ -33,7 +33,7 @@ impl Rounds<'_> {
                 off.iter().filter(|b| home.breaker(b).is_some_and(|b| b.kept.is_some())).cloned().collect();
             NextStep::SwitchOn { breakers: if kept.is_empty() { off.clone() } else { kept }, why, rooms: Vec::new() }
         };
-        match ask(home, &self.known, way, &unlit, &told) {
+        match ask(home, self.at_home.as_ref(), &unlit, &told) {
             Asked::Tone(point) => {
                 let at = home.point(&point);
                 let room = at.and_then(|p| home.room(&p.room)).map_or_else(String::new, |room| room.name.clone());

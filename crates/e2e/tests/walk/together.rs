@@ -77,13 +77,13 @@ async fn trace_together(site: &Site, home: &str, owner: &Page, helper: &Page, (a
     ensure!(refused.is_empty(), "{refused:?}");
     helper.press("Come in").await?;
     owner.wait_text(By::Css("[data-testid=people]"), "With Ada").await?;
-    let (mut cut_off, mut stale, mut slowest) = (false, false, Duration::ZERO);
+    let (mut cut_off, mut stale, mut took) = (false, false, Vec::new());
     let end = Instant::now() + Duration::from_secs(240);
     loop {
         ensure!(Instant::now() < end, "the trace does not end");
         let step = Trace(owner).step().await?;
         match step.as_str() {
-            "see_all_lit" | "look" | "see_one_lit_again" => {
+            "see_all_lit" | "look" | "look_under" | "see_one_lit_again" => {
                 until("the helper is asked to look", async || Ok(doing(helper).await? == "look")).await?;
                 if step == "look" && !cut_off {
                     // Cut off: what is recorded meanwhile is kept, also over a reload, and sent once.
@@ -124,7 +124,7 @@ async fn trace_together(site: &Site, home: &str, owner: &Page, helper: &Page, (a
                 look(helper).await?;
                 let pressed = Instant::now();
                 until("the owner's screen follows", async || Ok(seq_of().await? != before)).await?;
-                slowest = slowest.max(pressed.elapsed());
+                took.push(pressed.elapsed().as_millis());
                 until("and the helper's", async || {
                     let step = helper.test_id("helper-step").await?;
                     Ok(step.attr("data-seq").await?.unwrap_or_default() == seq_of().await?)
@@ -146,7 +146,9 @@ async fn trace_together(site: &Site, home: &str, owner: &Page, helper: &Page, (a
         }
     }
     ensure!(cut_off && stale, "the helper was cut off on the way");
-    eprintln!("slowest step from one phone to the other: {} ms", slowest.as_millis());
+    took.sort_unstable();
+    let (middle, late) = (took[took.len() / 2], took[took.len() * 95 / 100]);
+    eprintln!("from one phone to the other: median {middle} ms, 95th percentile {late} ms of {}", took.len());
     owner.wait_text(By::Css("[data-testid=progress]"), "12 of 12 proven").await?;
     until("the helper is told", async || Ok(doing(helper).await? == "finished")).await?;
     // Sent away: the phone shows the way in, and nothing of the home.

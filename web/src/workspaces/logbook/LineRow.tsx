@@ -4,7 +4,15 @@ import type { ToldLine } from "../../api/client";
 import { tone } from "../../app/theme";
 import { when } from "../../parts/when";
 
-const WITH = { eye: "by eye", plug_in_tester: "plug-in tester", lamp: "lamp", meter: "meter", non_contact: "non-contact tester", tone_tracer: "tone tracer", clamp_meter: "clamp meter" } as const;
+const WITH = {
+  eye: "by eye",
+  plug_in_tester: "plug-in tester",
+  lamp: "lamp",
+  meter: "meter",
+  non_contact: "non-contact tester",
+  tone_tracer: "tone tracer",
+  clamp_meter: "clamp meter",
+} as const;
 
 interface Props {
   told: ToldLine;

@@ -1,5 +1,6 @@
 //! The search in a real home: the case as the logbook has it, what is likely, and what each school would take.
 
+use std::cell::OnceCell;
 use std::collections::{BTreeMap, BTreeSet};
 
 use rand::Rng;
@@ -134,8 +135,8 @@ pub(crate) struct AtHome {
     possible: Vec<OffSet>,
     /// Open, and for more than a breaker that may not have latched.
     telling: Vec<bool>,
-    /// Left out of the search for now.
-    pub(crate) aside: Vec<bool>,
+    way: Way,
+    belief: OnceCell<Belief>,
 }
 
 /// The most breakers and points that are searched together.
@@ -143,7 +144,7 @@ const MOST_POINTS: usize = 600;
 
 impl AtHome {
     /// The case; `None` where there is nothing to search, or more than can be.
-    pub(crate) fn of(home: &Home, known: &[(PointId, Verdict)]) -> Option<Self> {
+    pub(crate) fn of(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Option<Self> {
         let left_off = |b: &&Breaker| b.is_left_off();
         let breakers: Vec<&Breaker> = home.breakers().filter(|b| !left_off(b)).collect();
         let index: BTreeMap<&BreakerId, usize> = breakers.iter().enumerate().map(|(n, b)| (&b.id, n)).collect();
@@ -225,7 +226,8 @@ impl AtHome {
                 .collect(),
             telling: points.iter().map(|(_, v)| matches!(v, Verdict::Open { unlatched, .. } if unlatched.is_empty())).collect(),
             points: points.iter().map(|(p, _)| p.id.clone()).collect(),
-            aside: vec![false; points.len()],
+            way,
+            belief: OnceCell::new(),
             breakers: breakers.iter().map(|b| b.id.clone()).collect(),
             rooms,
             case,
@@ -238,19 +240,22 @@ impl AtHome {
 
     /// What is believed by every look so far, in their order: how far rooms go together is learnt from what was foreseen of
     /// each look, so a point counts as proven only from its proof on. Looks are judged by what was without power.
-    fn belief(&self, home: &Home, way: Way) -> Belief {
-        let (costs, crew) = (pace(home, way), way.crew());
+    fn belief(&self, home: &Home) -> &Belief {
+        self.belief.get_or_init(|| self.believe(home))
+    }
+
+    fn believe(&self, home: &Home) -> Belief {
+        let (costs, crew) = (pace(home, self.way), self.way.crew());
         let mut belief = Belief::new(&self.case, crew.alone);
         belief.infer(&self.case);
         let index: BTreeMap<&PointId, usize> = self.points.iter().enumerate().map(|(n, p)| (p, n)).collect();
-        let mut under: Option<(OffSet, usize)> = None;
+        let mut under: Option<OffSet> = None;
         for look in home.looks_by_power().iter() {
             let Some(p) = index.get(&look.point).copied().filter(|p| belief.proven(*p).is_none()) else { continue };
             let off = self.off_set(look.off.iter());
-            let place = (off, self.case.points[p].room);
-            if under != Some(place) {
+            if under != Some(off) {
                 belief.infer(&self.case);
-                under = Some(place);
+                under = Some(off);
             }
             belief.saw(p, off, look.seen == Seen::Dark, costs.misread);
             if let Some(breaker) = self.proven[p].filter(|_| self.proof[p].as_ref() == Some(&look.line)) {
@@ -277,10 +282,10 @@ impl AtHome {
     }
 
     /// The search as it stands.
-    pub(crate) fn search(&self, home: &Home, way: Way) -> Search<'_> {
-        let crew = way.crew();
-        let mut search = Search::new(&self.case, crew, pace(home, way));
-        search.belief = self.belief(home, way);
+    pub(crate) fn search(&self, home: &Home) -> Search<'_> {
+        let crew = self.way.crew();
+        let mut search = Search::new(&self.case, crew, pace(home, self.way));
+        search.belief = self.belief(home).clone();
         if crew.plugs > 1 {
             // Testers stay where they were plugged in until the point is proven.
             let by_plug = |look: &&crate::Look| matches!(look.instrument, Some(Instrument::PlugInTester | Instrument::Lamp));
@@ -291,7 +296,6 @@ impl AtHome {
             }
         }
         search.off = self.off_set(home.off().iter());
-        search.aside.clone_from(&self.aside);
         for skip in home.skips() {
             if let Some(p) = self.points.iter().position(|p| *p == skip.point) {
                 search.passed_over.push((self.off_set(skip.off.iter()), p));
@@ -378,8 +382,13 @@ const LEAST_PERCENT: u8 = 60;
 
 /// The likeliest breaker of every point that is open, where one is clearly likelier than the rest.
 pub fn likely(home: &Home, known: &[(PointId, Verdict)]) -> BTreeMap<PointId, Likely> {
-    let Some(at_home) = AtHome::of(home, known) else { return BTreeMap::new() };
-    let belief = at_home.belief(home, home.way());
+    likely_at(home, AtHome::of(home, known, home.way()).as_ref())
+}
+
+/// The same, where the case is at hand.
+pub(crate) fn likely_at(home: &Home, at_home: Option<&AtHome>) -> BTreeMap<PointId, Likely> {
+    let Some(at_home) = at_home else { return BTreeMap::new() };
+    let belief = at_home.belief(home);
     let open = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none());
     open.filter_map(|p| {
         let (b, chance) = belief.of(p).iter().enumerate().max_by(|a, b| a.1.total_cmp(b.1))?;
@@ -393,8 +402,8 @@ pub fn likely(home: &Home, known: &[(PointId, Verdict)]) -> BTreeMap<PointId, Li
 /// logbook gives the same answer.
 pub fn schools(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Vec<SchoolMinutes> {
     const SAMPLES: u64 = 3;
-    let Some(at_home) = AtHome::of(home, known) else { return Vec::new() };
-    let belief = at_home.belief(home, way);
+    let Some(at_home) = AtHome::of(home, known, way) else { return Vec::new() };
+    let belief = at_home.belief(home);
     let costs = pace(home, way);
     let open: Vec<usize> = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none()).collect();
     if open.is_empty() {
@@ -463,7 +472,7 @@ fn house_of(case: &Case, points: Vec<HousePoint>) -> House {
 pub(crate) fn minutes_by(home: &Home, way: Way, fed: &BTreeMap<PointId, BreakerId>, strategy: Strategy) -> Option<f64> {
     let open = |id: &PointId| (id.clone(), Verdict::Open { possible: home.breakers().map(|b| b.id.clone()).collect(), seen_lit: true, unlatched: Vec::new() });
     let known: Vec<(PointId, Verdict)> = home.points().map(|p| open(&p.id)).collect();
-    let at_home = AtHome::of(home, &known)?;
+    let at_home = AtHome::of(home, &known, way)?;
     let mut points = Vec::new();
     let mut seen = Vec::new();
     for (p, id) in at_home.points.iter().enumerate() {
@@ -499,14 +508,13 @@ pub(crate) enum Asked {
 /// What to do next with several off. `aside`: not to be looked at; `told`: looked at under what is off now.
 pub(crate) fn ask(
     home: &Home,
-    known: &[(PointId, Verdict)],
-    way: Way,
+    at_home: Option<&AtHome>,
     aside: &dyn Fn(&PointId) -> bool,
     told: &dyn Fn(&PointId) -> bool,
 ) -> Asked {
-    let Some(mut at_home) = AtHome::of(home, known) else { return Asked::Nothing };
-    at_home.aside = at_home.points.iter().map(aside).collect();
-    let mut search = at_home.search(home, way);
+    let Some(at_home) = at_home else { return Asked::Nothing };
+    let mut search = at_home.search(home);
+    search.aside = at_home.points.iter().map(aside).collect();
     search.told = at_home.points.iter().map(told).collect();
     search.take_up_round();
     match search.next_act() {
@@ -534,9 +542,9 @@ pub(crate) struct Hunted {
 }
 
 /// What is left for somebody who goes from point to point, the nearest first.
-pub(crate) fn hunted(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Vec<Hunted> {
-    let Some(at_home) = AtHome::of(home, known) else { return Vec::new() };
-    let search = at_home.search(home, way);
+pub(crate) fn hunted(home: &Home, at_home: Option<&AtHome>) -> Vec<Hunted> {
+    let Some(at_home) = at_home else { return Vec::new() };
+    let search = at_home.search(home);
     let may = at_home.case.may_be_off();
     let open = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none());
     let mut hunted: Vec<Hunted> = open
@@ -558,12 +566,9 @@ pub(crate) fn hunted(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Vec
 }
 
 /// Receptacles in which a tester is left plugged in, as the search counts on it: a glance is enough there.
-pub(crate) fn plugged(home: &Home, known: &[(PointId, Verdict)], way: Way) -> BTreeSet<PointId> {
-    if way.testers < 2 {
-        return BTreeSet::new();
-    }
-    let Some(at_home) = AtHome::of(home, known) else { return BTreeSet::new() };
-    let search = at_home.search(home, way);
+pub(crate) fn plugged(home: &Home, at_home: Option<&AtHome>) -> BTreeSet<PointId> {
+    let Some(at_home) = at_home.filter(|at_home| at_home.way.testers > 1) else { return BTreeSet::new() };
+    let search = at_home.search(home);
     at_home.points.iter().enumerate().filter(|(p, _)| search.plugged[*p]).map(|(_, id)| id.clone()).collect()
 }
 
@@ -600,8 +605,8 @@ pub(crate) fn unsure(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Vec
         .collect();
     let all = || fresh.iter().map(|(point, _)| (*point).clone()).collect();
     // More than is searched together: then nothing vouches for a single look.
-    let Some(at_home) = AtHome::of(home, &open) else { return all() };
-    let belief = at_home.belief(home, way);
+    let Some(at_home) = AtHome::of(home, &open, way) else { return all() };
+    let belief = at_home.belief(home);
     let sure = |point: &PointId, breaker: &BreakerId| {
         let p = at_home.points.iter().position(|p| p == point);
         let b = at_home.breakers.iter().position(|b| b == breaker);

@@ -13,7 +13,7 @@ mod pace;
 #[cfg(test)]
 mod tests;
 
-pub(crate) use at_home::{Asked, ask, hunted, minutes_by, plugged, unsure};
+pub(crate) use at_home::{Asked, AtHome, ask, hunted, likely_at, minutes_by, plugged, unsure};
 pub(crate) use pace::pace;
 pub use at_home::{Likely, School, SchoolMinutes, Way, likely, schools};
 pub use belief::Belief;
