@@ -39,11 +39,11 @@ pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
 pub use ids::{BadId, BreakerId, EntryId, HomeId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
 pub use logbook::{
     Aside, BackdropLaid, BackdropRemoved, BreakerKept, BreakerMoved, BreakerPlaced, BreakerRemoved, BreakerSwitched,
-    BreakersJoined, DeviceWorked, Draft, Fact, FillerSeen, FindingSetAside, FloorPlaced, GfciProtects, Home, HomeDescribed, Instrument, Kept,
-    LabelClaimed, LegRead, Line, LineRestored, LineStruck, Logbook, Look, NeutralShared, OpeningPlaced, OpeningRemoved, Outcome,
-    PanelDescribed, PanelRemoved, PanelStands, PhotoTaken, PointPlaced, PointRemoved, PointSeen, PointSkipped, PointStands, PracticeHouse,
-    Refusal, RefusalCode, RoomDrawn, RoomPlaced, RoomRemoved, RulesChosen, Seen, Since, StairsPlaced, StairsRemoved, SwitchControls,
-    ToneHeard, TraceSet, UnitsChosen, Worked, describe,
+    BreakersJoined, DeviceWorked, Draft, Fact, FillerSeen, FindingSetAside, FloorPlaced, GfciProtects, Home, HomeDescribed,
+    Instrument, Kept, LabelClaimed, LegRead, Line, LineRestored, LineStruck, Logbook, Look, NeutralShared, OpeningPlaced,
+    OpeningRemoved, Outcome, PanelDescribed, PanelRemoved, PanelStands, PhotoTaken, PointPlaced, PointRemoved, PointSeen,
+    PointSkipped, PointStands, PracticeHouse, Refusal, RefusalCode, RoomDrawn, RoomPlaced, RoomRemoved, RulesChosen, Seen, Since,
+    StairsPlaced, StairsRemoved, SwitchControls, ToneHeard, TraceSet, UnitsChosen, Worked, describe,
 };
 pub use overview::{HomeOverview, KnownPoint, OffNow, Progress, overview};
 pub use panel::{
@@ -62,7 +62,8 @@ pub use plan::{
 pub use trace::search;
 pub use trace::search::{Likely, School, SchoolMinutes, Way};
 pub use trace::{
-    DarkClock, Evidence, EvidenceLine, Handle, HelperSide, HelperStep, HelperView, LastSeen, LineRole, NextStep, PointToSee, RoomToWalk, TraceView, Verdict, evidence,
-    last_seen, next_step, helper_may_write, helper_view, school_minutes, trace_view, verdict, verdicts,
+    DarkClock, Evidence, EvidenceLine, Handle, HelperSide, HelperStep, HelperView, LastSeen, LineRole, NextStep, PointToSee,
+    RoomToWalk, TraceView, Verdict, evidence, helper_may_write, helper_view, last_seen, next_step, school_minutes, trace_view,
+    verdict, verdicts,
 };
 pub use units::{Amps, Length, Moment, Units, Volts};

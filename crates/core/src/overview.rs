@@ -3,8 +3,8 @@
 use std::collections::BTreeMap;
 
 use crate::{
-    BreakerId, DarkClock, Edition, Finding, Home, HomeId, Point, PointId, Post, Room, Since, State, Verdict, sim::Recipe, checks::findings_from,
-    panel::post::posts_from, trace::dark_clock::dark_clocks, verdicts,
+    BreakerId, DarkClock, Edition, Finding, Home, HomeId, Point, PointId, Post, Room, Since, State, Verdict,
+    checks::findings_from, panel::post::posts_from, sim::Recipe, trace::dark_clock::dark_clocks, verdicts,
 };
 
 /// A breaker that is off now.

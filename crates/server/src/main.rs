@@ -336,7 +336,9 @@ fn check(desk: &Desk, json: bool) -> Result<ExitCode> {
 
 fn listen(desk: Desk, bind: SocketAddr, setup: Setup) -> Result<()> {
     if !bind.ip().is_loopback() {
-        bail!("{bind} is not this machine alone. Wayfinder starts on loopback only, 127.0.0.1 or [::1]; share it with the home network on its screen.");
+        bail!(
+            "{bind} is not this machine alone. Wayfinder starts on loopback only, 127.0.0.1 or [::1]; share it with the home network on its screen."
+        );
     }
     let runtime = tokio::runtime::Builder::new_multi_thread().enable_all().build()?;
     runtime.block_on(async {

@@ -9,8 +9,8 @@ use std::net::{IpAddr, SocketAddr, UdpSocket};
 use std::sync::{Mutex, MutexGuard};
 use std::time::{Duration, Instant};
 
-use argon2::password_hash::{PasswordHash, PasswordHasher, PasswordVerifier, SaltString};
 use argon2::Argon2;
+use argon2::password_hash::{PasswordHash, PasswordHasher, PasswordVerifier, SaltString};
 use tokio::sync::watch;
 use uuid::Uuid;
 use wayfinder_core::{HelperSide, HomeId};

@@ -119,7 +119,11 @@ fn a_made_up_house_is_traced_without_a_screen_the_same_every_time() {
     let trace = |arguments: &[&str]| {
         let mut command = Command::new(env!("CARGO_BIN_EXE_wayfinder"));
         let out = command.args(["practice", "trace"]).args(arguments).output().unwrap();
-        (out.status.success(), String::from_utf8_lossy(&out.stdout).into_owned(), String::from_utf8_lossy(&out.stderr).into_owned())
+        (
+            out.status.success(),
+            String::from_utf8_lossy(&out.stdout).into_owned(),
+            String::from_utf8_lossy(&out.stderr).into_owned(),
+        )
     };
     let small = ["--seed", "7", "--points", "20", "--level", "tricky", "--json"];
     let (done, told, said) = trace(&small);

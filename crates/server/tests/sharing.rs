@@ -37,7 +37,8 @@ async fn send(url: String, cookie: &str, body: &Value) -> Response {
 async fn share(site: &Site) -> (String, String) {
     let open = send(format!("{}/api/sharing", site.here), "", &json!({ "passphrase": "three brass bells" })).await;
     assert_eq!(open.status(), 200);
-    let now: Value = send(format!("{}/api/sharing/invites", site.here), "", &json!({ "home": "juniper-lane" })).await.json().await.unwrap();
+    let now: Value =
+        send(format!("{}/api/sharing/invites", site.here), "", &json!({ "home": "juniper-lane" })).await.json().await.unwrap();
     let (address, code) = (now["addresses"][0].as_str().unwrap(), now["invites"][0]["code"].as_str().unwrap());
     assert!(now["invites"][0]["qr"]["d"].as_str().unwrap().starts_with('M'));
     assert_eq!(now["invites"][0]["url"], format!("{address}/join#{}", code.replace('-', "")));
@@ -74,10 +75,14 @@ async fn the_network_reaches_nothing_until_the_owner_shares_and_then_only_with_a
     let early = send(format!("{}/api/sharing/invites", site.here), "", &json!({ "home": "juniper-lane" })).await;
     assert_eq!(early.status(), 409);
     let (address, code) = share(&site).await;
-    for path in ["homes", "homes/juniper-lane", "homes/juniper-lane/helper", "homes/juniper-lane/stream", "sharing", "openapi.json"] {
+    for path in
+        ["homes", "homes/juniper-lane", "homes/juniper-lane/helper", "homes/juniper-lane/stream", "sharing", "openapi.json"]
+    {
         assert_eq!(status(format!("{address}/api/{path}"), "").await, 401, "{path}");
     }
-    let wrong = send(format!("{address}/api/homes/hut/entries"), "wayfinder=made-up", &json!({ "entries": [home_named("a", "Hut")] })).await;
+    let wrong =
+        send(format!("{address}/api/homes/hut/entries"), "wayfinder=made-up", &json!({ "entries": [home_named("a", "Hut")] }))
+            .await;
     assert_eq!(wrong.status(), 401);
     assert_eq!(status(format!("{address}/"), "").await, 200, "the program itself is no secret");
     assert_eq!(get(&format!("{address}/api/me")).await["role"], "nobody");
@@ -85,7 +90,14 @@ async fn the_network_reaches_nothing_until_the_owner_shares_and_then_only_with_a
     let me: Value = joined.json().await.unwrap();
     assert_eq!((&me["role"], &me["name"], &me["home"]), (&json!("helper"), &json!("Ada"), &json!("juniper-lane")));
     assert_eq!(status(format!("{address}/api/homes/juniper-lane/helper"), &cookie).await, 200);
-    for path in ["homes", "homes/juniper-lane", "homes/juniper-lane/logbook", "homes/juniper-lane/export", "homes/tanyard-flat/helper", "sharing"] {
+    for path in [
+        "homes",
+        "homes/juniper-lane",
+        "homes/juniper-lane/logbook",
+        "homes/juniper-lane/export",
+        "homes/tanyard-flat/helper",
+        "sharing",
+    ] {
         assert_eq!(status(format!("{address}/api/{path}"), &cookie).await, 403, "{path}");
     }
     // The cookie counts for nothing at a door that is closed.
@@ -146,7 +158,8 @@ async fn whoever_is_sent_away_hears_nothing_more_and_the_owner_comes_in_by_passp
     let site = site().await;
     let (address, code) = share(&site).await;
     let (_, cookie) = join(&address, &code, "Ada").await;
-    let stream = Client::new().get(format!("{address}/api/homes/juniper-lane/stream")).header("cookie", &cookie).send().await.unwrap();
+    let stream =
+        Client::new().get(format!("{address}/api/homes/juniper-lane/stream")).header("cookie", &cookie).send().await.unwrap();
     let mut stream = stream.bytes_stream();
     assert!(tokio::time::timeout(Duration::from_secs(5), stream.next()).await.unwrap().is_some(), "where the logbook is");
     let people = get(&format!("{}/api/sharing", site.here)).await["people"].clone();

@@ -226,7 +226,11 @@ fn read_photo(connection: &Connection, home: &HomeId, photo: &PhotoId) -> Result
 }
 
 fn migrations() -> Migrations<'static> {
-    Migrations::new(vec![M::up(include_str!("migrations/1.sql")), M::up(include_str!("migrations/2.sql")), M::up(include_str!("migrations/3.sql"))])
+    Migrations::new(vec![
+        M::up(include_str!("migrations/1.sql")),
+        M::up(include_str!("migrations/2.sql")),
+        M::up(include_str!("migrations/3.sql")),
+    ])
 }
 
 #[cfg(test)]

@@ -2636,7 +2636,7 @@ export interface components {
             glows?: boolean | null;
             /** @description Which instrument. */
             instrument: components["schemas"]["Instrument"];
-            /** @description The three lamps of a plug-in tester: open ground, and two that glow where it is wired right. */
+            /** @description The three lamps of a plug-in tester; the second and third glow where it is live and wired right. */
             lamps?: boolean[] | null;
             /** @description Points in sight that the list has not got. */
             noticed: components["schemas"]["PointPlaced"][];

@@ -168,4 +168,3 @@ impl Home {
 fn changed(wrong: &str) -> Refusal {
     Refusal::new(RefusalCode::OffSetChanged, "since", wrong, "Look again, with the breakers as they stand now.")
 }
-

@@ -25,10 +25,10 @@ pub use describe::describe;
 pub use entry::{Draft, Instrument, Line};
 pub use fact::{
     BackdropLaid, BackdropRemoved, BreakerKept, BreakerMoved, BreakerPlaced, BreakerRemoved, BreakerSwitched, BreakersJoined,
-    DeviceWorked, Fact, FillerSeen, FindingSetAside, FloorPlaced, GfciProtects, HomeDescribed, Kept, LabelClaimed, LegRead, LineRestored,
-    LineStruck, NeutralShared, OpeningPlaced, OpeningRemoved, PanelDescribed, PanelRemoved, PanelStands, PhotoTaken, PointPlaced, PracticeHouse, Since, ToneHeard, TraceSet, Worked,
-    PointRemoved, PointSeen, PointSkipped, PointStands, RoomDrawn, RoomPlaced, RoomRemoved, RulesChosen, Seen, StairsPlaced,
-    StairsRemoved, SwitchControls, UnitsChosen,
+    DeviceWorked, Fact, FillerSeen, FindingSetAside, FloorPlaced, GfciProtects, HomeDescribed, Kept, LabelClaimed, LegRead,
+    LineRestored, LineStruck, NeutralShared, OpeningPlaced, OpeningRemoved, PanelDescribed, PanelRemoved, PanelStands,
+    PhotoTaken, PointPlaced, PointRemoved, PointSeen, PointSkipped, PointStands, PracticeHouse, RoomDrawn, RoomPlaced,
+    RoomRemoved, RulesChosen, Seen, Since, StairsPlaced, StairsRemoved, SwitchControls, ToneHeard, TraceSet, UnitsChosen, Worked,
 };
 pub use fold::{Aside, Home, Look};
 pub use refusal::{Refusal, RefusalCode};

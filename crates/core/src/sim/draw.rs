@@ -13,8 +13,7 @@ use super::rooms::{Ground, Kind, ROOMS, Template};
 use crate::logbook::{Refusal, RefusalCode};
 use crate::{
     Amps, BreakerId, BreakerKept, BreakerPlaced, CardSize, Columns, Fact, HomeDescribed, Kept, LabelClaimed, Numbering,
-    PanelDescribed, PanelDetails, PanelId, PointDetails, PointId, PointKind, PointPlaced, PracticeHouse, Service, Slot,
-    Volts,
+    PanelDescribed, PanelDetails, PanelId, PointDetails, PointId, PointKind, PointPlaced, PracticeHouse, Service, Slot, Volts,
 };
 
 /// How much stands against whoever traces it.
@@ -263,10 +262,11 @@ fn wire(rooms: &[&'static Template], spots: &mut [Spot], recipe: Recipe, rng: &m
     let mut open: Option<(usize, usize)> = None;
     for (room, template) in rooms.iter().enumerate() {
         let in_sub = Some(room) == sub_room;
-        let plugs: Vec<usize> = room_points(spots, room, |k| !matches!(k, Kind::Light | Kind::Alarm | Kind::High | Kind::MustStay))
-            .into_iter()
-            .filter(|p| !taken.contains(p))
-            .collect();
+        let plugs: Vec<usize> =
+            room_points(spots, room, |k| !matches!(k, Kind::Light | Kind::Alarm | Kind::High | Kind::MustStay))
+                .into_iter()
+                .filter(|p| !taken.contains(p))
+                .collect();
         if plugs.is_empty() {
             continue;
         }
@@ -276,7 +276,15 @@ fn wire(rooms: &[&'static Template], spots: &mut [Spot], recipe: Recipe, rng: &m
             let (a, b): (Vec<usize>, Vec<usize>) = plugs.iter().partition(|p| **p % 2 == 0);
             let first = circuits.len();
             for points in [a, b] {
-                circuits.push(Circuit { amps: 20.0, poles: 1, label: label.clone(), points, in_sub, must_stay: false, pair: None });
+                circuits.push(Circuit {
+                    amps: 20.0,
+                    poles: 1,
+                    label: label.clone(),
+                    points,
+                    in_sub,
+                    must_stay: false,
+                    pair: None,
+                });
             }
             if recipe.level != Level::Plain {
                 circuits[first].pair = Some(first + 1);
@@ -284,7 +292,9 @@ fn wire(rooms: &[&'static Template], spots: &mut [Spot], recipe: Recipe, rng: &m
             continue;
         }
         match open {
-            Some((circuit, count)) if count + plugs.len() <= 9 && circuits[circuit].in_sub == in_sub && rng.random::<f64>() < 0.5 => {
+            Some((circuit, count))
+                if count + plugs.len() <= 9 && circuits[circuit].in_sub == in_sub && rng.random::<f64>() < 0.5 =>
+            {
                 circuits[circuit].points.extend(&plugs);
                 open = None;
             }
@@ -377,7 +387,9 @@ struct Seats {
 fn seat(circuits: &[Circuit], rng: &mut Pcg64Mcg) -> Seats {
     let poles = |sub: bool| circuits.iter().filter(|c| c.in_sub == sub).map(|c| usize::from(c.poles)).sum::<usize>();
     let has_sub = poles(true) > 0;
-    let size = |needs: usize| [4u8, 8, 12, 16, 20, 24, 30, 32, 40, 42, 54, 60, 84].into_iter().find(|s| usize::from(*s) >= needs).unwrap_or(84);
+    let size = |needs: usize| {
+        [4u8, 8, 12, 16, 20, 24, 30, 32, 40, 42, 54, 60, 84].into_iter().find(|s| usize::from(*s) >= needs).unwrap_or(84)
+    };
     let main_spaces = size(poles(false) + 2 + if has_sub { 2 } else { 0 });
     let sub_spaces = size(poles(true) + 2);
     let mut at = vec![(false, Vec::new()); circuits.len()];
@@ -395,7 +407,8 @@ fn seat(circuits: &[Circuit], rng: &mut Pcg64Mcg) -> Seats {
         }
         twos.shuffle(rng);
         for two in twos {
-            let starts: Vec<u8> = (1..=spaces.saturating_sub(2)).filter(|s| free[usize::from(*s)] && free[usize::from(*s) + 2]).collect();
+            let starts: Vec<u8> =
+                (1..=spaces.saturating_sub(2)).filter(|s| free[usize::from(*s)] && free[usize::from(*s) + 2]).collect();
             let from = starts[rng.random_range(0..starts.len().min(6))];
             free[usize::from(from)] = false;
             free[usize::from(from) + 2] = false;
@@ -411,8 +424,7 @@ fn seat(circuits: &[Circuit], rng: &mut Pcg64Mcg) -> Seats {
                 },
             }
         }
-        let mut ones: Vec<usize> =
-            (0..circuits.len()).filter(|c| circuits[*c].in_sub == sub && at[*c].1.is_empty()).collect();
+        let mut ones: Vec<usize> = (0..circuits.len()).filter(|c| circuits[*c].in_sub == sub && at[*c].1.is_empty()).collect();
         ones.shuffle(rng);
         let mut left = (1..=spaces).filter(|s| free[usize::from(*s)]);
         for one in ones {
@@ -513,12 +525,8 @@ fn write(
     });
     let feeds: BTreeMap<PointId, Feed> = feeds.collect();
     // A GFCI with something behind it that tripped long ago.
-    let tripped = feeds
-        .values()
-        .filter_map(|feed| feed.behind.clone())
-        .find(|_| recipe.level == Level::Tricky)
-        .into_iter()
-        .collect();
+    let tripped =
+        feeds.values().filter_map(|feed| feed.behind.clone()).find(|_| recipe.level == Level::Tricky).into_iter().collect();
     let unlisted = forgotten.into_iter().map(|spot| spot.placed).collect();
     MadeHouse { facts, wiring: Wiring { feeds, tripped, unlisted } }
 }
@@ -532,4 +540,3 @@ fn name_of(recipe: Recipe) -> String {
     };
     format!("Made-up house {}, {level}, {} points", recipe.seed, recipe.points)
 }
-

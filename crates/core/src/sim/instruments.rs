@@ -35,7 +35,7 @@ pub struct Reading {
     pub instrument: Instrument,
     /// What is seen, as a sentence.
     pub words: String,
-    /// The three lamps of a plug-in tester: open ground, and two that glow where it is wired right.
+    /// The three lamps of a plug-in tester; the second and third glow where it is live and wired right.
     pub lamps: Option<[bool; 3]>,
     /// Whether the lamp or the appliance runs.
     pub runs: Option<bool>,
@@ -111,9 +111,7 @@ impl<'a> Live<'a> {
     fn runs(&self, point: &PointId) -> bool {
         let feed = self.feed(point);
         let done = |what: Worked| self.home.worked().iter().any(|(d, w)| d == point && *w == what);
-        self.has_power(point)
-            && (!feed.burnt_out || done(Worked::NewLamp))
-            && (!feed.switched_off || done(Worked::SwitchedOn))
+        self.has_power(point) && (!feed.burnt_out || done(Worked::NewLamp)) && (!feed.switched_off || done(Worked::SwitchedOn))
     }
 
     /// Chance at this point: another one for every look, the same when it is played again.
@@ -151,10 +149,8 @@ impl<'a> Live<'a> {
             }
             Instrument::PlugInTester => {
                 let shown = power != slip;
-                let mut reading = Reading::new(
-                    instrument,
-                    if shown { "The two outer lamps glow." } else { "No lamp glows. Pushed in all the way?" },
-                );
+                let mut reading =
+                    Reading::new(instrument, if shown { "Two lamps glow." } else { "No lamp glows. Pushed in all the way?" });
                 reading.lamps = Some([false, shown, shown]);
                 reading
             }
@@ -163,7 +159,9 @@ impl<'a> Live<'a> {
                 reading.runs = Some(power != slip);
                 reading
             }
-            Instrument::Eye if outlet => Reading::new(instrument, "An outlet shows nothing by itself. Plug a tester or a lamp in."),
+            Instrument::Eye if outlet => {
+                Reading::new(instrument, "An outlet shows nothing by itself. Plug a tester or a lamp in.")
+            }
             Instrument::Eye => {
                 let runs = self.runs(&point.id) != slip;
                 let what = if point.kind == PointKind::Light { "light" } else { point.kind.word() };
@@ -185,7 +183,9 @@ impl<'a> Live<'a> {
                 reading
             }
             Instrument::ToneTracer => self.tone(point, &mut chance),
-            Instrument::ClampMeter => Reading::new(instrument, "A clamp goes around one conductor at the panel, by qualified hands."),
+            Instrument::ClampMeter => {
+                Reading::new(instrument, "A clamp goes around one conductor at the panel, by qualified hands.")
+            }
         };
         let seen = |unlisted: &&PointPlaced| unlisted.room == point.room && self.home.point(&unlisted.point).is_none();
         reading.noticed = self.made.wiring.unlisted.iter().filter(seen).cloned().collect();

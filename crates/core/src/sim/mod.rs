@@ -16,8 +16,8 @@ mod score;
 
 pub use draw::{Feed, Level, MadeHouse, Recipe, Wiring, draw};
 pub use house::{House, HouseError, HouseLabel, HousePoint};
-pub(crate) use play::play_as;
 pub use instruments::{Reading, ToneAt};
+pub(crate) use play::play_as;
 pub use play::{Strategy, play};
 pub use practice::{HeldAt, MarkedPoint, Marks, Traced, marks, reading, trace_through};
 pub use referee::Played;

@@ -2,15 +2,15 @@
 
 use std::collections::BTreeMap;
 
+use super::Strategy;
 use super::draw::{MadeHouse, Recipe, draw};
 use super::instruments::{Live, Reading};
 use crate::plan::walking;
-use super::Strategy;
 use crate::trace::search::{Way, minutes_by, pace};
 use crate::{
-    BreakerId, BreakerSwitched, DeviceWorked, Draft, Fact, Home, Instrument, Logbook, Moment, NextStep, PanelId, PointId, PointKind,
-    PointSeen, PointSkipped, Refusal, RoomId, Seen, State, ToneHeard, TraceSet, Verdict, Volts, Walking, Worked, describe,
-    trace_view, verdicts,
+    BreakerId, BreakerSwitched, DeviceWorked, Draft, Fact, Home, Instrument, Logbook, Moment, NextStep, PanelId, PointId,
+    PointKind, PointSeen, PointSkipped, Refusal, RoomId, Seen, State, ToneHeard, TraceSet, Verdict, Volts, Walking, Worked,
+    describe, trace_view, verdicts,
 };
 
 /// Where an instrument is held.
@@ -91,7 +91,8 @@ pub fn marks(book: &Logbook, reveal: bool) -> Option<Marks> {
             round.dark(&made);
         }
     }
-    let fed: BTreeMap<PointId, BreakerId> = made.wiring.feeds.iter().filter_map(|(p, feed)| Some((p.clone(), feed.breaker.clone()?))).collect();
+    let fed: BTreeMap<PointId, BreakerId> =
+        made.wiring.feeds.iter().filter_map(|(p, feed)| Some((p.clone(), feed.breaker.clone()?))).collect();
     let known = verdicts(home);
     let mut marks = Marks {
         first_minutes: round.first_s / 60.0,
@@ -207,7 +208,9 @@ impl Round {
                 }
                 self.switching = true;
                 self.now_s += costs.flip_s;
-                if f.to == State::Off && self.home.breaker(&f.breaker).is_some_and(|b| b.kept.as_ref().is_some_and(|k| k.0 == crate::Kept::On)) {
+                if f.to == State::Off
+                    && self.home.breaker(&f.breaker).is_some_and(|b| b.kept.as_ref().is_some_and(|k| k.0 == crate::Kept::On))
+                {
                     self.safety.push(format!("{} must stay on and was switched off.", self.home.number(&f.breaker)));
                 }
                 return;
@@ -398,7 +401,8 @@ mod tests {
                 version: Fact::VERSION,
                 fact,
             };
-            let outcome = book.admit(std::slice::from_ref(&draft)).unwrap_or_else(|refusal| panic!("{:?}: {refusal}", draft.fact));
+            let outcome =
+                book.admit(std::slice::from_ref(&draft)).unwrap_or_else(|refusal| panic!("{:?}: {refusal}", draft.fact));
             book.commit(outcome);
         }
     }
@@ -471,7 +475,7 @@ mod tests {
             let way = Way { school, tone: true, ..Way::default() };
             let NextStep::LookUnder { rooms, left, why, .. } = trace_view(book.home(), 1, way).next else { panic!("{school:?}") };
             assert_eq!((left, &rooms[0].points[0].point, rooms[0].points[0].again), (1, &range, true));
-            assert!(why.starts_with("Dark once."), "{why}");
+            assert!(why.starts_with("Dark once,"), "{why}");
         }
         write(&mut book, vec![see(&range, Seen::Dark)]);
         let next = trace_view(book.home(), 1, Way::default()).next;
@@ -501,7 +505,8 @@ mod tests {
         }
         // Dead beside a live conductor: neither lit nor dark on a meter; loaded with a lamp it is dark.
         let listed = |p: &PointId| home.point(p).is_some();
-        let (ghost, feed) = made.wiring.feeds.iter().find(|(p, f)| listed(p) && f.beside.is_some() && f.behind.is_none()).unwrap();
+        let (ghost, feed) =
+            made.wiring.feeds.iter().find(|(p, f)| listed(p) && f.beside.is_some() && f.behind.is_none()).unwrap();
         assert!(at(&book, Instrument::Meter, ghost).volts.unwrap() > 110.0);
         let off = |b: &BreakerId| Fact::BreakerSwitched(BreakerSwitched { breaker: b.clone(), to: State::Off });
         write(&mut book, vec![off(feed.breaker.as_ref().unwrap())]);
@@ -512,7 +517,8 @@ mod tests {
         assert!(at(&book, Instrument::Meter, ghost).volts.unwrap() < 1.0);
         // A tripped GFCI: dark until it is reset.
         let device = made.wiring.tripped.first().unwrap();
-        let on = Fact::BreakerSwitched(BreakerSwitched { breaker: made.wiring.feeds[device].breaker.clone().unwrap(), to: State::On });
+        let on =
+            Fact::BreakerSwitched(BreakerSwitched { breaker: made.wiring.feeds[device].breaker.clone().unwrap(), to: State::On });
         write(&mut book, vec![on]);
         assert!(at(&book, Instrument::Meter, device).volts.unwrap() < 100.0);
         write(&mut book, vec![Fact::DeviceWorked(DeviceWorked { device: device.clone(), worked: Worked::Reset })]);
@@ -545,7 +551,9 @@ mod tests {
         let (made, mut book) = (draw(recipe), started(recipe));
         let range = book.home().points().find(|p| p.name == "range").unwrap().id.clone();
         let breaker = made.wiring.feeds[&range].breaker.clone().unwrap();
-        let amps = |book: &Logbook| reading(book.home(), Instrument::ClampMeter, &HeldAt::Breaker(breaker.clone())).unwrap().amps.unwrap();
+        let amps = |book: &Logbook| {
+            reading(book.home(), Instrument::ClampMeter, &HeldAt::Breaker(breaker.clone())).unwrap().amps.unwrap()
+        };
         assert!((17.0..19.0).contains(&amps(&book)), "{}", amps(&book));
         let switch = |b: &BreakerId, to| Fact::BreakerSwitched(BreakerSwitched { breaker: b.clone(), to });
         write(&mut book, vec![switch(&breaker, State::Off)]);

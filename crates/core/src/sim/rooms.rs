@@ -1,7 +1,8 @@
 //! The rooms that made-up houses are put together from, and how they are laid out: along a hall on each floor.
 
 use crate::{
-    Fact, FloorPlaced, Length, OpeningId, OpeningKind, OpeningPlaced, PanelStands, RoomDrawn, RoomId, RoomPlaced, Spot, StairsPlaced,
+    Fact, FloorPlaced, Length, OpeningId, OpeningKind, OpeningPlaced, PanelStands, RoomDrawn, RoomId, RoomPlaced, Spot,
+    StairsPlaced,
 };
 
 /// What a point is, for the wiring.
@@ -97,7 +98,13 @@ pub(super) const ROOMS: &[Template] = &[
     Template {
         name: "Front bedroom",
         ground: Upstairs,
-        points: &[("bed, left", Receptacle), ("ceiling", Light), ("bed, right", Receptacle), ("desk", Receptacle), ("alarm", Alarm)],
+        points: &[
+            ("bed, left", Receptacle),
+            ("ceiling", Light),
+            ("bed, right", Receptacle),
+            ("desk", Receptacle),
+            ("alarm", Alarm),
+        ],
     },
     Template {
         name: "Back bedroom",
@@ -124,13 +131,15 @@ pub(super) const ROOMS: &[Template] = &[
     Template {
         name: "Study",
         ground: Floor,
-        points: &[("desk, left", Receptacle), ("ceiling", Light), ("desk, right", Receptacle), ("shelf", Receptacle), ("reading", Light)],
+        points: &[
+            ("desk, left", Receptacle),
+            ("ceiling", Light),
+            ("desk, right", Receptacle),
+            ("shelf", Receptacle),
+            ("reading", Light),
+        ],
     },
-    Template {
-        name: "Porch",
-        ground: Outside,
-        points: &[("lantern", Light), ("wall", Receptacle), ("steps", Light)],
-    },
+    Template { name: "Porch", ground: Outside, points: &[("lantern", Light), ("wall", Receptacle), ("steps", Light)] },
     Template {
         name: "Workshop",
         ground: Floor,
@@ -157,13 +166,15 @@ pub(super) const ROOMS: &[Template] = &[
     Template {
         name: "Dining room",
         ground: Floor,
-        points: &[("sideboard", Receptacle), ("table", Light), ("window", Receptacle), ("corner", Receptacle), ("picture", Light)],
+        points: &[
+            ("sideboard", Receptacle),
+            ("table", Light),
+            ("window", Receptacle),
+            ("corner", Receptacle),
+            ("picture", Light),
+        ],
     },
-    Template {
-        name: "Pantry",
-        ground: Floor,
-        points: &[("shelf", Receptacle), ("ceiling", Light), ("ice box", Cold)],
-    },
+    Template { name: "Pantry", ground: Floor, points: &[("shelf", Receptacle), ("ceiling", Light), ("ice box", Cold)] },
     Template {
         name: "Upper bath",
         ground: Upstairs,
@@ -196,20 +207,28 @@ pub(super) const ROOMS: &[Template] = &[
         ground: Cellar,
         points: &[("boiler", Appliance), ("ceiling", Light), ("by the boiler", Receptacle)],
     },
-    Template {
-        name: "Root cellar",
-        ground: Cellar,
-        points: &[("ceiling", Light), ("shelf", Receptacle)],
-    },
+    Template { name: "Root cellar", ground: Cellar, points: &[("ceiling", Light), ("shelf", Receptacle)] },
     Template {
         name: "Sunroom",
         ground: Floor,
-        points: &[("fan", Appliance), ("east wall", Receptacle), ("west wall", Receptacle), ("ceiling", Light), ("plants", Receptacle)],
+        points: &[
+            ("fan", Appliance),
+            ("east wall", Receptacle),
+            ("west wall", Receptacle),
+            ("ceiling", Light),
+            ("plants", Receptacle),
+        ],
     },
     Template {
         name: "Library",
         ground: Floor,
-        points: &[("lamp table", Receptacle), ("ceiling", Light), ("alcove", Receptacle), ("globe", Receptacle), ("shelves", Light)],
+        points: &[
+            ("lamp table", Receptacle),
+            ("ceiling", Light),
+            ("alcove", Receptacle),
+            ("globe", Receptacle),
+            ("shelves", Light),
+        ],
     },
     Template {
         name: "Terrace",
@@ -249,8 +268,10 @@ pub(super) fn drawn(rooms: &[&'static Template]) -> Vec<Fact> {
     }
     let mut halls = Vec::new();
     for (floor, ground) in [("cellar", Cellar), ("ground floor", Floor), ("upper floor", Upstairs)] {
-        let here: Vec<&&Template> =
-            rooms.iter().filter(|r| (r.ground == ground || (ground == Floor && r.ground == Outside)) && r.name != "Hall").collect();
+        let here: Vec<&&Template> = rooms
+            .iter()
+            .filter(|r| (r.ground == ground || (ground == Floor && r.ground == Outside)) && r.name != "Hall")
+            .collect();
         if here.is_empty() && ground != Floor {
             continue;
         }

@@ -201,7 +201,9 @@ mod tests {
         assert!(matches!(told("", HelperSide::Walk), HelperStep::Look { rooms, .. } if rooms[0].points.len() == 2));
         waits(told("", HelperSide::Panel), "Leave everything on");
         let lit = "lit lamp\nlit plug\n";
-        assert!(matches!(told(lit, HelperSide::Panel), HelperStep::Switch { off, .. } if off[0].number == "1" && off[0].claim.is_some()));
+        assert!(
+            matches!(told(lit, HelperSide::Panel), HelperStep::Switch { off, .. } if off[0].number == "1" && off[0].claim.is_some())
+        );
         waits(told(lit, HelperSide::Walk), "1 is being switched off");
         let off = "lit lamp\nlit plug\noff 1\n";
         assert!(matches!(told(off, HelperSide::Walk), HelperStep::Look { .. }));

@@ -26,7 +26,8 @@ impl Rounds<'_> {
             return again;
         }
         let told = |p: &PointId| self.seen_now(p).is_some() || self.skipped_now(p);
-        let ready = |p: &PointId| self.was_lit_all_on(p) && !self.known.iter().any(|(q, v)| q == p && self.waits_for_a_latch(q, v));
+        let ready =
+            |p: &PointId| self.was_lit_all_on(p) && !self.known.iter().any(|(q, v)| q == p && self.waits_for_a_latch(q, v));
         let left: Vec<_> = hunted(home, self.at_home.as_ref()).into_iter().filter(|h| ready(&h.point)).collect();
         // Whoever is there looks at the point, and at its neighbors in the room that are likeliest on the same breaker.
         if let [only] = off.as_slice() {
@@ -92,7 +93,7 @@ impl Rounds<'_> {
         let off: Vec<BreakerId> =
             home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).map(|b| b.id.clone()).collect();
         let left = rooms.iter().map(|room| room.points.len()).sum();
-        let why = "Dark once. Before that proves it, look once more: pushed in all the way, the right lamp, the switch on?".into();
+        let why = "Dark once, by a single look. Look once more, so that no slip proves it: pushed in all the way, the right lamp, its switch on?".into();
         Some(NextStep::LookUnder { off, rooms, left, why })
     }
 

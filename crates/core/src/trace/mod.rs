@@ -25,8 +25,8 @@ mod tests;
 mod verdict;
 
 pub use dark_clock::DarkClock;
-pub use helper::{Handle, HelperSide, HelperStep, HelperView, helper_may_write, helper_view};
 pub use evidence::{Evidence, EvidenceLine, LineRole, evidence};
+pub use helper::{Handle, HelperSide, HelperStep, HelperView, helper_may_write, helper_view};
 pub use last_seen::{LastSeen, last_seen};
 pub use next_step::{NextStep, PointToSee, RoomToWalk, TraceView, next_step, school_minutes, trace_view};
 pub use verdict::{Verdict, verdict, verdicts};

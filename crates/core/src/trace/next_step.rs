@@ -10,7 +10,9 @@ use std::collections::{BTreeMap, BTreeSet};
 use super::latched::Latched;
 use super::search::{AtHome, Likely, School, SchoolMinutes, Way, likely_at, plugged, schools};
 use super::verdict::{Verdict, by_point, counted, judged, verdicts};
-use crate::{Breaker, BreakerId, Home, Interior, Look, PointId, PointKind, RoomId, Seen, Since, State, Volts, overview::Progress};
+use crate::{
+    Breaker, BreakerId, Home, Interior, Look, PointId, PointKind, RoomId, Seen, Since, State, Volts, overview::Progress,
+};
 
 /// A point to look at.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]

@@ -333,7 +333,11 @@ impl Crew {
         let off: BTreeSet<BreakerId> = self.book.home().off().union(&self.stuck).cloned().collect();
         let behind = |b: &BreakerId| self.sub && [id("b", 4), id("b", 5)].contains(b) && off.contains(&id("b", 3));
         let dark = self.feeds(point).is_some_and(|b| off.contains(&b) || behind(&b));
-        self.write(Fact::PointSeen(PointSeen { point: point.clone(), seen: if dark { Seen::Dark } else { Seen::Lit }, since: None }));
+        self.write(Fact::PointSeen(PointSeen {
+            point: point.clone(),
+            seen: if dark { Seen::Dark } else { Seen::Lit },
+            since: None,
+        }));
     }
 
     fn switch(&mut self, breaker: BreakerId, to: State) {

@@ -41,7 +41,9 @@ async fn main() -> Result<()> {
                 Panel(page).select("Breaker 12").await?;
                 page.driver.execute("document.activeElement.blur(); window.scrollTo(0, 0)", vec![]).await?;
             }
-            take(page, folder, &format!("{name}-{size}")).await?;
+            if size == "desk" || ["panel", "house"].contains(&name) {
+                take(page, folder, &format!("{name}-{size}")).await?;
+            }
         }
     }
     phone.goto(&format!("{}{HOME}/house/walk/kitchen", site.address)).await?;
@@ -61,9 +63,10 @@ async fn main() -> Result<()> {
         page.goto(&format!("{}{HOME}/trace", site.address)).await?;
         page.test_id("panel-side").await?;
         if size == "desk" {
-            take(page, folder, "trace-off-desk").await?;
             page.press("Done, it is off").await?;
             page.find(By::Css("[data-step=look]")).await?;
+            page.keys("d").await?;
+            page.find(By::XPath("//li[contains(., 'dark once')]")).await?;
             page.keys("d").await?;
             page.find(By::Css("[data-point] [aria-pressed=true]")).await?;
             page.keys("l").await?;
@@ -74,8 +77,40 @@ async fn main() -> Result<()> {
         page.scheme("light").await?;
         take(page, folder, &format!("trace-{size}")).await?;
     }
+    together(&site, &desk, &phone, folder).await?;
     desk.close().await?;
     phone.close().await
+}
+
+/// A made-up house: shared, seen by a helper, traced with the instruments on the screen, marked.
+async fn together(site: &Site, desk: &Page, phone: &Page, folder: &Path) -> Result<()> {
+    let recipe = json!({ "seed": 7, "points": 30, "level": "usual" });
+    let client = reqwest::Client::new();
+    let made: Value =
+        client.post(format!("{}/api/practice", site.address)).json(&recipe).send().await?.error_for_status()?.json().await?;
+    let home = made["home"].as_str().unwrap_or_default();
+    phone.goto(&format!("{}/h/{home}/trace", site.address)).await?;
+    phone.press("Plug-in tester").await?;
+    phone.test_id("reading").await?;
+    phone.driver.execute("window.scrollTo(0, 0)", vec![]).await?;
+    take(phone, folder, "practice-phone").await?;
+    desk.goto(&format!("{}/h/{home}/trace", site.address)).await?;
+    desk.press("Share").await?;
+    desk.fill("Your passphrase, as the owner", "three brass bells").await?;
+    desk.press("Share on the home network").await?;
+    let code = desk.test_id("code").await?.text().await?;
+    take(desk, folder, "share-desk").await?;
+    desk.press("Close").await?;
+    let sharing: Value = reqwest::get(format!("{}/api/sharing", site.address)).await?.json().await?;
+    phone.goto(&format!("{}/join#{code}", sharing["addresses"][0].as_str().unwrap_or_default())).await?;
+    phone.fill("Your name, for the logbook", "Ada").await?;
+    phone.press("Come in").await?;
+    phone.test_id("helper-step").await?;
+    take(phone, folder, "helper-phone").await?;
+    desk.goto(&format!("{}/h/{home}/practice", site.address)).await?;
+    desk.press("I am done: show the wiring").await?;
+    desk.find(By::XPath("//li[contains(., 'left open')]")).await?;
+    take(desk, folder, "practice-desk").await
 }
 
 /// A made-up home with a breaker of every kind: quads with one and two ties, two tandems with a shared neutral

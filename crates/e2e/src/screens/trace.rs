@@ -1,3 +1,5 @@
+use std::time::{Duration, Instant};
+
 use anyhow::{Result, bail};
 use thirtyfour::By;
 
@@ -40,11 +42,42 @@ impl Trace<'_> {
         if self.current().await? != point {
             bail!("asked for {}, not {point}", self.current().await?);
         }
-        match (self.0.view, said) {
-            (View::Desk, said) => self.0.keys(&said[..1]).await?,
-            (View::Phone, "skip") => self.0.press("Skip: not sure, or cannot look").await?,
-            (View::Phone, said) => self.0.press(&said.to_uppercase()).await?,
+        let before = self.seq().await?;
+        self.say(said).await?;
+        // A dark look that nothing else makes likely is asked for once more; whoever sees it dark says so again.
+        if said == "dark" && self.moved_on(before).await? && self.asked_again(point).await? {
+            self.say(said).await?;
         }
         Ok(())
+    }
+
+    async fn say(&self, said: &str) -> Result<()> {
+        match (self.0.view, said) {
+            (View::Desk, said) => self.0.keys(&said[..1]).await,
+            (View::Phone, "skip") => self.0.press("Skip: not sure, or cannot look").await,
+            (View::Phone, said) => self.0.press(&said.to_uppercase()).await,
+        }
+    }
+
+    /// The logbook's last sequence that the screen shows.
+    async fn seq(&self) -> Result<String> {
+        Ok(self.0.test_id("panel-side").await?.attr("data-seq").await?.unwrap_or_default())
+    }
+
+    /// Whether the screen has followed the logbook, within a while; it cannot without the program.
+    async fn moved_on(&self, before: String) -> Result<bool> {
+        let until = Instant::now() + Duration::from_secs(3);
+        while Instant::now() < until {
+            if self.seq().await.is_ok_and(|now| now != before) {
+                return Ok(true);
+            }
+            tokio::time::sleep(Duration::from_millis(20)).await;
+        }
+        Ok(false)
+    }
+
+    async fn asked_again(&self, point: &str) -> Result<bool> {
+        let text = self.0.find(By::Css("main")).await?.text().await?;
+        Ok(text.contains("dark once: look once more") && self.current().await.is_ok_and(|current| current == point))
     }
 }

@@ -90,7 +90,10 @@ pub(crate) async fn sixty_points_on_a_phone_as_without_a_screen(_: &Chrome, page
     page.goto(&format!("{}/h/{home}/trace", site.address)).await?;
     page.press("Several off at once, the shortest").await?;
     page.find(By::Css("[data-testid=panel-side][data-step=see_all_lit]")).await?;
-    page.find(By::XPath("//label[contains(., 'Several off at once')]//input[@checked or ../../span[contains(@class, 'Mui-checked')]]")).await?;
+    page.find(By::XPath(
+        "//label[contains(., 'Several off at once')]//input[@checked or ../../span[contains(@class, 'Mui-checked')]]",
+    ))
+    .await?;
     let until = Instant::now() + Duration::from_secs(400);
     loop {
         ensure!(Instant::now() < until, "the trace does not end");

@@ -160,7 +160,11 @@ async fn trace_together(site: &Site, home: &str, owner: &Page, helper: &Page, (a
     Ok(())
 }
 
-pub(crate) async fn without_the_code_nothing_is_shown_and_guessing_is_slowed_down(chrome: &Chrome, owner: &Page, _: View) -> Result<()> {
+pub(crate) async fn without_the_code_nothing_is_shown_and_guessing_is_slowed_down(
+    chrome: &Chrome,
+    owner: &Page,
+    _: View,
+) -> Result<()> {
     let site = Site::empty().await?;
     let home = made_up(&site, Recipe { seed: 5, points: 10, level: Level::Plain }).await?;
     owner.goto(&format!("{}/h/{home}/trace", site.address)).await?;
@@ -170,7 +174,14 @@ pub(crate) async fn without_the_code_nothing_is_shown_and_guessing_is_slowed_dow
         stranger.goto(&format!("{address}/h/{home}/trace")).await?;
         stranger.find(By::XPath("//h2[contains(., 'Help with a trace')]")).await?;
         let http = reqwest::Client::new();
-        for path in ["homes".to_owned(), format!("homes/{home}"), format!("homes/{home}/helper"), format!("homes/{home}/stream"), format!("homes/{home}/export"), "sharing".to_owned()] {
+        for path in [
+            "homes".to_owned(),
+            format!("homes/{home}"),
+            format!("homes/{home}/helper"),
+            format!("homes/{home}/stream"),
+            format!("homes/{home}/export"),
+            "sharing".to_owned(),
+        ] {
             let answer = http.get(format!("{address}/api/{path}")).send().await?;
             ensure!(answer.status() == 401, "{path}: {}", answer.status());
             let text = answer.text().await?;

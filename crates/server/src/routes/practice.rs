@@ -35,7 +35,12 @@ pub(crate) struct Revealing {
 }
 
 fn not_made_up() -> Problem {
-    Problem::new(StatusCode::NOT_FOUND, "not_made_up", "This home is no made-up house.", "Instruments on the screen are for practice.")
+    Problem::new(
+        StatusCode::NOT_FOUND,
+        "not_made_up",
+        "This home is no made-up house.",
+        "Instruments on the screen are for practice.",
+    )
 }
 
 /// Draws a made-up house as a home of its own.
@@ -97,7 +102,8 @@ pub(crate) async fn reading(
             return Err(Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "unknown", wrong, "Nothing was read."));
         }
     };
-    off_thread(move || read(book.home(), held.instrument, &at).map(Json).ok_or_else(|| Problem::not_found("point or breaker"))).await
+    off_thread(move || read(book.home(), held.instrument, &at).map(Json).ok_or_else(|| Problem::not_found("point or breaker")))
+        .await
 }
 
 /// How good the trace of a made-up house is.

@@ -196,7 +196,8 @@ pub(crate) async fn join(
     let name = joining.name.trim();
     if name.is_empty() || name.chars().count() > 40 || name.chars().any(char::is_control) {
         let wrong = "Give a name of 1 to 40 characters.";
-        return Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_text", wrong, "Your lines are signed with it.").into_response();
+        return Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_text", wrong, "Your lines are signed with it.")
+            .into_response();
     }
     match app.sharing.join(address(from), &joining.code, name, joining.side) {
         Ok(token) => {

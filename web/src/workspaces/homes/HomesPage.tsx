@@ -32,9 +32,11 @@ export function HomesPage() {
           <Loaded query={homes} what="homes">
             {(list: HomeInList[]) => (
               <>
-                {list.map((home) => (
-                  <HomeLink key={home.id} home={home} />
-                ))}
+                {[...list]
+                  .sort((a, b) => Number(a.practice != null) - Number(b.practice != null))
+                  .map((home) => (
+                    <HomeLink key={home.id} home={home} />
+                  ))}
                 {list.length === 0 && <Typography>No home yet. Name the first one below.</Typography>}
               </>
             )}

@@ -39,7 +39,7 @@ export function DrawHouse() {
     <Block title="Practice on a made-up house">
       <Typography variant="body2" sx={{ mb: 1.5 }}>
         Its wiring is hidden from you and from the trace; instruments on the screen show what real ones would, with
-        their errors. Nobody is hurt, nothing is in the dark.
+        their errors. Nothing real is switched.
       </Typography>
       <Stack
         component="form"

@@ -5,6 +5,7 @@ import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
 import type { HomeOverview, Instrument, Reading, TraceView } from "../../api/client";
 import { readInstrument } from "../../api/queries";
+import { tone } from "../../app/theme";
 import { useAct } from "../../app/useAct";
 import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
@@ -64,6 +65,7 @@ export function Kit({ home, point, title, mayAdd = false, children }: KitProps) 
           <Button
             key={instrument}
             variant="outlined"
+            sx={{ bgcolor: reading?.instrument === instrument ? tone("rail") : undefined }}
             aria-pressed={reading?.instrument === instrument}
             onClick={() => use(instrument)}
           >

@@ -66,7 +66,8 @@ function MarksOf({ home }: { home: HomeOverview }) {
           >
             <Mark name="Time">
               {minutes(m.minutes)} after seeing everything lit ({minutes(m.first_minutes)}).
-              {m.oracle_minutes > 0 &&
+              {m.handles > 0 &&
+                m.oracle_minutes > 0 &&
                 ` Somebody who knows the wiring needs ${minutes(m.oracle_minutes)}: ${(m.minutes / m.oracle_minutes).toFixed(1)} times that.`}
             </Mark>
             <Mark name="Acts">

@@ -94,7 +94,9 @@ function Loudness({ heard }: { heard: Reading["tone"] }) {
             aria-hidden="true"
             sx={{ height: 12, width: `${at.strength * 9}%`, maxWidth: "70%", bgcolor: tone("pine") }}
           />
-          <span>{at.strength} of 10</span>
+          <Box component="span" sx={{ whiteSpace: "nowrap" }}>
+            {at.strength} of 10
+          </Box>
         </Box>
       ))}
     </Box>

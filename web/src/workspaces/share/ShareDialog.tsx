@@ -122,10 +122,7 @@ function Open({ now, home, act }: Part) {
             </svg>
           )}
           <div>
-            <Typography
-              sx={{ fontFamily: "Overpass Variable", fontWeight: 800, fontSize: "1.7rem" }}
-              data-testid="code"
-            >
+            <Typography variant="h1" component="p" sx={{ fontWeight: 800 }} data-testid="code">
               {i.code}
             </Typography>
             <Typography variant="body2" color="text.secondary">

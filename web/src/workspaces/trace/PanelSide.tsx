@@ -90,7 +90,7 @@ function Instruction({ home, view, looks, blade }: Props & { blade: (id: string)
         >
           {next.off.length > 0 && (
             <Button variant="outlined" onClick={() => looks.switchBreaker(next.off, "on")}>
-              They are on again
+              {next.off.length === 1 ? "It is on again" : "They are on again"}
             </Button>
           )}
         </Said>
@@ -359,7 +359,7 @@ function KeptOn({ home, looks }: { home: HomeOverview; looks: Looks }) {
           <Button
             size="small"
             color="inherit"
-            aria-label={`${b.tag} may be switched again`}
+            aria-label={`May be off: ${b.tag}`}
             onClick={() => looks.record([{ kind: "breaker_kept", breaker: b.breaker }])}
           >
             May be off

@@ -50,7 +50,7 @@ export function SchoolChoice({ home, way, onWay }: Props) {
           );
         })}
       </RadioGroup>
-      <Stack spacing={0.5}>
+      <Stack spacing={0.5} sx={{ mt: 2, mb: 1 }}>
         <TextField
           select
           size="small"
@@ -58,7 +58,7 @@ export function SchoolChoice({ home, way, onWay }: Props) {
           value={way.testers}
           onChange={(e) => onWay({ ...way, testers: Number(e.target.value) })}
           helperText="All but one can be left plugged in."
-          sx={{ mt: 1 }}
+          sx={{ mt: 2 }}
         >
           {[...new Set([1, 2, 3, 4, 5, 6, 8, 10, 12, way.testers])]
             .sort((a, b) => a - b)

@@ -31,9 +31,10 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
   const rooms = "rooms" in view.next ? view.next.rooms : [];
   const looks = useLooks(home.id, { seq: view.seq, lastTurn: view.last_turn, rooms });
   useKeys({ u: looks.last ? looks.strikeLast : undefined });
-  const walking = <WalkingSide home={home} view={view} looks={looks} wide={wide} />;
+  // In a made-up house the instruments lie beside the point that is asked for.
+  const kit = home.practice && <Instruments home={home} view={view} current={looks.current ?? null} />;
+  const walking = <WalkingSide home={home} view={view} looks={looks} wide={wide} kit={kit} />;
   const panel = <PanelSide home={home} view={view} looks={looks} />;
-  const current = looks.current ?? null;
   const progress = (
     <Stack spacing={2}>
       <ProgressSide home={home} view={view} />
@@ -47,7 +48,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
     return (
       <Stack spacing={2}>
         {walkingFirst ? walking : panel}
-        {home.practice && <Instruments home={home} view={view} current={current} />}
+        {view.next.step === "follow_tone" && kit}
         <LastLook looks={looks} />
         {walkingFirst ? panel : walking}
         {progress}
@@ -66,7 +67,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
       {panel}
       <Stack spacing={1}>
         <LastLook looks={looks} />
-        {home.practice && <Instruments home={home} view={view} current={current} />}
+        {kit}
         {walking}
       </Stack>
       {progress}

@@ -1,6 +1,7 @@
 import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
+import type { ReactNode } from "react";
 import type { HomeOverview, RoomToWalk, TraceView } from "../../api/client";
 import { Block } from "../../parts/Block";
 import { useKeys } from "../../parts/useKeys";
@@ -14,6 +15,8 @@ interface Props {
   view: TraceView;
   looks: Looks;
   wide: boolean;
+  /** Instruments of a made-up house. */
+  kit?: ReactNode;
 }
 
 const TITLE = {
@@ -27,7 +30,7 @@ const TITLE = {
 } as const;
 
 /** What the person who walks looks at, room by room. */
-export function WalkingSide({ home, view, looks, wide }: Props) {
+export function WalkingSide({ home, view, looks, wide, kit }: Props) {
   const next = view.next;
   const current = looks.current;
   useKeys({
@@ -63,6 +66,7 @@ export function WalkingSide({ home, view, looks, wide }: Props) {
         {wide && " Keys: d dark, l lit, s skip, u strikes out."}
       </Typography>
       {!wide && current && <CurrentPoint key={current.point.point} shown={current} looks={looks} />}
+      {!wide && kit}
       {rooms.map((room) => (
         <RoomRows
           key={room.room}

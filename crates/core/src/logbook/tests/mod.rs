@@ -2,8 +2,8 @@ pub(crate) mod fixture;
 mod panels;
 
 use self::fixture::{Written, line, written};
-use crate::EntryId;
 use super::*;
+use crate::EntryId;
 use crate::{Verdict, verdict};
 
 const HOUSE: &str = "panel 24
@@ -142,17 +142,15 @@ fn a_look_told_of_late_is_filed_under_what_was_off_when_it_was_seen() {
     let mut book = w.book.clone();
     let outcome = book.admit(std::slice::from_ref(&draft)).unwrap();
     book.commit(outcome);
-    let looks: Vec<_> = book.home().looks().iter().map(|l| (l.seen, l.off.iter().cloned().collect::<Vec<_>>(), l.moves)).collect();
+    let looks: Vec<_> =
+        book.home().looks().iter().map(|l| (l.seen, l.off.iter().cloned().collect::<Vec<_>>(), l.moves)).collect();
     assert_eq!(looks, [(Seen::Lit, vec![], 0), (Seen::Dark, vec![moved(0)], 1), (Seen::Lit, vec![moved(2)], 3)]);
     assert!(book.home().looks().windows(2).all(|pair| pair[0].nth < pair[1].nth));
     let counter = "counter".parse().unwrap();
     assert_eq!(crate::verdict(book.home(), &counter).proven_on(), Some(&moved(0)), "and it proves what it proves");
     // Struck out with the switching it was seen under, or not at all.
-    let strike = |id: &EntryId| Draft {
-        id: line(950),
-        fact: Fact::LineStruck(crate::LineStruck { line: id.clone() }),
-        ..draft.clone()
-    };
+    let strike =
+        |id: &EntryId| Draft { id: line(950), fact: Fact::LineStruck(crate::LineStruck { line: id.clone() }), ..draft.clone() };
     let refusal = book.admit(&[strike(&first.entry.id)]).unwrap_err();
     assert_eq!((refusal.code, refusal.lines), (RefusalCode::LinesDepend, vec![draft.id.clone()]));
 }

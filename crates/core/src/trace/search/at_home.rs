@@ -12,7 +12,9 @@ use super::{Act, Belief, Place, Search};
 use crate::plan::walking;
 use crate::sim::{House, HouseLabel, HousePoint, Strategy, play_as};
 use crate::trace::next_step::may_be_switched;
-use crate::{Breaker, BreakerId, EntryId, Home, Instrument, PointId, PointKind, Refusal, RefusalCode, RoomId, Seen, Verdict, Volts};
+use crate::{
+    Breaker, BreakerId, EntryId, Home, Instrument, PointId, PointKind, Refusal, RefusalCode, RoomId, Seen, Verdict, Volts,
+};
 
 /// The likeliest breaker of a point. It orders the tests and proves nothing.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -470,7 +472,12 @@ fn house_of(case: &Case, points: Vec<HousePoint>) -> House {
 /// Minutes that a way of tracing takes in the score, were the home wired so. `None` where there is nothing to prove.
 /// `fed`: the breaker of each point, as far as one feeds it.
 pub(crate) fn minutes_by(home: &Home, way: Way, fed: &BTreeMap<PointId, BreakerId>, strategy: Strategy) -> Option<f64> {
-    let open = |id: &PointId| (id.clone(), Verdict::Open { possible: home.breakers().map(|b| b.id.clone()).collect(), seen_lit: true, unlatched: Vec::new() });
+    let open = |id: &PointId| {
+        (
+            id.clone(),
+            Verdict::Open { possible: home.breakers().map(|b| b.id.clone()).collect(), seen_lit: true, unlatched: Vec::new() },
+        )
+    };
     let known: Vec<(PointId, Verdict)> = home.points().map(|p| open(&p.id)).collect();
     let at_home = AtHome::of(home, &known, way)?;
     let mut points = Vec::new();

@@ -14,10 +14,10 @@ mod pace;
 mod tests;
 
 pub(crate) use at_home::{Asked, AtHome, ask, hunted, likely_at, minutes_by, plugged, unsure};
-pub(crate) use pace::pace;
 pub use at_home::{Likely, School, SchoolMinutes, Way, likely, schools};
 pub use belief::Belief;
 pub use case::{Case, CasePoint, Costs, Crew, MOST_BREAKERS, OffSet, OldLabel, PointClass};
+pub(crate) use pace::pace;
 
 /// How sure a proof must be beside its single cause. Higher than the 0.995 that is asked for: the belief is a little too
 /// sure of itself, and a second look at the same place costs two seconds.
