@@ -242,8 +242,7 @@ fn wire(rooms: &[&'static Template], spots: &mut [Spot], recipe: Recipe, rng: &m
     let room_points = |spots: &[Spot], room: usize, want: fn(Kind) -> bool| -> Vec<usize> {
         (0..spots.len()).filter(|p| spots[*p].room == room && want(spots[*p].kind)).collect()
     };
-    for p in 0..spots.len() {
-        let spot = &spots[p];
+    for (p, spot) in spots.iter().enumerate() {
         let in_sub = Some(spot.room) == sub_room;
         match spot.kind {
             Kind::High => {

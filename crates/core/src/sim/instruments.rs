@@ -241,7 +241,7 @@ impl<'a> Live<'a> {
                 tone.push(at(b, chance.random_range(1..4)));
             }
         }
-        tone.sort_by(|a, b| b.strength.cmp(&a.strength));
+        tone.sort_by_key(|at| std::cmp::Reverse(at.strength));
         reading.words = format!("Loudest at {}.", tone[0].number);
         reading.tone = tone;
         reading
