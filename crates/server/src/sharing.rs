@@ -184,6 +184,14 @@ impl Sharing {
         self.lock().invites.iter().filter(|i| i.made.elapsed() < CODE_LASTS).cloned().collect()
     }
 
+    /// The home that a code leads to, where it can be used now. Nobody who has to wait learns whether it can; guesses are
+    /// counted by [`Sharing::join`].
+    pub(crate) fn home_of(&self, from: IpAddr, code: &str) -> Result<Option<HomeId>, Refused> {
+        Self::may_try(&self.lock(), from)?;
+        let code = plain(code);
+        Ok(self.invites().into_iter().find(|invite| invite.code == code).map(|invite| invite.home))
+    }
+
     /// Who is in.
     pub(crate) fn people(&self) -> Vec<Person> {
         self.lock().people.clone()
@@ -261,7 +269,7 @@ impl Sharing {
     pub(crate) fn join(&self, from: IpAddr, code: &str, name: &str, side: HelperSide) -> Result<String, Refused> {
         let mut inner = self.lock();
         Self::may_try(&inner, from)?;
-        let code: String = code.chars().filter(char::is_ascii_alphanumeric).collect::<String>().to_ascii_uppercase();
+        let code = plain(code);
         let Some(n) = inner.invites.iter().position(|i| i.code == code && i.made.elapsed() < CODE_LASTS) else {
             Self::was_wrong(&mut inner, from);
             return Err(Refused::Code);
@@ -289,6 +297,11 @@ impl Sharing {
         inner.tries.remove(&from);
         Ok(Self::let_in(&mut inner, Who::Owner))
     }
+}
+
+/// A code as it is kept, whatever it is typed like.
+fn plain(code: &str) -> String {
+    code.chars().filter(char::is_ascii_alphanumeric).collect::<String>().to_ascii_uppercase()
 }
 
 /// What is kept of a passphrase. Slow on purpose.
@@ -353,6 +366,8 @@ mod tests {
         let Err(Refused::Wait(seconds)) = sharing.join(PHONE, &code, "Eve", HelperSide::Walk) else { panic!("not slowed down") };
         assert!((25..=31).contains(&seconds), "{seconds}");
         assert!(matches!(sharing.sign_in(PHONE, "guess", None), Err(Refused::Wait(_))));
+        assert!(matches!(sharing.home_of(PHONE, &code), Err(Refused::Wait(_))), "nor may it be asked for");
+        assert_eq!(sharing.home_of(OTHER, &code), Ok(Some(home())));
         assert!(sharing.join(OTHER, &code, "Ada", HelperSide::Walk).is_ok());
     }
 

@@ -86,6 +86,12 @@ async fn the_network_reaches_nothing_until_the_owner_shares_and_then_only_with_a
     assert_eq!(wrong.status(), 401);
     assert_eq!(status(format!("{address}/"), "").await, 200, "the program itself is no secret");
     assert_eq!(get(&format!("{address}/api/me")).await["role"], "nobody");
+    // Nobody signs with the name of whoever wrote the home's plan.
+    let plan = get(&format!("{}/api/homes/juniper-lane/logbook?limit=500", site.here)).await;
+    let owner =
+        plan["lines"].as_array().unwrap().iter().find(|line| line["line"]["entry"]["fact"]["kind"] == "point_placed").unwrap();
+    let forged = json!({ "code": code, "name": owner["line"]["entry"]["by"], "side": "walk" });
+    assert_eq!(send(format!("{address}/api/join"), "", &forged).await.status(), 409);
     let (joined, cookie) = join(&address, &code, "Ada").await;
     let me: Value = joined.json().await.unwrap();
     assert_eq!((&me["role"], &me["name"], &me["home"]), (&json!("helper"), &json!("Ada"), &json!("juniper-lane")));

@@ -8,7 +8,7 @@ use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use axum::{Extension, Json};
 use qrcode::{Color, QrCode};
-use wayfinder_core::{HelperSide, HelperView, HomeId, helper_view};
+use wayfinder_core::{HelperSide, HelperView, HomeId, helper_may_write, helper_view};
 
 use crate::App;
 use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
@@ -148,9 +148,12 @@ fn refused(refused: Refused) -> Response {
             "It is mistyped, used, or older than ten minutes. Ask the owner for a new one.".into(),
         ),
         Refused::Passphrase => problem(StatusCode::FORBIDDEN, "wrong_passphrase", "This is not the passphrase.", kept.into()),
-        Refused::NameTaken => {
-            problem(StatusCode::CONFLICT, "name_taken", "Somebody of that name is here already.", "Choose another name.".into())
-        }
+        Refused::NameTaken => problem(
+            StatusCode::CONFLICT,
+            "name_taken",
+            "Somebody of that name is here, or wrote here as the owner.",
+            "Choose another name.".into(),
+        ),
         Refused::Wait(seconds) => {
             let mut response = problem(
                 StatusCode::TOO_MANY_REQUESTS,
@@ -199,7 +202,19 @@ pub(crate) async fn join(
         return Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_text", wrong, "Your lines are signed with it.")
             .into_response();
     }
-    match app.sharing.join(address(from), &joining.code, name, joining.side) {
+    // Whoever wrote what only an owner writes keeps their name: no helper signs with it.
+    let from = address(from);
+    let home = match app.sharing.home_of(from, &joining.code) {
+        Ok(home) => home,
+        Err(why) => return refused(why),
+    };
+    if let Some(home) = home
+        && let Ok((_, book)) = book(&app, home.as_str()).await
+        && book.lines().any(|line| line.entry.by.eq_ignore_ascii_case(name) && !helper_may_write(&line.entry.fact, &|_| true))
+    {
+        return refused(Refused::NameTaken);
+    }
+    match app.sharing.join(from, &joining.code, name, joining.side) {
         Ok(token) => {
             let who = app.sharing.who(Some(&token));
             with_cookie(&token, 12 * 3600, Json(me_of(&who, door)))
