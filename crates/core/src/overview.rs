@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use crate::{
     BreakerId, DarkClock, Edition, Finding, Home, HomeId, Point, PointId, Post, Room, Since, State, Verdict,
-    checks::findings_from, panel::post::posts_from, sim::Recipe, trace::dark_clock::dark_clocks, verdicts,
+    checks::findings_from, panel::post::posts_from, position, sim::Recipe, trace::dark_clock::dark_clocks, verdicts,
 };
 
 /// A breaker that is off now.
@@ -95,16 +95,26 @@ pub struct HomeOverview {
     pub findings: Vec<Finding>,
 }
 
+/// What is off now, in the order of the panels.
+pub(crate) fn off_now(home: &Home) -> Vec<OffNow> {
+    let off = |panel: &crate::Panel| {
+        let mut here: Vec<&crate::Breaker> = home.breakers_of(&panel.id).filter(|b| b.state != State::On).collect();
+        here.sort_by_key(|b| position(panel, b.at[0].space).map(|(side, row)| (side, row, b.at[0].half)));
+        here
+    };
+    let off = home.panels().flat_map(off).map(|b| OffNow {
+        breaker: b.id.clone(),
+        number: home.number(&b.id),
+        state: b.state,
+        left_off: b.is_left_off(),
+    });
+    off.collect()
+}
+
 /// Works out the overview.
 pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
     let known = verdicts(home);
     let posts = posts_from(home, &known);
-    let off_now = posts.iter().flat_map(|post| &post.blades).filter(|blade| blade.state != State::On).map(|blade| OffNow {
-        breaker: blade.breaker.clone(),
-        number: blade.tag.clone(),
-        state: blade.state,
-        left_off: home.breaker(&blade.breaker).is_some_and(crate::Breaker::is_left_off),
-    });
     HomeOverview {
         id: id.clone(),
         name: home.name().unwrap_or_default().to_owned(),
@@ -112,7 +122,7 @@ pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
         practice: home.practice(),
         tripped: home.tripped().iter().cloned().collect(),
         last_turn: home.last_turn(),
-        off_now: off_now.collect(),
+        off_now: off_now(home),
         clocks: dark_clocks(home, &known),
         rooms: home.rooms().cloned().collect(),
         progress: Progress::of(&known),

@@ -1391,8 +1391,8 @@ export interface components {
             home: string;
             /** @description The last line that moved a handle: what a look is recorded under. */
             last_turn: components["schemas"]["Since"];
-            /** @description The numbers of the breakers that are off or tripped. */
-            off_now: string[];
+            /** @description What is off now. */
+            off_now: components["schemas"]["OffNow"][];
             /** @description The home is a made-up house: instruments are on the screen. */
             practice: boolean;
             /**

@@ -13,7 +13,7 @@ import type { Evidence, HomeOverview } from "../api/client";
 import { useEvidence } from "../api/queries";
 import { useRecord } from "../api/record";
 import { useNotice } from "../app/useNotice";
-import { DeviceActs } from "../workspaces/trace/DeviceActs";
+import { DeviceActs } from "./DeviceActs";
 import { Loaded } from "./Loaded";
 import { when } from "./when";
 

@@ -118,6 +118,13 @@ struct Circuit {
     pair: Option<usize>,
 }
 
+impl Circuit {
+    /// One pole, in the main panel, without a pair, free to be switched.
+    fn new(amps: f64, label: impl Into<String>, points: Vec<usize>) -> Self {
+        Self { amps, poles: 1, label: label.into(), points, in_sub: false, must_stay: false, pair: None }
+    }
+}
+
 /// A point while the house is drawn.
 struct Spot {
     placed: PointPlaced,
@@ -232,10 +239,6 @@ fn spots(rooms: &[&'static Template], most: usize, level: Level) -> Vec<Spot> {
 /// three rooms.
 fn wire(rooms: &[&'static Template], spots: &mut [Spot], recipe: Recipe, rng: &mut Pcg64Mcg) -> Vec<Circuit> {
     let mut circuits: Vec<Circuit> = Vec::new();
-    let mut add = |amps: f64, poles: u8, label: String, points: Vec<usize>, in_sub: bool, must_stay: bool| {
-        circuits.push(Circuit { amps, poles, label, points, in_sub, must_stay, pair: None });
-        circuits.len() - 1
-    };
     let tricky = recipe.level == Level::Tricky;
     // The last room that is no kitchen, hall or bath hangs on a panel of its own.
     let sub_room = (tricky && rooms.len() > 4).then(|| rooms.len() - 1);
@@ -246,13 +249,15 @@ fn wire(rooms: &[&'static Template], spots: &mut [Spot], recipe: Recipe, rng: &m
         let in_sub = Some(spot.room) == sub_room;
         match spot.kind {
             Kind::High => {
-                add(if rng.random() { 30.0 } else { 40.0 }, 2, spot.placed.name.clone(), vec![p], in_sub, false);
+                let amps = if rng.random() { 30.0 } else { 40.0 };
+                circuits.push(Circuit { poles: 2, in_sub, ..Circuit::new(amps, &spot.placed.name, vec![p]) });
             }
             Kind::Appliance | Kind::Cold if rng.random::<f64>() < 0.7 => {
-                add(20.0, 1, spot.placed.name.clone(), vec![p], in_sub, false);
+                circuits.push(Circuit { in_sub, ..Circuit::new(20.0, &spot.placed.name, vec![p]) });
             }
             Kind::MustStay => {
-                add(15.0, 1, spot.placed.name.clone(), vec![p], in_sub, recipe.level != Level::Plain);
+                let must_stay = recipe.level != Level::Plain;
+                circuits.push(Circuit { in_sub, must_stay, ..Circuit::new(15.0, &spot.placed.name, vec![p]) });
             }
             _ => {}
         }
@@ -275,15 +280,7 @@ fn wire(rooms: &[&'static Template], spots: &mut [Spot], recipe: Recipe, rng: &m
             let (a, b): (Vec<usize>, Vec<usize>) = plugs.iter().partition(|p| **p % 2 == 0);
             let first = circuits.len();
             for points in [a, b] {
-                circuits.push(Circuit {
-                    amps: 20.0,
-                    poles: 1,
-                    label: label.clone(),
-                    points,
-                    in_sub,
-                    must_stay: false,
-                    pair: None,
-                });
+                circuits.push(Circuit { in_sub, ..Circuit::new(20.0, &label, points) });
             }
             if recipe.level != Level::Plain {
                 circuits[first].pair = Some(first + 1);
@@ -300,7 +297,7 @@ fn wire(rooms: &[&'static Template], spots: &mut [Spot], recipe: Recipe, rng: &m
             _ => {
                 let count = plugs.len();
                 let amps = if rng.random::<f64>() < 0.5 { 20.0 } else { 15.0 };
-                circuits.push(Circuit { amps, poles: 1, label, points: plugs, in_sub, must_stay: false, pair: None });
+                circuits.push(Circuit { in_sub, ..Circuit::new(amps, label, plugs) });
                 open = Some((circuits.len() - 1, count));
             }
         }
@@ -319,22 +316,14 @@ fn wire(rooms: &[&'static Template], spots: &mut [Spot], recipe: Recipe, rng: &m
             }
             _ => {
                 let label = format!("{} lights", template.name.to_lowercase());
-                circuits.push(Circuit { amps: 15.0, poles: 1, label, points: lamps, in_sub, must_stay: false, pair: None });
+                circuits.push(Circuit { in_sub, ..Circuit::new(15.0, label, lamps) });
                 lights = Some((circuits.len() - 1, 1, rng.random_range(2..4)));
             }
         }
     }
     if tricky {
         // One that leads to nothing that anybody finds.
-        circuits.push(Circuit {
-            amps: 15.0,
-            poles: 1,
-            label: "bell".into(),
-            points: Vec::new(),
-            in_sub: false,
-            must_stay: false,
-            pair: None,
-        });
+        circuits.push(Circuit::new(15.0, "bell", Vec::new()));
     }
     for (n, circuit) in circuits.iter().enumerate() {
         for p in &circuit.points {

@@ -477,6 +477,11 @@ mod tests {
             assert_eq!((left, &rooms[0].points[0].point, rooms[0].points[0].again), (1, &range, true));
             assert!(why.starts_with("Dark once,"), "{why}");
         }
+        let mut passed_over = book.clone();
+        let skip = PointSkipped { point: range.clone(), reason: String::new(), since: None };
+        write(&mut passed_over, vec![Fact::PointSkipped(skip)]);
+        let next = trace_view(passed_over.home(), 1, Way::default()).next;
+        assert!(!matches!(&next, NextStep::LookUnder { .. }), "passed over is an answer: {next:?}");
         write(&mut book, vec![see(&range, Seen::Dark)]);
         let next = trace_view(book.home(), 1, Way::default()).next;
         assert!(!matches!(&next, NextStep::LookUnder { .. }), "twice is enough: {next:?}");

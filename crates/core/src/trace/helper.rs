@@ -3,7 +3,7 @@
 use super::dark_clock::{DarkClock, dark_clocks};
 use super::next_step::{NextStep, RoomToWalk, trace_view};
 use super::verdict::verdicts;
-use crate::{BreakerId, Home, PointId, Since, State};
+use crate::{BreakerId, Home, OffNow, PointId, Since, overview::off_now};
 
 /// Where a helper stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
@@ -83,8 +83,8 @@ pub struct HelperView {
     pub home: String,
     /// Where this helper stands.
     pub side: HelperSide,
-    /// The numbers of the breakers that are off or tripped.
-    pub off_now: Vec<String>,
+    /// What is off now.
+    pub off_now: Vec<OffNow>,
     /// The last line that moved a handle: what a look is recorded under.
     pub last_turn: Since,
     /// What may be without power only so long, and may be dark now.
@@ -111,7 +111,7 @@ pub fn helper_view(home: &Home, seq: u64, side: HelperSide) -> HelperView {
         seq,
         home: home.name().unwrap_or_default().to_owned(),
         side,
-        off_now: home.breakers().filter(|b| b.state != State::On).map(|b| home.number(&b.id)).collect(),
+        off_now: off_now(home),
         last_turn: home.last_turn(),
         practice: home.practice().is_some(),
         clocks,

@@ -5,26 +5,17 @@ use std::collections::BTreeSet;
 use super::NextStep;
 use super::next_step::Rounds;
 use super::search::{School, Way, hunted, unsure};
-use crate::{BreakerId, Home, PointId, State};
+use crate::{BreakerId, Home, PointId};
 
 impl Rounds<'_> {
     /// From one point to the next: its likeliest breaker alone off, a look, the next likeliest. With a tone tracer the
     /// sender goes first, and what it says decides which breaker is the likeliest.
     pub(super) fn next_of_hunt(&self, way: Way) -> NextStep {
-        if let Some(first) = self.set_up() {
-            return first;
-        }
+        let off = match self.before_a_search() {
+            Ok(off) => off,
+            Err(first) => return first,
+        };
         let home = self.home;
-        let off: Vec<BreakerId> =
-            home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).map(|b| b.id.clone()).collect();
-        if off.is_empty()
-            && let Some(first) = self.see_all_lit(&|p| !self.was_lit_all_on(p))
-        {
-            return first;
-        }
-        if let Some(again) = self.see_lit_again(&off) {
-            return again;
-        }
         let told = |p: &PointId| self.seen_now(p).is_some() || self.skipped_now(p);
         let ready =
             |p: &PointId| self.was_lit_all_on(p) && !self.known.iter().any(|(q, v)| q == p && self.waits_for_a_latch(q, v));
@@ -83,15 +74,15 @@ impl Rounds<'_> {
     /// A single dark look that proves something which is not likely enough beside it may be a slip: look once more, at once.
     pub(super) fn once_more(&self, way: Way) -> Option<NextStep> {
         let home = self.home;
-        let points = unsure(home, &self.known, way);
+        // Passed over is an answer, too: it is not asked for again until a handle moves.
+        let points: Vec<PointId> = unsure(home, &self.known, way).into_iter().filter(|p| !self.skipped_now(p)).collect();
         let first = home.point(points.first()?)?;
         let mut rooms = self.rooms(&points, None);
         rooms.retain(|room| room.room == first.room);
         for point in rooms.iter_mut().flat_map(|room| &mut room.points) {
             (point.seen, point.line, point.again) = (None, None, true);
         }
-        let off: Vec<BreakerId> =
-            home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).map(|b| b.id.clone()).collect();
+        let off = self.off_for_this();
         let left = rooms.iter().map(|room| room.points.len()).sum();
         let why = "Dark once, by a single look. Look once more, so that no slip proves it: pushed in all the way, the right lamp, its switch on?".into();
         Some(NextStep::LookUnder { off, rooms, left, why })

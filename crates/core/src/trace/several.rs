@@ -9,20 +9,11 @@ impl Rounds<'_> {
     /// Several off at once. A proof needs a look that showed the point lit with everything on, so that comes first; then
     /// the search says what is off and where to look, whatever was done meanwhile.
     pub(super) fn next_of_several(&self) -> NextStep {
-        if let Some(first) = self.set_up() {
-            return first;
-        }
+        let off = match self.before_a_search() {
+            Ok(off) => off,
+            Err(first) => return first,
+        };
         let home = self.home;
-        let off: Vec<BreakerId> =
-            home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).map(|b| b.id.clone()).collect();
-        if off.is_empty()
-            && let Some(first) = self.see_all_lit(&|p| !self.was_lit_all_on(p))
-        {
-            return first;
-        }
-        if let Some(again) = self.see_lit_again(&off) {
-            return again;
-        }
         // Lit before, and not waiting for another lit look alone.
         let unlit =
             |p: &PointId| !self.was_lit_all_on(p) || self.known.iter().any(|(q, v)| q == p && self.waits_for_a_latch(q, v));
@@ -75,8 +66,28 @@ impl Rounds<'_> {
         }
     }
 
+    /// What is off for this trace; or what comes before any search: something to enter, points to see lit.
+    pub(super) fn before_a_search(&self) -> Result<Vec<BreakerId>, NextStep> {
+        if let Some(first) = self.set_up() {
+            return Err(first);
+        }
+        let off = self.off_for_this();
+        if off.is_empty()
+            && let Some(first) = self.see_all_lit(&|p| !self.was_lit_all_on(p))
+        {
+            return Err(first);
+        }
+        self.see_lit_again(&off).map_or(Ok(off), Err)
+    }
+
+    /// The breakers that are off or tripped and not left so.
+    pub(super) fn off_for_this(&self) -> Vec<BreakerId> {
+        let off = self.home.breakers().filter(|b| b.state != State::On && !b.is_left_off());
+        off.map(|b| b.id.clone()).collect()
+    }
+
     /// Points to see lit again under what is off now: those that nothing else keeps from being proven.
-    pub(super) fn see_lit_again(&self, off: &[BreakerId]) -> Option<NextStep> {
+    fn see_lit_again(&self, off: &[BreakerId]) -> Option<NextStep> {
         let home = self.home;
         let dead = home.dead_behind(home.off());
         let passed_over = |p: &PointId, breaker: &BreakerId| {

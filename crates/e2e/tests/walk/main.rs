@@ -3,6 +3,7 @@
 
 mod dark_clock;
 mod house_plan;
+mod on_the_way;
 mod panel_book;
 mod practice_house;
 mod several_off;
@@ -26,6 +27,7 @@ use house_plan::{
     a_ten_room_house_is_drawn_in_few_taps, anything_is_found_with_what_goes_dark, rooms_doors_and_points_are_kept_in_the_drawing,
     the_plan_goes_out_and_comes_in,
 };
+use on_the_way::what_comes_up_on_the_way_of_a_trace;
 use panel_book::{
     a_card_of_42_lines_is_typed_and_kept_at_one_go, a_spreadsheet_is_taken_in_and_garbage_is_refused,
     breakers_are_moved_split_joined_and_paired_in_the_drawing, numbers_as_engraved_a_reading_and_a_gaping_space,
@@ -83,6 +85,7 @@ fn main() -> ExitCode {
         anything_is_found_with_what_goes_dark,
         several_off_at_once_until_every_point_is_proven,
         what_may_be_dark_only_so_long_is_brought_back,
+        what_comes_up_on_the_way_of_a_trace,
         instruments_warn_and_another_try_is_another_home,
         two_browsers_trace_a_house_together_to_the_end,
         without_the_code_nothing_is_shown_and_guessing_is_slowed_down,

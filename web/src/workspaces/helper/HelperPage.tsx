@@ -5,10 +5,11 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { ProblemError, answer, api, type Handle, type HelperView, type Me } from "../../api/client";
+import { ProblemError, api, type Handle, type HelperView, type Me } from "../../api/client";
 import { useHelper, useStream } from "../../api/queries";
 import { setMyName } from "../../api/record";
 import { ConnectionBar } from "../../app/ConnectionBar";
+import { OffNowChip } from "../../app/OffNowChip";
 import { tone } from "../../app/theme";
 import { useClocks } from "../../app/useClocks";
 import { Tag } from "../../drawing/Tag";
@@ -33,10 +34,7 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
     // The stream is cut when the owner sends somebody away, and when the network is gone: ask which it is.
     if (sentAway || !live) void client.invalidateQueries({ queryKey: sentAway ? ["me"] : ["home", home, "helper"] });
   }, [sentAway, live, client, home]);
-  const leave = () =>
-    void answer(api.POST("/api/leave").then((r) => ({ ...r, data: true }))).finally(() => {
-      void client.invalidateQueries({ queryKey: ["me"] });
-    });
+  const leave = () => void api.POST("/api/leave").finally(() => void client.invalidateQueries({ queryKey: ["me"] }));
   return (
     <Box sx={{ minHeight: "100dvh" }}>
       <Box
@@ -47,7 +45,7 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
           <Typography component="span" noWrap sx={{ flex: 1, fontWeight: 500 }}>
             {helper.data?.home ?? "Wayfinder"}
           </Typography>
-          {helper.data && <OffNow numbers={helper.data.off_now} />}
+          {helper.data && <OffNowChip off={helper.data.off_now} />}
           <Button color="inherit" onClick={leave}>
             Leave
           </Button>
@@ -65,29 +63,6 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
           <TraceCautions />
         </Box>
       </Box>
-    </Box>
-  );
-}
-
-function OffNow({ numbers }: { numbers: string[] }) {
-  const any = numbers.length > 0;
-  return (
-    <Box
-      role="status"
-      data-testid="off-now"
-      sx={{
-        fontFamily: "Overpass Variable",
-        fontWeight: 700,
-        fontSize: "0.8rem",
-        px: 1.25,
-        py: 0.9,
-        borderRadius: 1,
-        maxWidth: 170,
-        bgcolor: any ? "#c24a18" : "transparent",
-        border: any ? "2px solid #c24a18" : "2px solid #ffffff66",
-      }}
-    >
-      {any ? `OFF NOW: ${numbers.join(", ")}` : "ALL ON"}
     </Box>
   );
 }

@@ -9,7 +9,7 @@ import { tone } from "../../app/theme";
 import { useAct } from "../../app/useAct";
 import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
-import { DeviceActs } from "../trace/DeviceActs";
+import { DeviceActs } from "../../parts/DeviceActs";
 import type { Shown } from "../trace/useLooks";
 import { ReadingShown } from "./ReadingShown";
 

@@ -4,20 +4,27 @@
 //! thought over again, so a crew may do as it likes: every fact counts wherever it comes from. No breaker that must stay
 //! on is ever asked to be off, and none that may feed a clocked point for longer than its clock.
 
+mod ask;
 mod at_home;
 mod belief;
 mod binary;
 mod case;
 mod choose;
 mod pace;
+mod schools;
 #[cfg(test)]
 mod tests;
+mod way;
 
-pub(crate) use at_home::{Asked, AtHome, ask, hunted, likely_at, minutes_by, plugged, unsure};
-pub use at_home::{Likely, School, SchoolMinutes, Way, likely, schools};
+pub(crate) use ask::{Asked, ask, hunted, plugged, unsure};
+pub(crate) use at_home::{AtHome, likely_at};
+pub use at_home::{Likely, likely};
 pub use belief::Belief;
 pub use case::{Case, CasePoint, Costs, Crew, MOST_BREAKERS, OffSet, OldLabel, PointClass};
 pub(crate) use pace::pace;
+pub(crate) use schools::minutes_by;
+pub use schools::{SchoolMinutes, schools};
+pub use way::{School, Way};
 
 /// How sure a proof must be beside its single cause. Higher than the 0.995 that is asked for: the belief is a little too
 /// sure of itself, and a second look at the same place costs two seconds.

@@ -1,0 +1,122 @@
+//! What each school would take from here.
+
+use std::collections::BTreeMap;
+
+use rand::Rng;
+use rand_pcg::Pcg64Mcg;
+
+use super::at_home::AtHome;
+use super::case::{Case, CasePoint};
+use super::pace::pace;
+use super::{School, Way};
+use crate::sim::{House, HouseLabel, HousePoint, Strategy, play_as};
+use crate::{BreakerId, Home, PointId, Verdict};
+
+/// What a way of tracing is expected to take from here.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct SchoolMinutes {
+    /// Which way.
+    pub school: School,
+    /// Minutes for what is left.
+    pub minutes: f64,
+}
+
+/// What each school would take for what is left, by playing it on wirings drawn from what is believed. The same
+/// logbook gives the same answer.
+pub fn schools(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Vec<SchoolMinutes> {
+    const SAMPLES: u64 = 3;
+    let Some(at_home) = AtHome::of(home, known, way) else { return Vec::new() };
+    let belief = at_home.belief(home);
+    let costs = pace(home, way);
+    let open: Vec<usize> = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none()).collect();
+    if open.is_empty() {
+        return Vec::new();
+    }
+    let may = at_home.case.may_be_off();
+    let case = Case { points: open.iter().map(|p| at_home.case.points[*p].clone()).collect(), ..at_home.case.clone() };
+    let mut rng = Pcg64Mcg::new(7);
+    let taught: Vec<School> = School::ALL.into_iter().filter(|s| *s != School::ToneTracer || way.tone).collect();
+    let mut minutes = vec![0.0; taught.len()];
+    for sample in 0..SAMPLES {
+        let points = open
+            .iter()
+            .map(|p| {
+                // Only what can be proven takes time: drawn among the breakers that may be off.
+                let row = belief.of(*p);
+                let total: f64 = may.iter().map(|b| row[b]).sum();
+                let mut left = rng.random::<f64>() * total;
+                let drawn = may.iter().find(|b| {
+                    left -= row[*b];
+                    left <= 0.0
+                });
+                HousePoint {
+                    room: at_home.case.points[*p].room,
+                    kind: at_home.case.points[*p].class,
+                    name: String::new(),
+                    burnt_out: false,
+                    breaker: drawn.or_else(|| may.iter().next()).unwrap_or(0),
+                    max_off_min: at_home.case.points[*p].max_dark_s.map(|s| s / 60.0),
+                }
+            })
+            .collect();
+        let house = house_of(&case, points);
+        for (n, school) in taught.iter().enumerate() {
+            minutes[n] += play_as(&house, &case, way.crew(), costs, school.strategy(), sample, &mut || 0.0).minutes;
+        }
+    }
+    taught
+        .into_iter()
+        .zip(minutes)
+        .map(|(school, total)| SchoolMinutes { school, minutes: (total / SAMPLES as f64 * 10.0).round() / 10.0 })
+        .collect()
+}
+
+/// A house for the referee: what the crew sees, and a wiring.
+fn house_of(case: &Case, points: Vec<HousePoint>) -> House {
+    let blank = HouseLabel { says: String::new(), room: None, kind: None, name: String::new() };
+    House {
+        format: "wayfinder-practice-house".into(),
+        version: 1,
+        id: "here".into(),
+        rooms: vec![String::new(); case.rooms],
+        walk_s: case.walk_s.clone(),
+        next_to: case.next_to.clone(),
+        panel_room: 0,
+        breakers: case.breakers(),
+        panel_neighbours: case.beside.clone(),
+        must_stay_on: case.stay_on.iter().collect(),
+        labels: vec![blank; case.breakers()],
+        points,
+    }
+}
+
+/// Minutes that a way of tracing takes in the score, were the home wired so. `None` where there is nothing to prove.
+/// `fed`: the breaker of each point, as far as one feeds it.
+pub(crate) fn minutes_by(home: &Home, way: Way, fed: &BTreeMap<PointId, BreakerId>, strategy: Strategy) -> Option<f64> {
+    let open = |id: &PointId| {
+        (
+            id.clone(),
+            Verdict::Open { possible: home.breakers().map(|b| b.id.clone()).collect(), seen_lit: true, unlatched: Vec::new() },
+        )
+    };
+    let known: Vec<(PointId, Verdict)> = home.points().map(|p| open(&p.id)).collect();
+    let at_home = AtHome::of(home, &known, way)?;
+    let mut points = Vec::new();
+    let mut seen = Vec::new();
+    for (p, id) in at_home.points.iter().enumerate() {
+        let Some(breaker) = fed.get(id).and_then(|b| at_home.breakers.iter().position(|other| other == b)) else { continue };
+        let case = &at_home.case.points[p];
+        points.push(HousePoint {
+            room: case.room,
+            kind: case.class,
+            name: String::new(),
+            burnt_out: false,
+            breaker,
+            max_off_min: None,
+        });
+        seen.push(CasePoint { max_dark_s: None, ..case.clone() });
+    }
+    let case = Case { points: seen, ..at_home.case.clone() };
+    let house = house_of(&case, points);
+    Some(play_as(&house, &case, way.crew(), pace(home, way), strategy, 0, &mut || 0.0).minutes)
+}

@@ -1,0 +1,87 @@
+//! What comes up on the way of a trace: a point that was forgotten, a breaker that cannot be off now, a GFCI tripped on
+//! purpose, a tone.
+
+use anyhow::{Context, Result, ensure};
+use serde_json::{Value, json};
+use thirtyfour::By;
+use wayfinder_e2e::screens::Trace;
+use wayfinder_e2e::{Chrome, Page, Site, View};
+
+async fn bath(site: &Site) -> Result<String> {
+    let breaker = |n: u8| json!({ "kind": "breaker_placed", "breaker": format!("b{n}"), "panel": "main", "at": [n.to_string()], "amps": 15 });
+    let outlet = |name: &str, gfci: bool| {
+        json!({ "kind": "point_placed", "point": name, "room": "bath", "point_kind": "receptacle", "name": name, "volts": 120,
+            "details": { "gfci": gfci } })
+    };
+    let facts = [
+        json!({ "kind": "home_described", "name": "Weir Cottage" }),
+        json!({ "kind": "panel_described", "panel": "main", "name": "Main panel", "place": "hall", "spaces": 6, "columns": "two",
+            "numbering": "odd_even", "service": "split_phase", "card": { "width_mm": 120, "height_mm": 200 } }),
+        breaker(1),
+        breaker(3),
+        json!({ "kind": "room_placed", "room": "bath", "name": "Bath" }),
+        outlet("basin", true),
+        outlet("mirror", false),
+    ];
+    let entry = |(n, fact): (usize, &Value)| json!({ "id": format!("e{n}"), "at": 0, "by": "x", "fact": fact });
+    let entries: Vec<Value> = facts.iter().enumerate().map(entry).collect();
+    let address = format!("{}/api/homes/weir", site.address);
+    let sent = reqwest::Client::new().post(format!("{address}/entries")).json(&json!({ "entries": entries })).send().await?;
+    sent.error_for_status()?;
+    Ok(address)
+}
+
+pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let home = bath(&site).await?;
+    page.goto(&format!("{}/h/weir/trace", site.address)).await?;
+    // A point that nobody listed.
+    page.press("A point is missing here").await?;
+    page.fill("Where in the room, or which appliance", "shaver").await?;
+    page.press("Add this point").await?;
+    page.find(By::Css("[data-point=shaver]")).await?;
+    page.press("Rest lit in Bath").await?;
+    let trace = Trace(page);
+    trace.wait_step("switch_off").await?;
+    ensure!(trace.blade().await? == "1", "the first of the panel");
+    // It cannot be off now: another one is asked for, and it is taken back later.
+    page.press("Can’t").await?;
+    page.fill("Why", "somebody works there").await?;
+    page.press("Keep 1 on for good").await?;
+    page.wait_text(By::Css("[data-testid=big-blade]"), "3").await?;
+    page.wait_text(By::Css("[data-testid=panel-side]"), "somebody works there").await?;
+    page.press("May be off: 1").await?;
+    page.wait_text(By::Css("[data-testid=big-blade]"), "1").await?;
+    // A GFCI tripped with its test button shows what hangs behind it, and says nothing of a breaker.
+    page.goto(&format!("{}/h/weir/house/list", site.address)).await?;
+    page.find(By::XPath("//nav[@aria-label='Rooms']//button[starts-with(normalize-space(.), 'Bath')]")).await?.click().await?;
+    page.find(By::XPath("//*[@data-testid='points']//button[contains(., 'basin')]")).await?.click().await?;
+    page.press("Test pressed: it tripped").await?;
+    page.press("Close").await?;
+    page.goto(&format!("{}/h/weir/trace", site.address)).await?;
+    trace.wait_step("see_downstream").await?;
+    page.wait_text(By::Css("[data-testid=instruction]"), "basin is tripped on purpose").await?;
+    let refused = page.accessibility().await?;
+    ensure!(refused.is_empty(), "{refused:?}");
+    page.find(By::XPath("//*[@aria-label='Bath, mirror']/button[normalize-space(.)='Dark']")).await?.click().await?;
+    page.find(By::XPath("//*[@aria-label='Bath, mirror']/button[@aria-pressed='true']")).await?;
+    page.press("Done, it is reset").await?;
+    // What it had made dark is seen lit again first: only then can a breaker be what makes it dark next.
+    trace.wait_step("see_all_lit").await?;
+    page.find(By::XPath("//*[@aria-label='Bath, mirror']/button[normalize-space(.)='Lit']")).await?.click().await?;
+    trace.wait_step("switch_off").await?;
+    let view: Value = reqwest::get(&home).await?.json().await?;
+    ensure!(view["protects"] == json!({ "basin": ["mirror"] }), "{}", view["protects"]);
+    let mirror = view["points"].as_array().context("points")?.iter().find(|p| p["id"] == "mirror").context("a mirror")?;
+    ensure!(mirror["known"]["verdict"] == "open", "{mirror}");
+    // A tone decides which breaker is tried first.
+    page.press("There is a tone sender and receiver").await?;
+    page.press("Tone tracer first, then the breaker").await?;
+    trace.wait_step("follow_tone").await?;
+    let refused = page.accessibility().await?;
+    ensure!(refused.is_empty(), "{refused:?}");
+    page.choose("Loudest at", "3").await?;
+    page.press("Heard there").await?;
+    trace.wait_step("switch_to").await?;
+    page.wait_text(By::Css("[data-testid=panel-side]"), "3 is the likeliest for Bath").await
+}
