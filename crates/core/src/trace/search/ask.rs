@@ -124,7 +124,7 @@ pub(crate) fn unsure(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Vec
     let sure = |point: &PointId, breaker: &BreakerId| {
         let p = at_home.points.iter().position(|p| p == point);
         let b = at_home.breakers.iter().position(|b| b == breaker);
-        p.zip(b).is_some_and(|(p, b)| belief.of(p)[b] >= super::SURE)
+        p.zip(b).is_some_and(|(p, b)| belief.is_sure(p, b))
     };
     fresh.into_iter().filter(|(point, breaker)| !sure(point, breaker)).map(|(point, _)| point.clone()).collect()
 }

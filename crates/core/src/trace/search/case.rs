@@ -122,6 +122,13 @@ pub enum OldLabel {
     },
 }
 
+impl OldLabel {
+    /// It does not say both where and what.
+    pub(crate) const fn is_vague(&self) -> bool {
+        matches!(self, Self::Kind { .. } | Self::Place { .. } | Self::Blank)
+    }
+}
+
 /// What a crew sees.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Case {

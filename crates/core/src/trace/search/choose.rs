@@ -190,12 +190,14 @@ impl Search<'_> {
         let lie = self.costs.misread;
         let single = off.single();
         let base = bits(lie);
+        // Where the card is right throughout, what it says is proven rather than asked about.
+        let bit_s = prices.bit_s * (1.0 - 0.35 * self.belief.card_whole());
         // Each point's worth; the best of a group counts in full.
         let mut worth: Vec<(usize, f64, f64)> = Vec::with_capacity(open.len());
         for p in open.iter().filter(|p| self.can_look(**p, off)) {
             let row = self.belief.of(*p);
             let m: f64 = off.iter().map(|b| row[b]).sum();
-            let told = prices.bit_s * (bits(m * (1.0 - 2.0 * lie) + lie) - base).max(0.0);
+            let told = bit_s * (bits(m * (1.0 - 2.0 * lie) + lie) - base).max(0.0);
             let look = self.look_s(*p);
             let proof = single.map_or(0.0, |b| m * (look + prices.round_s / expected[b].max(1.0)));
             worth.push((*p, told, proof));

@@ -26,10 +26,6 @@ pub(crate) use schools::minutes_by;
 pub use schools::{SchoolMinutes, schools};
 pub use way::{School, Way};
 
-/// How sure a proof must be beside its single cause. Higher than the 0.995 that is asked for: the belief is a little too
-/// sure of itself, and a second look at the same place costs two seconds.
-pub const SURE: f64 = 0.998;
-
 /// Where somebody is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Place {
@@ -165,7 +161,7 @@ impl<'a> Search<'a> {
         let mut never_off = self.case.stay_on.iter();
         let others = self.case.may_be_off();
         match (never_off.next(), never_off.next()) {
-            (Some(only), None) if self.belief.of(point)[only] >= SURE && self.lit_without[point].and(others) == others => {
+            (Some(only), None) if self.belief.is_sure(point, only) && self.lit_without[point].and(others) == others => {
                 Standing::ByExclusion(only)
             }
             _ => Standing::Open,
@@ -250,7 +246,7 @@ impl<'a> Search<'a> {
         }
         self.belief.infer(self.case);
         let Some(breaker) = cause else { return false };
-        if self.belief.of(point)[breaker] >= SURE {
+        if self.belief.is_sure(point, breaker) {
             self.belief.prove(point, breaker);
             self.belief.infer(self.case);
             self.unplug(point);

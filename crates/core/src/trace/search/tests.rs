@@ -376,6 +376,24 @@ fn an_old_card_is_believed_less_after_looks_that_it_did_not_foretell_and_more_af
 }
 
 #[test]
+fn a_card_that_says_where_and_what_of_everything_may_be_right_throughout_until_one_label_is_wrong() {
+    let label = |room, class| OldLabel::Room { room, class, name: String::new() };
+    let full = small(vec![label(0, PointClass::Receptacle), label(1, PointClass::Receptacle), OldLabel::Spare]);
+    let mut belief = Belief::new(&full, false);
+    let first = belief.card_whole();
+    assert!((first - 0.5).abs() < 1e-9, "even odds before anything is proven: {first}");
+    belief.prove(0, 0);
+    let right = belief.card_whole();
+    assert!(right > first);
+    belief.prove(2, 1);
+    assert!(belief.card_whole() < 0.05, "a light in the other room: {}", belief.card_whole());
+    for vague in [OldLabel::Blank, OldLabel::Kind { class: PointClass::Receptacle }, OldLabel::Place { room: 1 }] {
+        let loose = small(vec![label(0, PointClass::Receptacle), vague, OldLabel::Spare]);
+        assert!(Belief::new(&loose, false).card_whole() < 0.1);
+    }
+}
+
+#[test]
 fn where_rooms_tell_nothing_half_is_switched_off_and_what_has_a_clock_is_never_dark_too_long() {
     let mut house = house(3);
     for (n, point) in house.points.iter_mut().enumerate() {
