@@ -89,7 +89,7 @@ pub struct Home {
     pub(super) tones: Vec<(PointId, BreakerId)>,
     pub(super) worked: Vec<(PointId, Worked)>,
     pub(super) tripped: BTreeSet<PointId>,
-    pub(super) behind_tripped: Vec<PointId>,
+    pub(super) seen_tripped: BTreeMap<PointId, Option<(Seen, EntryId)>>,
     way: Way,
     pub(super) practice: Option<Recipe>,
 }
@@ -238,9 +238,13 @@ impl Home {
     pub fn tripped(&self) -> &BTreeSet<PointId> {
         &self.tripped
     }
-    /// Points seen dark while a GFCI was tripped on purpose, the last time one was.
-    pub fn behind_tripped(&self) -> &[PointId] {
-        &self.behind_tripped
+    /// What points showed while a GFCI was tripped on purpose, the last time one was; `None` where one was passed over.
+    pub(crate) fn seen_tripped(&self) -> &BTreeMap<PointId, Option<(Seen, EntryId)>> {
+        &self.seen_tripped
+    }
+    /// Points seen dark then.
+    pub fn behind_tripped(&self) -> impl Iterator<Item = &PointId> {
+        self.seen_tripped.iter().filter(|(_, seen)| matches!(seen, Some((Seen::Dark, _)))).map(|(point, _)| point)
     }
     /// How it is traced.
     pub fn way(&self) -> Way {

@@ -83,12 +83,12 @@ impl Home {
     pub(super) fn see_point(&mut self, f: &PointSeen, entry: &Draft) -> Result<(), Refusal> {
         self.known_point(&f.point)?;
         let moves = self.moves_when_seen(f.since.as_ref(), entry.at)?;
-        if f.seen == Seen::Dark && !self.tripped.is_empty() {
-            // Dark with a GFCI tripped on purpose: which of the two darkened it cannot be told.
-            if !self.behind_tripped.contains(&f.point) {
-                self.behind_tripped.push(f.point.clone());
+        if !self.tripped.is_empty() {
+            self.seen_tripped.insert(f.point.clone(), Some((f.seen, entry.id.clone())));
+            if f.seen == Seen::Dark {
+                // Dark with a GFCI tripped on purpose: which of the two darkened it cannot be told.
+                return Ok(());
             }
-            return Ok(());
         }
         let place = self.looks.partition_point(|look| look.moves <= moves);
         let off = if moves == 0 { Arc::default() } else { Arc::clone(&self.turns[moves - 1].off) };
@@ -113,6 +113,9 @@ impl Home {
         self.known_point(&f.point)?;
         let moves = self.moves_when_seen(f.since.as_ref(), entry.at)?;
         let off = if moves == 0 { Arc::default() } else { Arc::clone(&self.turns[moves - 1].off) };
+        if !self.tripped.is_empty() {
+            self.seen_tripped.insert(f.point.clone(), None);
+        }
         self.skips.push(Skip { point: f.point.clone(), off, moves });
         self.skips.sort_by_key(|skip| skip.moves);
         Ok(())
@@ -145,7 +148,7 @@ impl Home {
             }
             Worked::Tripped => {
                 if self.tripped.is_empty() {
-                    self.behind_tripped.clear();
+                    self.seen_tripped.clear();
                 }
                 self.tripped.insert(f.device.clone());
             }

@@ -100,9 +100,10 @@ impl Rounds<'_> {
         let mut rooms = self.rooms(&shown, None);
         rooms.sort_by_key(|room| Some(&room.room) != own_room.as_ref());
         for point in rooms.iter_mut().flat_map(|room| &mut room.points) {
-            if home.behind_tripped().contains(&point.point) {
-                point.seen = Some(crate::Seen::Dark);
-            }
+            // What it showed before says nothing of this.
+            let seen = home.seen_tripped().get(&point.point);
+            let (showed, line) = seen.cloned().flatten().unzip();
+            (point.seen, point.line, point.skipped) = (showed, line, seen == Some(&None));
         }
         Some(NextStep::SeeDownstream { device: device.clone(), name, rooms, protects })
     }
@@ -111,7 +112,7 @@ impl Rounds<'_> {
 /// What the device protects, with what was seen dark while it was tripped.
 fn protected(home: &Home, device: &PointId) -> Vec<PointId> {
     let mut points = home.drawn().protects.get(device).cloned().unwrap_or_default();
-    let fresh = home.behind_tripped().iter().filter(|p| *p != device);
+    let fresh = home.behind_tripped().filter(|p| *p != device);
     points.extend(fresh.filter(|p| !points.contains(p)).cloned().collect::<Vec<_>>());
     points
 }

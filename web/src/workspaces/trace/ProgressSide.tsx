@@ -42,7 +42,8 @@ export function ProgressSide({ home, view }: { home: HomeOverview; view: TraceVi
         </Box>
         <Typography variant="body2" color="text.secondary">
           {progress.open} open, {progress.contradictory} with looks that disagree, {progress.out} dark with everything
-          on. {view.to_switch.length} breakers may still tell something.
+          on. {view.to_switch.length === 1 ? "1 breaker" : `${view.to_switch.length} breakers`} may still tell
+          something.
         </Typography>
       </div>
       <Doubtful title="Looks disagree" points={list(view.contradictory)} home={home} onOpen={setEvidence} />

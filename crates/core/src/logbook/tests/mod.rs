@@ -175,7 +175,7 @@ fn looks_that_a_handle_told_of_late_came_before_count_no_more() {
 
 #[test]
 fn dark_behind_a_gfci_that_was_tripped_on_purpose_is_no_look_at_a_breaker() {
-    let mut w = written(&format!("{HOUSE}\nlit counter"));
+    let mut w = written(&format!("{HOUSE}\nlit counter\nlit ceiling"));
     let work = |id: u64, device: &str, worked| Draft {
         id: line(id),
         fact: Fact::DeviceWorked(crate::DeviceWorked { device: device.parse().unwrap(), worked }),
@@ -195,11 +195,25 @@ fn dark_behind_a_gfci_that_was_tripped_on_purpose_is_no_look_at_a_breaker() {
     let again = Draft { id: line(903), fact: Fact::PointPlaced(placed.clone()), ..told_late(500, Seen::Lit, None) };
     take(&mut w, again);
     take(&mut w, work(904, "counter", crate::Worked::Tripped));
-    take(&mut w, told_late(501, Seen::Dark, None));
+    let shown = |w: &Written| match crate::trace_view(w.book.home(), 1, w.book.home().way()).next {
+        crate::NextStep::SeeDownstream { rooms, .. } => rooms[0].points.iter().map(|p| (p.seen, p.skipped)).collect::<Vec<_>>(),
+        other => panic!("{other:?}"),
+    };
+    let ceiling = |id: u64, fact: &dyn Fn(crate::PointId) -> Fact| Draft {
+        id: line(id),
+        fact: fact("ceiling".parse().unwrap()),
+        ..told_late(501, Seen::Lit, None)
+    };
+    let see = |point, seen| Fact::PointSeen(PointSeen { point, seen, since: None });
+    assert_eq!(shown(&w), [(None, false)], "lit before it was tripped says nothing of what is behind it");
+    take(&mut w, ceiling(906, &|point| see(point, Seen::Dark)));
+    assert_eq!(shown(&w), [(Some(Seen::Dark), false)]);
     let home = w.book.home();
-    assert_eq!((home.looks().len(), home.behind_tripped().len(), home.tripped().len()), (1, 1, 1));
-    let next = crate::trace_view(home, 1, home.way()).next;
-    assert!(matches!(next, crate::NextStep::SeeDownstream { .. }), "{next:?}");
+    assert_eq!((home.looks().len(), home.behind_tripped().count(), home.tripped().len()), (2, 1, 1));
+    take(&mut w, ceiling(907, &|point| see(point, Seen::Lit)));
+    assert_eq!((shown(&w), w.book.home().behind_tripped().count()), (vec![(Some(Seen::Lit), false)], 0), "the last word counts");
+    take(&mut w, ceiling(908, &|point| Fact::PointSkipped(crate::PointSkipped { point, reason: String::new(), since: None })));
+    assert_eq!(shown(&w), [(None, true)]);
     take(&mut w, work(905, "counter", crate::Worked::Reset));
     assert!(w.book.home().tripped().is_empty());
 }
