@@ -33,7 +33,7 @@ fn wide() -> Case {
 
 fn search(c: &mut Criterion) {
     let case = wide();
-    let mut begun = Search::new(&case, Crew { alone: false, plugs: 1, tone: false }, Costs::default());
+    let mut begun = Search::new(&case, Crew { alone: false, plugs: 1, tone: false, radio: false }, Costs::default());
     // Somewhat on: half of the points seen under some sets.
     for n in 0..6 {
         begun.switched((0..42).filter(|b| b % 7 == n && *b != 7).collect());

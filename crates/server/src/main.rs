@@ -153,19 +153,21 @@ enum Who {
 struct Instruments {
     plugs: usize,
     tone: bool,
+    radio: bool,
 }
 
 impl std::str::FromStr for Instruments {
     type Err = String;
     fn from_str(text: &str) -> Result<Self, String> {
-        let mut instruments = Self { plugs: 0, tone: false };
+        let mut instruments = Self { plugs: 0, tone: false, radio: false };
         for part in text.split(',').map(str::trim).filter(|part| !part.is_empty()) {
             match part.split_once('=') {
                 None if part == "tone" => instruments.tone = true,
+                None if part == "radio" => instruments.radio = true,
                 Some(("tester" | "testers" | "lamps", count)) => {
                     instruments.plugs += count.parse::<usize>().map_err(|_| format!("{count} is no count"))?;
                 }
-                _ => return Err(format!("{part} is none of tester=N, lamps=N, tone")),
+                _ => return Err(format!("{part} is none of tester=N, lamps=N, tone, radio")),
             }
         }
         if (1..=99).contains(&instruments.plugs) { Ok(instruments) } else { Err("name 1 to 99 testers and lamps".into()) }
@@ -211,7 +213,7 @@ fn practice(command: Practice) -> Result<()> {
         }
         Practice::Trace { seed, points, level, school, alone, instruments, json } => {
             let testers = u8::try_from(instruments.plugs).unwrap_or(u8::MAX);
-            let way = Way { school, alone, testers, tone: instruments.tone, phones: false };
+            let way = Way { school, alone, testers, tone: instruments.tone, radio: instruments.radio, phones: false };
             return trace_made_up(Recipe { seed, points, level }, way, json);
         }
     };
@@ -220,7 +222,8 @@ fn practice(command: Practice) -> Result<()> {
     if houses.is_empty() || runs == 0 || !(0.0..=600.0).contains(&exchange) {
         bail!("nothing to play: give at least one house, one run, and 0 to 600 seconds for an exchange");
     }
-    let crew = Crew { alone: matches!(crew, Who::Alone), plugs: instruments.plugs, tone: instruments.tone };
+    let Instruments { plugs, tone, radio } = instruments;
+    let crew = Crew { alone: matches!(crew, Who::Alone), plugs, tone, radio };
     let costs = Costs { exchange_s: exchange, ..Costs::default() };
     let begun = std::time::Instant::now();
     let score = score(&houses, crew, costs, strategy, runs, &mut || begun.elapsed().as_secs_f64() * 1000.0);

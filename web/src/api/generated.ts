@@ -3136,6 +3136,8 @@ export interface components {
             alone: boolean;
             /** @description The people talk through phones that show each their step, rather than by shouting. */
             phones: boolean;
+            /** @description A radio or buzzer is there that is heard at the panel: alone, silence tells from there which breaker it was. */
+            radio?: boolean;
             /** @description Which way. */
             school: components["schemas"]["School"];
             /**

@@ -22,7 +22,7 @@ export interface Observed {
 }
 
 export function draft(fact: Fact, instrument?: Instrument): Draft {
-  return { id: newId(), at: now(), by: myName(), version: 4, fact, ...(instrument && { instrument }) };
+  return { id: newId(), at: now(), by: myName(), version: 5, fact, ...(instrument && { instrument }) };
 }
 
 function under(fact: Fact, since: Since | undefined): Fact {

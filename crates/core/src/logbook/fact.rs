@@ -57,7 +57,7 @@ pub enum Fact {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 4;
+    pub const VERSION: u16 = 5;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final;
     /// so is nothing else.

@@ -113,28 +113,48 @@ fn binary(table: &mut Table<'_>, may: OffSet) {
     }
 }
 
+/// The breaker that is likeliest for a point and was not tried with it.
+fn likeliest(table: &Table<'_>, tried: &[OffSet], may: OffSet, point: usize) -> Option<usize> {
+    let row = table.search.belief().of(point);
+    may.iter().filter(|b| !tried[point].has(*b)).max_by(|a, b| row[*a].total_cmp(&row[*b]))
+}
+
 /// From one point to the nearest that is open, with its likeliest breaker off, until it is proven.
 fn hunt(table: &mut Table<'_>, may: OffSet, tone: bool) {
     let mut heard = vec![false; table.house.points.len()];
+    let mut radio = None;
     let mut tried = vec![OffSet::NONE; table.house.points.len()];
     for _ in 0..MOST_ACTS {
         let from = table.place();
         let walk = |p: &usize| table.search.walk_s(from, Place::Room(table.house.points[*p].room));
         let open: Vec<usize> = open_points(table).into_iter().filter(|p| tried[*p].and(may) != may).collect();
-        let Some(point) = open.iter().copied().min_by(|a, b| walk(a).total_cmp(&walk(b)).then(a.cmp(b))) else { return };
+        let nearest = open.iter().copied().min_by(|a, b| walk(a).total_cmp(&walk(b)).then(a.cmp(b)));
+        // A radio stays where it is until it has told.
+        let Some(point) = radio.filter(|p| open.contains(p)).or(nearest) else { return };
         if tone && !heard[point] && table.takes_tone(point) {
             heard[point] = true;
             table.tone(point);
             continue;
         }
-        let likeliest = |p: usize| {
-            let row = table.search.belief().of(p);
-            may.iter().filter(|b| !tried[p].has(*b)).max_by(|a, b| row[*a].total_cmp(&row[*b]))
-        };
-        let Some(breaker) = likeliest(point) else { return };
+        let Some(breaker) = likeliest(table, &tried, may, point) else { return };
         let room = table.house.points[point].room;
-        let here: Vec<usize> =
-            open.into_iter().filter(|p| table.house.points[*p].room == room && likeliest(*p) == Some(breaker)).collect();
+        if !tone && table.by_ear() && table.takes_tone(point) {
+            if radio != Some(point) {
+                radio = Some(point);
+                table.place_radio(point);
+            }
+            tried[point] = tried[point].with(breaker);
+            if !table.hear(OffSet::one(breaker), point) {
+                continue;
+            }
+        }
+        let here: Vec<usize> = open_points(table)
+            .into_iter()
+            .filter(|p| table.house.points[*p].room == room && likeliest(table, &tried, may, *p) == Some(breaker))
+            .collect();
+        if here.is_empty() {
+            continue;
+        }
         table.enter(OffSet::one(breaker), room, here.len());
         for p in here {
             tried[p] = tried[p].with(breaker);

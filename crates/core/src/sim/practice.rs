@@ -217,10 +217,13 @@ impl Round {
             }
             Fact::PointSeen(f) => {
                 let Some(to) = room(&f.point) else { return };
-                self.go(Some(to));
                 self.looks += 1;
                 let point = self.home.point(&f.point);
                 let plug = point.is_some_and(|p| p.kind == PointKind::Receptacle && p.volts == Volts::new(120));
+                // A radio that was carried there is heard from the panel.
+                if !(plug && way.by_ear() && self.at.is_none() && self.last.as_ref() == Some(&f.point)) {
+                    self.go(Some(to));
+                }
                 let burnt = made.wiring.feeds.get(&f.point).is_some_and(|feed| feed.burnt_out)
                     && !self.then.worked().iter().any(|(d, _)| d == &f.point);
                 let there = self.last.as_ref() == Some(&f.point) || self.plugged.contains(&f.point);
@@ -451,6 +454,14 @@ mod tests {
             let way = Way { school, tone: true, ..Way::default() };
             let traced = trace_through(recipe(seed, 18, level), way).unwrap();
             let marks = marks(&traced.book, false).unwrap();
+            if school == School::LampAndHelper {
+                let alone = |radio| {
+                    let way = Way { alone: true, radio, ..way };
+                    super::marks(&trace_through(recipe(seed, 18, level), way).unwrap().book, false).unwrap()
+                };
+                let (by_eye, by_ear) = (alone(false), alone(true));
+                assert!(by_ear.minutes < by_eye.minutes && by_ear.wrong == 0, "{by_ear:?} {by_eye:?}");
+            }
             let told = format!("{school:?} {level:?} {marks:?}");
             assert_eq!((marks.wrong, &marks.safety), (0, &Vec::new()), "{told}");
             assert!(traced.book.home().off().is_empty(), "{told}");

@@ -144,10 +144,14 @@ impl<'a> Table<'a> {
 
     /// The walker looks at a point of the room, once more at once where a proof asks for it.
     pub(crate) fn look(&mut self, point: usize) -> bool {
+        self.see(point, self.search.look_s(point), self.again_s(point))
+    }
+
+    fn see(&mut self, point: usize, first_s: f64, again_s: f64) -> bool {
         const MOST_AGAIN: usize = 4;
         let mut first = None;
         for n in 0..=MOST_AGAIN {
-            let seconds = if n == 0 { self.search.look_s(point) } else { self.again_s(point) };
+            let seconds = if n == 0 { first_s } else { again_s };
             self.passes(seconds);
             self.looks += 1;
             let truth = self.off().has(self.house.points[point].breaker);
@@ -193,16 +197,38 @@ impl<'a> Table<'a> {
         p.class == crate::search::PointClass::Receptacle && !p.high
     }
 
-    /// A room is entered with just these off; a breaker whose clock would run out is switched on for a moment first.
+    /// A room is entered with just these off.
     pub(crate) fn enter(&mut self, off: OffSet, room: usize, points: usize) {
-        let needs = points as f64 * 30.0 + self.search.walk_s(self.at, Place::Room(room)) + 120.0;
+        self.set(off, points as f64 * 30.0 + self.search.walk_s(self.at, Place::Room(room)) + 120.0);
+        self.acts += usize::from(self.at != Place::Room(room));
+        self.go(Place::Room(room));
+    }
+
+    /// A radio is plugged in at the point, to be heard at the panel.
+    pub(crate) fn place_radio(&mut self, point: usize) {
+        self.acts += 1;
+        self.go(Place::Room(self.house.points[point].room));
+        self.passes(self.costs.plug_s);
+    }
+
+    /// From the panel: whether the radio at the point is silent with just this breaker off.
+    pub(crate) fn hear(&mut self, off: OffSet, point: usize) -> bool {
+        self.set(off, 150.0);
+        self.go(Place::Panel);
+        self.see(point, self.costs.glance_s, self.costs.glance_s)
+    }
+
+    /// Just these are off for so many seconds; a breaker whose clock would run out is switched on for a moment first.
+    fn set(&mut self, off: OffSet, needs: f64) {
         let running: OffSet = self.off().iter().filter(|b| off.has(*b) && !self.search.clock_allows(*b, needs)).collect();
         if !running.is_empty() {
             self.switch(self.off().iter().filter(|b| !running.has(*b)).collect());
         }
         self.switch(off);
-        self.acts += usize::from(self.at != Place::Room(room));
-        self.go(Place::Room(room));
+    }
+
+    pub(crate) fn by_ear(&self) -> bool {
+        self.crew.alone && self.crew.radio
     }
 
     pub(crate) fn crew_is_alone(&self) -> bool {

@@ -19,7 +19,12 @@ impl Rounds<'_> {
         let told = |p: &PointId| self.seen_now(p).is_some() || self.skipped_now(p);
         let ready =
             |p: &PointId| self.was_lit_all_on(p) && !self.known.iter().any(|(q, v)| q == p && self.waits_for_a_latch(q, v));
-        let left: Vec<_> = hunted(home, self.at_home.as_ref()).into_iter().filter(|h| ready(&h.point)).collect();
+        let mut left: Vec<_> = hunted(home, self.at_home.as_ref()).into_iter().filter(|h| ready(&h.point)).collect();
+        let by_ear = way.by_ear();
+        // A radio stays where it is until it has told.
+        let listened = home.looks().last().filter(|look| by_ear && !look.off.is_empty());
+        let radio = listened.map(|look| &look.point);
+        left.sort_by_key(|h| Some(&h.point) != radio);
         // Whoever is there looks at the point, and at its neighbors in the room that are likeliest on the same breaker.
         if let [only] = off.as_slice() {
             let fits = |point: &PointId| left.iter().any(|h| &h.point == point && h.breakers.first() == Some(only));
@@ -31,6 +36,13 @@ impl Rounds<'_> {
                     .filter(|p| Some(&p.room) == room && (told(&p.id) || fits(&p.id)))
                     .map(|p| p.id.clone())
                     .collect();
+                // The first after a switching is the one with the radio; the others are gone to.
+                if by_ear && target.takes_tone && !home.points().any(|p| told(&p.id)) {
+                    let at = self.in_words(&target.point);
+                    let why = format!("Stay at the panel and listen: with {} alone off, silent is dark.", home.number(only));
+                    let rooms = self.rooms(std::slice::from_ref(&target.point), None);
+                    return NextStep::LookUnder { off, rooms, left: 1, why: format!("The radio is in {at}. {why}") };
+                }
                 let left = here.iter().filter(|p| !told(p)).count();
                 let why = format!("{} alone is off: dark now is proven on it.", home.number(only));
                 return NextStep::LookUnder { off, rooms: self.rooms(&here, None), left, why };
@@ -58,8 +70,14 @@ impl Rounds<'_> {
                 if off.as_slice() == std::slice::from_ref(breaker) {
                     continue;
                 }
+                let likeliest = format!("{} is the likeliest for {room}, {}.", home.number(breaker), point.name);
+                let carry = by_ear && target.takes_tone && radio != Some(&target.point);
                 return NextStep::SwitchTo {
-                    why: format!("{} is the likeliest for {room}, {}.", home.number(breaker), point.name),
+                    why: if carry {
+                        format!("First plug the radio in at {room}, {}, loud enough for the panel. {likeliest}", point.name)
+                    } else {
+                        likeliest
+                    },
                     off: vec![breaker.clone()],
                     on: off,
                 };
@@ -69,6 +87,12 @@ impl Rounds<'_> {
             return self.done();
         }
         NextStep::SwitchOn { breakers: off, why: "Nothing more can be told with it off.".into(), rooms: Vec::new() }
+    }
+
+    fn in_words(&self, point: &PointId) -> String {
+        let Some(point) = self.home.point(point) else { return String::new() };
+        let room = self.home.room(&point.room).map_or("", |room| room.name.as_str());
+        format!("{room}, {}", point.name)
     }
 
     /// A single dark look that proves something which is not likely enough beside it may be a slip: look once more, at once.

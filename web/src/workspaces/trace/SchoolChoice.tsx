@@ -72,6 +72,14 @@ export function SchoolChoice({ home, way, onWay }: Props) {
           control={<Checkbox checked={way.alone} onChange={(e) => onWay({ ...way, alone: e.target.checked })} />}
           label="I am alone: I switch and look"
         />
+        {way.alone && (
+          <FormControlLabel
+            control={
+              <Checkbox checked={way.radio === true} onChange={(e) => onWay({ ...way, radio: e.target.checked })} />
+            }
+            label="I hear a radio or buzzer at the panel, from any room"
+          />
+        )}
         <FormControlLabel
           control={<Checkbox checked={way.tone} onChange={(e) => onWay({ ...way, tone: e.target.checked })} />}
           label="There is a tone sender and receiver"

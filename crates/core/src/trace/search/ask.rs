@@ -43,7 +43,7 @@ pub(crate) fn ask(
     }
 }
 
-/// For each open point its breakers, the likeliest first; and the walk to it from where somebody looked last.
+/// For each open point its breakers, the likeliest first; and the walk to it from where somebody is, or a radio was last.
 pub(crate) struct Hunted {
     /// Which point.
     pub(crate) point: PointId,
@@ -61,6 +61,9 @@ pub(crate) fn hunted(home: &Home, at_home: Option<&AtHome>) -> Vec<Hunted> {
     let search = at_home.search(home);
     let may = at_home.case.may_be_off();
     let open = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none());
+    // By ear, whoever switched stands at the panel, but it is the radio that is carried on from where it was.
+    let last = home.looks().last().filter(|_| at_home.way.by_ear()).and_then(|look| home.point(&look.point));
+    let from = last.and_then(|p| at_home.rooms.iter().position(|room| *room == p.room)).map_or(search.at, Place::Room);
     let mut hunted: Vec<Hunted> = open
         .map(|p| {
             let row = search.belief.of(p);
@@ -69,7 +72,7 @@ pub(crate) fn hunted(home: &Home, at_home: Option<&AtHome>) -> Vec<Hunted> {
             let case = &at_home.case.points[p];
             Hunted {
                 point: at_home.points[p].clone(),
-                walk_s: search.walk_s(search.at, Place::Room(case.room)),
+                walk_s: search.walk_s(from, Place::Room(case.room)),
                 breakers: order.into_iter().map(|b| at_home.breakers[b].clone()).collect(),
                 takes_tone: case.class == PointClass::Receptacle && !case.high,
             }

@@ -190,6 +190,8 @@ pub struct Crew {
     pub plugs: usize,
     /// A tone tracer is there.
     pub tone: bool,
+    /// A radio or buzzer that is heard at the panel from any room is there.
+    pub radio: bool,
 }
 
 /// Seconds of every act. A setting each, learnt from the crew's own pace.

@@ -5,7 +5,7 @@ use crate::logbook::fixture::{Written, written};
 use crate::sim::{House, Strategy, play};
 use crate::{NextStep, School, TraceView, Verdict, trace_view, verdicts};
 
-const PAIR: Crew = Crew { alone: false, plugs: 1, tone: false };
+const PAIR: Crew = Crew { alone: false, plugs: 1, tone: false, radio: false };
 
 /// Three breakers, two rooms, five points, no card.
 fn small(labels: Vec<OldLabel>) -> Case {
@@ -181,7 +181,7 @@ fn nothing_that_must_stay_on_is_ever_off_and_no_clock_runs_out_in_any_strategy()
         let house = house(seed);
         for strategy in [Strategy::OneAtATime, Strategy::Binary, Strategy::Adaptive, Strategy::Oracle] {
             for (crew, exchange_s) in
-                [(PAIR, 4.0), (Crew { alone: true, plugs: 8, tone: true }, 4.0), (Crew { plugs: 8, ..PAIR }, 1.0)]
+                [(PAIR, 4.0), (Crew { alone: true, plugs: 8, tone: true, ..PAIR }, 4.0), (Crew { plugs: 8, ..PAIR }, 1.0)]
             {
                 let costs = Costs { exchange_s, ..Costs::default() };
                 let played = play(&house, crew, costs, strategy, seed, &mut || 0.0);
@@ -215,13 +215,17 @@ fn view_of(w: &Written, alone: bool) -> TraceView {
 
 /// Eight breakers, two rooms with four points each; the card says nothing.
 fn home() -> Written {
+    home_with("light")
+}
+
+fn home_with(kind: &str) -> Written {
     let mut text = String::from("panel 24\n");
     for n in 1..=8 {
         text += &format!("{n} 15\n");
     }
     text += "room Kitchen\nroom Hall\n";
     for n in 0..8 {
-        text += &format!("point {} light p{n}\n", if n < 4 { "Kitchen" } else { "Hall" });
+        text += &format!("point {} {kind} p{n}\n", if n < 4 { "Kitchen" } else { "Hall" });
     }
     written(&text)
 }
@@ -324,6 +328,48 @@ fn what_is_likely_is_told_in_percent_and_schools_say_what_they_would_take() {
     assert_eq!(minutes, crate::school_minutes(&w.home, crate::Way::default()), "the same logbook, the same answer");
     let alone = crate::school_minutes(&w.home, crate::Way { alone: true, ..crate::Way::default() });
     assert!(alone.iter().zip(&minutes).all(|(alone, pair)| alone.minutes > pair.minutes), "walking to the panel takes longer");
+}
+
+#[test]
+fn a_radio_heard_at_the_panel_saves_one_person_the_walks() {
+    let alone = Crew { alone: true, ..PAIR };
+    let costs = Costs { misread: 0.0, ..Costs::default() };
+    for seed in 1..4 {
+        let house = house(seed);
+        let minutes = |crew| {
+            let played = play(&house, crew, costs, Strategy::LampAndHelper, seed, &mut || 0.0);
+            assert_eq!((played.wrong_proofs, played.must_stay_on_violations, played.clock_overrun_min), (0, 0, 0.0));
+            (played.minutes, played.proven)
+        };
+        let (by_eye, by_ear) = (minutes(alone), minutes(Crew { radio: true, ..alone }));
+        assert!(by_ear.0 < by_eye.0 && by_ear.1 == by_eye.1, "{by_ear:?} {by_eye:?}");
+        assert_eq!(minutes(PAIR), minutes(Crew { radio: true, ..PAIR }), "two need no radio");
+    }
+}
+
+#[test]
+fn by_ear_the_radio_stays_at_its_point_until_its_breaker_is_found() {
+    let mut w = home_with("receptacle");
+    for n in 0..8 {
+        w.act(&format!("lit p{n}")).unwrap();
+    }
+    let way = crate::Way { alone: true, radio: true, ..School::LampAndHelper.into() };
+    let mut at: Option<crate::PointId> = None;
+    for round in 0..3 {
+        let NextStep::SwitchTo { off, on, why } = trace_view(&w.home, 1, way).next else { panic!("round {round}") };
+        assert_eq!(why.starts_with("First plug the radio in at"), round == 0, "{why}");
+        for (act, breakers) in [("on", on), ("off", off)] {
+            for breaker in breakers {
+                let number = w.home.number(&breaker);
+                w.act(&format!("{act} {number}")).unwrap();
+            }
+        }
+        let NextStep::LookUnder { rooms, left, why, .. } = trace_view(&w.home, 1, way).next else { panic!("round {round}") };
+        assert!(left == 1 && why.contains("Stay at the panel and listen"), "{why}");
+        let point = rooms[0].points[0].point.clone();
+        assert_eq!(at.get_or_insert(point.clone()), &point, "the radio is not carried on before it has told");
+        w.act(&format!("lit {point}")).unwrap();
+    }
 }
 
 #[test]

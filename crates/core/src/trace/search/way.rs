@@ -45,13 +45,16 @@ pub struct Way {
     pub testers: u8,
     /// A tone sender and its receiver are there.
     pub tone: bool,
+    /// A radio or buzzer is there that is heard at the panel: alone, silence tells from there which breaker it was.
+    #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+    pub radio: bool,
     /// The people talk through phones that show each their step, rather than by shouting.
     pub phones: bool,
 }
 
 impl Default for Way {
     fn default() -> Self {
-        Self { school: School::default(), alone: false, testers: 1, tone: false, phones: false }
+        Self { school: School::default(), alone: false, testers: 1, tone: false, radio: false, phones: false }
     }
 }
 
@@ -62,9 +65,14 @@ impl From<School> for Way {
 }
 
 impl Way {
+    /// Whether a point is listened to from the panel rather than looked at: one person, a radio at the point.
+    pub(crate) fn by_ear(self) -> bool {
+        self.alone && self.radio && self.school == School::LampAndHelper
+    }
+
     /// Who that is, for the search.
     pub fn crew(self) -> Crew {
-        Crew { alone: self.alone, plugs: usize::from(self.testers), tone: self.tone }
+        Crew { alone: self.alone, plugs: usize::from(self.testers), tone: self.tone, radio: self.radio }
     }
 
     /// Refuses what cannot be.
@@ -87,8 +95,9 @@ impl Way {
         let crew = if self.alone { "one person" } else { "two or more" };
         let testers = if self.testers == 1 { "a tester".to_owned() } else { format!("{} testers and lamps", self.testers) };
         format!(
-            "{school}, by {crew}, with {testers}{}{}",
+            "{school}, by {crew}, with {testers}{}{}{}",
             if self.tone { " and a tone tracer" } else { "" },
+            if self.radio { " and a radio heard at the panel" } else { "" },
             if self.phones { ", a phone each" } else { "" }
         )
     }
