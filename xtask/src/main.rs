@@ -95,9 +95,10 @@ fn test() -> Result<()> {
     Ok(())
 }
 
-/// The two files that follow from the Rust types, made anew at the given places.
+/// The two files that follow from the Rust types, made anew at the given places by the program as it was built last:
+/// `cargo run -p` would build it once more, with the features that it has when it is built alone.
 fn write_types(openapi: &str, typescript: &str) -> Result<()> {
-    let description = capture("cargo", &["run", "--quiet", "-p", "wayfinder-server", "--", "openapi"])?;
+    let description = capture(&root().join("target/debug/wayfinder").to_string_lossy(), &["openapi"])?;
     std::fs::write(root().join(openapi), description)?;
     tools::npx(&["openapi-typescript", &format!("../{openapi}"), "-o", &format!("../{typescript}")])
 }
@@ -105,6 +106,7 @@ fn write_types(openapi: &str, typescript: &str) -> Result<()> {
 fn types() -> Result<()> {
     npm_packages()?;
     say("docs/openapi.json, web/src/api/generated.ts and docs/rules.md");
+    run("cargo", &["build", "--quiet", "--workspace", "--bins"])?;
     write_types("docs/openapi.json", "web/src/api/generated.ts")?;
     Ok(std::fs::write(root().join("docs/rules.md"), rules::document()?)?)
 }

@@ -22,7 +22,7 @@ const ROLE = {
   agrees: "agrees",
   disagrees: "disagrees",
   set_aside: "set aside: it was out for another reason",
-  doubted: "not counted: a handle had moved before, as was told only later",
+  doubted: "not counted: a handle had moved before, as was told only later, or a GFCI made it dark since",
 } as const;
 
 /** Every look at a point and what follows, for somebody who doubts. */

@@ -86,7 +86,13 @@ impl Home {
         if !self.tripped.is_empty() {
             self.seen_tripped.insert(f.point.clone(), Some((f.seen, entry.id.clone())));
             if f.seen == Seen::Dark {
-                // Dark with a GFCI tripped on purpose: which of the two darkened it cannot be told.
+                // Dark with a GFCI tripped on purpose: which of the two darkened it cannot be told. What showed it lit before
+                // proves nothing from here on: it may stay dark for a GFCI that was not reset, whatever is switched off.
+                let lit = |look: &Look| look.point == f.point && look.seen == Seen::Lit;
+                let (before, kept) = std::mem::take(&mut self.looks).into_iter().partition(lit);
+                self.looks = kept;
+                self.doubted.extend::<Vec<Look>>(before);
+                self.number_looks(0);
                 return Ok(());
             }
         }

@@ -74,7 +74,10 @@ impl Rounds<'_> {
                 let carry = by_ear && target.takes_tone && radio != Some(&target.point);
                 return NextStep::SwitchTo {
                     why: if carry {
-                        format!("First plug the radio in at {room}, {}, loud enough for the panel. {likeliest}", point.name)
+                        format!(
+                            "First plug the radio in at {room}, {}, loud and with no batteries in it. {likeliest}",
+                            point.name
+                        )
                     } else {
                         likeliest
                     },
