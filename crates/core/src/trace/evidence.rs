@@ -15,7 +15,7 @@ pub enum LineRole {
     Disagrees,
     /// From before the point was found dark with everything on and mended; no longer counted.
     SetAside,
-    /// A handle had moved before it, as was told only later: not known what was off, not counted.
+    /// A handle had moved before it, as was told only later, or a GFCI made the point dark since: not counted.
     Doubted,
 }
 
