@@ -2,7 +2,7 @@
 
 use std::hint::black_box;
 
-use criterion::{Criterion, criterion_group, criterion_main};
+use criterion::{BatchSize, Criterion, criterion_group, criterion_main};
 use wayfinder_core::{Home, HomeId, Line, Logbook, School, card, findings, overview, plan, trace_view, verdicts, walking};
 
 /// The demo home, walked on and on until it has so many lines.
@@ -88,7 +88,9 @@ fn large_home() -> Logbook {
         );
         tell(serde_json::json!({ "kind": "point_seen", "point": point, "seen": "lit" }));
         tell(serde_json::json!({ "kind": "breaker_switched", "breaker": b, "to": "off" }));
-        tell(serde_json::json!({ "kind": "point_seen", "point": point, "seen": "dark" }));
+        for _ in 0..2 {
+            tell(serde_json::json!({ "kind": "point_seen", "point": point, "seen": "dark" }));
+        }
         tell(serde_json::json!({ "kind": "breaker_switched", "breaker": b, "to": "on" }));
     }
     let lines: Vec<Line> = lines.into_iter().map(|line| serde_json::from_value(line).expect("a line")).collect();
@@ -99,11 +101,70 @@ fn checks(c: &mut Criterion) {
     let book = large_home();
     let found = findings(book.home());
     let mut group = c.benchmark_group(format!("6 panels, 252 circuits, {} findings", found.len()));
-    group.bench_function("checks", |b| b.iter(|| findings(black_box(book.home()))));
-    group.bench_function("of that, what is proven", |b| b.iter(|| verdicts(black_box(book.home()))));
+    // A copy knows nothing yet of what was worked out.
+    let fresh = || book.home().clone();
+    group.bench_function("checks", |b| b.iter_batched_ref(fresh, |home| findings(home).len(), BatchSize::LargeInput));
+    group.bench_function("of that, what is proven", |b| {
+        b.iter_batched_ref(fresh, |home| verdicts(home).len(), BatchSize::LargeInput)
+    });
     group.bench_function("reference: write the findings as JSON", |b| {
         b.iter(|| serde_json::to_string(black_box(&found)).expect("JSON"))
     });
+    group.finish();
+}
+
+/// 20 rooms of 10 points on 40 breakers, each point dark with its breaker once: what may be believed has to be worked out.
+fn looked_at_once() -> Home {
+    let mut home = Home::default();
+    let mut n = 0;
+    let mut tell = |fact: serde_json::Value| {
+        n += 1;
+        let entry = serde_json::json!({ "id": format!("e{n}"), "at": n, "by": "x", "fact": fact });
+        home.apply(&serde_json::from_value(entry).expect("an entry")).expect("it applies");
+    };
+    let see = |point: usize, seen: &str| serde_json::json!({ "kind": "point_seen", "point": format!("p{point}"), "seen": seen });
+    tell(serde_json::json!({ "kind": "home_described", "name": "Once" }));
+    tell(
+        serde_json::json!({ "kind": "panel_described", "panel": "p", "name": "Panel", "place": "", "spaces": 42, "columns": "two",
+        "numbering": "odd_even", "service": "split_phase", "card": { "width_mm": 130, "height_mm": 210 } }),
+    );
+    for b in 1..=40 {
+        tell(
+            serde_json::json!({ "kind": "breaker_placed", "breaker": format!("b{b}"), "panel": "p", "at": [b.to_string()], "amps": 15 }),
+        );
+    }
+    for point in 0..200 {
+        let room = format!("r{}", point / 10);
+        if point % 10 == 0 {
+            tell(serde_json::json!({ "kind": "room_placed", "room": room, "name": room }));
+        }
+        tell(
+            serde_json::json!({ "kind": "point_placed", "point": format!("p{point}"), "room": room, "point_kind": "receptacle", "name": format!("{point}"), "volts": 120 }),
+        );
+        tell(see(point, "lit"));
+    }
+    for b in 1..=40 {
+        tell(serde_json::json!({ "kind": "breaker_switched", "breaker": format!("b{b}"), "to": "off" }));
+        for point in (b - 1) * 5..b * 5 {
+            tell(see(point, "dark"));
+        }
+        tell(serde_json::json!({ "kind": "breaker_switched", "breaker": format!("b{b}"), "to": "on" }));
+        for point in b * 5..200.min(b * 5 + 5) {
+            tell(see(point, "lit"));
+        }
+    }
+    home
+}
+
+fn once(c: &mut Criterion) {
+    let home = looked_at_once();
+    let said = verdicts(&home);
+    let proven = said.iter().filter(|(_, v)| v.proven_on().is_some()).count();
+    let mut group = c.benchmark_group(format!("200 points on 40 breakers, dark once each, {proven} proven"));
+    group.bench_function("what is proven", |b| {
+        b.iter_batched_ref(|| home.clone(), |home| verdicts(home).len(), BatchSize::LargeInput)
+    });
+    group.bench_function("reference: write it as JSON", |b| b.iter(|| serde_json::to_string(black_box(said)).expect("JSON")));
     group.finish();
 }
 
@@ -153,5 +214,5 @@ fn drawn(c: &mut Criterion) {
     group.finish();
 }
 
-criterion_group!(benches, fold, checks, drawn);
+criterion_group!(benches, fold, checks, once, drawn);
 criterion_main!(benches);

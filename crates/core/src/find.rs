@@ -118,7 +118,7 @@ struct Known<'a> {
 
 impl<'a> Known<'a> {
     fn of(home: &'a Home) -> Self {
-        Self { home, verdicts: verdicts(home).into_iter().collect() }
+        Self { home, verdicts: verdicts(home).iter().cloned().collect() }
     }
 
     fn named(&self, point: &PointId) -> String {
@@ -165,7 +165,7 @@ impl<'a> Known<'a> {
     fn point(&self, point: &PointId) -> Found {
         let home = self.home;
         let known = home.point(point).unwrap_or_else(|| panic!("no point {point:?}; this is a bug"));
-        let open = Verdict::Open { possible: Vec::new(), seen_lit: false, unlatched: Vec::new() };
+        let open = Verdict::unknown();
         let verdict = self.verdicts.get(point).unwrap_or(&open);
         let (tag, tag_kind) = tag_of(home, verdict);
         let mut feed = match verdict {
@@ -265,7 +265,10 @@ mod tests {
              room Kitchen\nroom Shed\npoint Kitchen receptacle counter\npoint Kitchen light ceiling\npoint Shed light lamp
              lit counter\nlit ceiling\nlit lamp",
         );
-        for act in ["off 1", "dark counter", "dark ceiling", "lit lamp", "on 1", "off S2", "dark lamp", "on S2"] {
+        for act in ["off 1", "dark counter", "dark ceiling", "dark counter", "dark ceiling", "lit lamp", "on 1"] {
+            w.act(act).unwrap_or_else(|refusal| panic!("{act}: {refusal}"));
+        }
+        for act in ["off S2", "dark lamp", "dark lamp", "on S2"] {
             w.act(act).unwrap_or_else(|refusal| panic!("{act}: {refusal}"));
         }
         w

@@ -12,7 +12,7 @@
 //! Open `logbook/` first: everything else reads what it folds. Invariants that must always hold:
 //! - `Home` changes only through [`Home::apply`]; a refused entry changes nothing.
 //! - The same lines always fold to the same home.
-//! - A point is [`Verdict::Proven`] only by two looks that differ by exactly one breaker.
+//! - A point is [`Verdict::Proven`] only by two looks that differ by exactly one breaker, and only if a slip is unlikely.
 
 mod checks;
 mod code;
@@ -21,6 +21,7 @@ mod find;
 mod house;
 mod ids;
 mod logbook;
+mod memo;
 mod overview;
 mod panel;
 mod plan;

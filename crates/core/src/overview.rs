@@ -130,7 +130,7 @@ pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
         edition: home.edition(),
         controls: home.drawn().controls.clone(),
         protects: home.drawn().protects.clone(),
-        points: home.points().cloned().zip(known).map(|(point, (_, known))| KnownPoint { point, known }).collect(),
+        points: home.points().cloned().zip(known).map(|(point, (_, known))| KnownPoint { point, known: known.clone() }).collect(),
         posts,
     }
 }

@@ -3100,6 +3100,7 @@ export interface components {
             /** @enum {string} */
             verdict: "by_exclusion";
         } | {
+            once?: components["schemas"]["EntryId"] | null;
             /** @description The breakers that no look rules out. */
             possible: components["schemas"]["BreakerId"][];
             /** @description Seen lit with every breaker on. */

@@ -255,7 +255,7 @@ const FOR_QUALIFIED: &str = "Opening the panel is work for qualified people.";
 
 /// Everything worth a look, the gravest first; what was set aside at the end.
 pub fn findings(home: &Home) -> Vec<Finding> {
-    findings_from(home, &verdicts(home))
+    findings_from(home, verdicts(home))
 }
 
 /// The same, from verdicts that are at hand.

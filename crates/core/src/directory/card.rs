@@ -139,7 +139,7 @@ mod tests {
     fn each_cell_says_what_is_known_and_no_more() {
         let home = written(
             "panel 6\n1 20 kitchen\n3 15 gen. light\n2 15 spare\nroom Hall\npoint Hall light lamp\npoint Hall receptacle door
-             lit lamp\nlit door\noff 1\ndark lamp\nlit door\non 1\noff 2\nlit door\non 2\ntripped 3",
+             lit lamp\nlit door\noff 1\ndark lamp\ndark lamp\nlit door\non 1\noff 2\nlit door\non 2\ntripped 3",
         )
         .home;
         let card = card(&home, &"main".parse().unwrap(), 42, "2026-11-24").unwrap();

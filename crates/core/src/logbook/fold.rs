@@ -8,8 +8,8 @@ use indexmap::IndexMap;
 
 use super::{Draft, Fact, Instrument, Kept, Refusal, RefusalCode, Seen, Worked};
 use crate::{
-    Breaker, BreakerId, Drawn, Edition, EntryId, Moment, Panel, PanelId, Photo, Point, PointId, Room, RoomId, Slot, State, Way,
-    sim::Recipe,
+    Breaker, BreakerId, Drawn, Edition, EntryId, Moment, Panel, PanelId, Photo, Point, PointId, Room, RoomId, Slot, State,
+    Verdict, Way, memo::Memo, sim::Recipe,
 };
 
 /// A look at a point, with the breakers as they stood.
@@ -92,6 +92,7 @@ pub struct Home {
     pub(super) seen_tripped: BTreeMap<PointId, Option<(Seen, EntryId)>>,
     way: Way,
     pub(super) practice: Option<Recipe>,
+    pub(crate) verdicts: Memo<Vec<(PointId, Verdict)>>,
 }
 
 impl Home {
@@ -267,6 +268,7 @@ impl Home {
     ///
     /// Striking out and restoring are the logbook's affair ([`super::Logbook`]): here they change nothing.
     pub fn apply(&mut self, entry: &Draft) -> Result<(), Refusal> {
+        self.verdicts = Memo::default();
         self.admit(entry).map_err(|mut refusal| {
             refusal.entry = Some(entry.id.clone());
             refusal

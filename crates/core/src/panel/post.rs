@@ -133,7 +133,7 @@ pub struct Post {
 
 /// Lays out every panel, in the order of entry.
 pub fn posts(home: &Home) -> Vec<Post> {
-    posts_from(home, &verdicts(home))
+    posts_from(home, verdicts(home))
 }
 
 /// The same, from verdicts that are at hand.
@@ -143,7 +143,7 @@ pub(crate) fn posts_from(home: &Home, known: &[(PointId, Verdict)]) -> Vec<Post>
 
 /// Lays out a panel; `None` when there is no such panel.
 pub fn post(home: &Home, panel: &PanelId) -> Option<Post> {
-    Some(post_from(home, home.panel(panel)?, &verdicts(home)))
+    Some(post_from(home, home.panel(panel)?, verdicts(home)))
 }
 
 /// The same, from verdicts that are at hand.
@@ -296,7 +296,7 @@ mod tests {
     #[test]
     fn a_blade_says_what_is_proven_and_what_may_be() {
         let home = written(
-            "panel 12\n1 20 a\n3 15 b\nroom Hall\npoint Hall light lamp\npoint Hall receptacle door\nlit lamp\nlit door\noff 1\ndark lamp\non 1",
+            "panel 12\n1 20 a\n3 15 b\nroom Hall\npoint Hall light lamp\npoint Hall receptacle door\nlit lamp\nlit door\noff 1\ndark lamp\ndark lamp\non 1",
         )
         .home;
         let post = posts(&home).remove(0);

@@ -17,7 +17,7 @@ use crate::{Home, Length, Likely, Point, PointId, PointKind, RoomId, Units, Verd
 
 /// Works the plan out.
 pub fn plan(home: &Home) -> Plan {
-    plan_from(home, &verdicts(home))
+    plan_from(home, verdicts(home))
 }
 
 pub(crate) fn plan_from(home: &Home, known: &[(PointId, Verdict)]) -> Plan {
@@ -329,7 +329,7 @@ fn points(
         lamps.any(|lamp| drawn.switches_of(lamp).any(|other| other != switch))
     };
     let split = |id: &PointId| home.points().any(|p| p.details.half_of.as_ref() == Some(id));
-    let open = Verdict::Open { possible: Vec::new(), seen_lit: false, unlatched: Vec::new() };
+    let open = Verdict::unknown();
     let mut all = Vec::new();
     for (room, outline) in here {
         for point in home.points().filter(|p| p.room == room.id) {

@@ -109,7 +109,7 @@ pub fn marks(book: &Logbook, reveal: bool) -> Option<Marks> {
         safety: round.safety,
         truth: Vec::new(),
     };
-    for (id, verdict) in &known {
+    for (id, verdict) in known {
         let truth = fed.get(id);
         let said = match verdict {
             Verdict::Proven { breaker, .. } | Verdict::ByExclusion { breaker } => Some(breaker),
@@ -577,9 +577,12 @@ mod tests {
         // Somebody writes what is not so: seen lit, then dark with another breaker off.
         let other = book.home().breakers().find(|b| b.id != breaker && b.poles() == 2).unwrap().id.clone();
         let see = |seen| Fact::PointSeen(PointSeen { point: range.clone(), seen, since: None });
-        write(&mut book, vec![switch(&breaker, State::On), see(Seen::Lit), switch(&other, State::Off), see(Seen::Dark)]);
+        write(&mut book, vec![switch(&breaker, State::On), see(Seen::Lit), switch(&other, State::Off)]);
+        write(&mut book, vec![see(Seen::Dark)]);
+        assert_eq!(marks(&book, true).unwrap().wrong, 0, "a single look that nothing else fits proves nothing");
+        write(&mut book, vec![see(Seen::Dark)]);
         let marks = marks(&book, true).unwrap();
-        assert_eq!((marks.wrong, marks.right, marks.looks), (1, 0, 2));
+        assert_eq!((marks.wrong, marks.right, marks.looks), (1, 0, 3));
         let told = marks.truth.iter().find(|p| p.point == range).unwrap();
         assert_eq!((told.right, told.said == Some(told.truth.clone())), (Some(false), false));
     }

@@ -116,6 +116,13 @@ fn because(home: &Home, known: &Verdict) -> String {
         Verdict::Open { possible, .. } if possible.is_empty() => {
             "Every breaker has been ruled out: it stayed lit with each of them off. It may be fed from elsewhere; treat it as live.".into()
         }
+        Verdict::Open { possible, once: Some(_), .. } => {
+            let number = possible.first().map_or_else(String::new, |b| home.number(b));
+            format!(
+                "Seen lit, and dark once with {number} off and nothing else changed. One look may be a slip, and nothing else \
+                 makes {number} likely enough: see it dark once more with {number} off. Not proven until then."
+            )
+        }
         Verdict::Open { possible, unlatched, .. } if !unlatched.is_empty() => {
             let number = |breakers: &[BreakerId]| breakers.iter().map(|b| home.number(b)).collect::<Vec<_>>().join(", ");
             format!(
@@ -152,7 +159,8 @@ mod tests {
             ("lit lamp\noff 1\nlit lamp\non 1\noff 3\nlit lamp", "Every breaker has been ruled out"),
             ("lit lamp\noff 1\nlit lamp\non 1\noff 3\nlit lamp", "treat it as live"),
             ("dark lamp", "Dark with everything on"),
-            ("lit lamp\noff 1\ndark lamp", "dark with breaker 1 off and nothing else changed"),
+            ("lit lamp\noff 1\ndark lamp", "dark once with 1 off and nothing else changed"),
+            ("lit lamp\noff 1\ndark lamp\ndark lamp", "dark with breaker 1 off and nothing else changed"),
             ("lit lamp\noff 1\ndark lamp\nlit lamp", "strike out the line that is wrong"),
         ] {
             let home = written(&format!("{house}{acts}")).home;

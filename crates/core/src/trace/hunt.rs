@@ -4,8 +4,8 @@ use std::collections::BTreeSet;
 
 use super::NextStep;
 use super::next_step::Rounds;
-use super::search::{School, Way, hunted, unsure};
-use crate::{BreakerId, Home, PointId};
+use super::search::{School, Way, hunted};
+use crate::{BreakerId, Home, PointId, Verdict};
 
 impl Rounds<'_> {
     /// From one point to the next: its likeliest breaker alone off, a look, the next likeliest. With a tone tracer the
@@ -99,10 +99,10 @@ impl Rounds<'_> {
     }
 
     /// A single dark look that proves something which is not likely enough beside it may be a slip: look once more, at once.
-    pub(super) fn once_more(&self, way: Way) -> Option<NextStep> {
+    pub(super) fn once_more(&self) -> Option<NextStep> {
         let home = self.home;
         // Passed over is an answer, too: it is not asked for again until a handle moves.
-        let points: Vec<PointId> = unsure(home, &self.known, way).into_iter().filter(|p| !self.skipped_now(p)).collect();
+        let points: Vec<PointId> = self.known.iter().filter(|(p, v)| self.is_dark_once(p, v)).map(|(p, _)| p.clone()).collect();
         let first = home.point(points.first()?)?;
         let mut rooms = self.rooms(&points, None);
         rooms.retain(|room| room.room == first.room);
@@ -113,6 +113,11 @@ impl Rounds<'_> {
         let left = rooms.iter().map(|room| room.points.len()).sum();
         let why = "Dark once, by a single look. Look once more, so that no slip proves it: pushed in all the way, the right lamp, its switch on?".into();
         Some(NextStep::LookUnder { off, rooms, left, why })
+    }
+
+    fn is_dark_once(&self, point: &PointId, known: &Verdict) -> bool {
+        let Verdict::Open { once: Some(line), .. } = known else { return false };
+        self.seen_now(point).is_some_and(|look| &look.line == line) && !self.skipped_now(point)
     }
 
     /// While a GFCI is tripped on purpose: what went dark with it, and back to reset it.

@@ -9,7 +9,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use super::latched::Latched;
 use super::search::{AtHome, Likely, School, SchoolMinutes, Way, likely_at, plugged, schools};
-use super::verdict::{Verdict, by_point, counted, judged, verdicts};
+use super::verdict::{Judge, Verdict, by_point, counted, verdicts};
 use crate::{
     Breaker, BreakerId, Home, Interior, Look, PointId, PointKind, RoomId, Seen, Since, State, Volts, overview::Progress,
 };
@@ -190,7 +190,7 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
     let way = way.into();
     let all = home.looks_by_power();
     let mut rounds = Rounds::of(home, &all);
-    rounds.at_home = AtHome::of(home, &rounds.known, way);
+    rounds.at_home = AtHome::of(home, rounds.known, way);
     rounds.plugged = plugged(home, rounds.at_home.as_ref());
     let pick =
         |want: fn(&Verdict) -> bool| rounds.known.iter().filter(|(_, v)| want(v)).map(|(p, _)| p.clone()).collect::<Vec<_>>();
@@ -203,7 +203,7 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
     TraceView {
         seq,
         off: home.off().iter().cloned().collect(),
-        progress: Progress::of(&rounds.known),
+        progress: Progress::of(rounds.known),
         rounds_done: walked.len(),
         to_switch: rounds.worth_switching().into_iter().map(|(b, _)| b.id.clone()).collect(),
         contradictory: pick(|v| matches!(v, Verdict::Contradictory { .. })),
@@ -211,7 +211,7 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
         likely: likely_at(home, rounds.at_home.as_ref()),
         way,
         last_turn: home.last_turn(),
-        next: rounds.downstream().or_else(|| rounds.once_more(way)).unwrap_or_else(|| match way.school {
+        next: rounds.downstream().or_else(|| rounds.once_more()).unwrap_or_else(|| match way.school {
             School::OneAtATime => rounds.next(),
             School::SeveralOff => rounds.next_of_several(),
             School::LampAndHelper | School::ToneTracer => rounds.next_of_hunt(way),
@@ -221,13 +221,13 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
 
 /// What each school would take for what is left.
 pub fn school_minutes(home: &Home, way: Way) -> Vec<SchoolMinutes> {
-    schools(home, &verdicts(home), way)
+    schools(home, verdicts(home), way)
 }
 
 /// What a trace knows when it decides.
 pub(super) struct Rounds<'a> {
     pub(super) home: &'a Home,
-    pub(super) known: Vec<(PointId, Verdict)>,
+    pub(super) known: &'a [(PointId, Verdict)],
     /// The looks at each point, by power.
     pub(super) looks: BTreeMap<&'a PointId, Vec<&'a Look>>,
     pub(super) latched: Latched<'a>,
@@ -241,7 +241,8 @@ impl<'a> Rounds<'a> {
     /// `all`: the looks by power.
     fn of(home: &'a Home, all: &'a [Look]) -> Self {
         let looks = by_point(all);
-        let (known, latched) = judged(home, &looks);
+        let known = verdicts(home);
+        let latched = Judge::new(home, &looks).latched(known);
         Self { home, known, looks, latched, at_home: None, plugged: BTreeSet::new() }
     }
 

@@ -3,6 +3,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use super::latched::Latched;
+use super::search::doubtful;
 use crate::{Breaker, BreakerId, EntryId, Home, Interior, Look, PointId, Seen};
 
 /// What is known of which breaker feeds a point.
@@ -45,10 +46,18 @@ pub enum Verdict {
         /// all that keeps it from being proven.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         unlatched: Vec<BreakerId>,
+        /// The one look that would prove it: dark once, which may be a slip, and nothing else makes the breaker likely
+        /// enough. All that keeps it from being proven is a second dark look.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        once: Option<EntryId>,
     },
 }
 
 impl Verdict {
+    /// Nothing is known.
+    pub(crate) const fn unknown() -> Self {
+        Self::Open { possible: Vec::new(), seen_lit: false, unlatched: Vec::new(), once: None }
+    }
     /// The breaker it is proven on.
     pub fn proven_on(&self) -> Option<&BreakerId> {
         match self {
@@ -60,13 +69,13 @@ impl Verdict {
 
 /// The verdict on one point.
 pub fn verdict(home: &Home, point: &PointId) -> Verdict {
-    let known = verdicts(home).into_iter().find(|(of, _)| of == point);
-    known.map_or_else(|| Verdict::Open { possible: Vec::new(), seen_lit: false, unlatched: Vec::new() }, |(_, known)| known)
+    let known = verdicts(home).iter().find(|(of, _)| of == point);
+    known.map_or_else(Verdict::unknown, |(_, known)| known.clone())
 }
 
 /// The verdict on every point, in the order of entry.
-pub fn verdicts(home: &Home) -> Vec<(PointId, Verdict)> {
-    judged(home, &by_point(&home.looks_by_power())).0
+pub fn verdicts(home: &Home) -> &[(PointId, Verdict)] {
+    home.verdicts.get(|| Judge::new(home, &by_point(&home.looks_by_power())).all())
 }
 
 /// The looks at each point.
@@ -78,28 +87,86 @@ pub(super) fn by_point(looks: &[Look]) -> BTreeMap<&PointId, Vec<&Look>> {
     of
 }
 
-/// The verdict on every point, and which breakers were seen to latch. Only a point that is proven shows that its
-/// breaker latched, and that may be what another proof waits for: so it is judged again until no more is proven.
-pub(super) fn judged<'a>(home: &'a Home, looks: &BTreeMap<&PointId, Vec<&'a Look>>) -> (Vec<(PointId, Verdict)>, Latched<'a>) {
-    let counted: Vec<(&PointId, Vec<&Look>)> =
-        home.points().map(|point| (&point.id, counted(home, looks.get(&point.id).map_or(&[][..], Vec::as_slice)))).collect();
-    let mut latched = Latched::new(home);
-    let mut proven = 0;
-    loop {
-        let known: Vec<(PointId, Verdict)> =
-            counted.iter().map(|(point, looks)| ((*point).clone(), judge(home, looks, &latched))).collect();
-        let on = known.iter().zip(&counted).filter_map(|((_, verdict), (_, looks))| {
-            let breaker = home.breaker(verdict.proven_on()?)?;
+/// All that is needed to judge the points of a home.
+pub(super) struct Judge<'a> {
+    home: &'a Home,
+    /// Each point with its looks that count.
+    counted: Vec<(&'a PointId, Vec<&'a Look>)>,
+}
+
+impl<'a> Judge<'a> {
+    pub(super) fn new(home: &'a Home, looks: &BTreeMap<&PointId, Vec<&'a Look>>) -> Self {
+        let own = |point| counted(home, looks.get(point).map_or(&[][..], Vec::as_slice));
+        Self { home, counted: home.points().map(|point| (&point.id, own(&point.id))).collect() }
+    }
+
+    /// The verdict on every point. A point is proven by one dark look where everything else makes its breaker likely, too;
+    /// else it may be a slip, and a second one is needed. What was proven with its help is then judged again.
+    fn all(&self) -> Vec<(PointId, Verdict)> {
+        let mut doubted = BTreeSet::new();
+        let mut known = self.but_for(&doubted);
+        loop {
+            let once: Vec<usize> = (0..known.len()).filter(|n| self.is_once(*n, &known[*n].1)).collect();
+            let fresh = doubtful(self.home, &known, &once);
+            if fresh.is_empty() {
+                return known;
+            }
+            let left = proven(&known) - fresh.len();
+            doubted.extend(fresh);
+            known = self.but_for(&doubted);
+            // Nothing else hung on them: then what was believed of the others stands.
+            if proven(&known) == left {
+                return known;
+            }
+        }
+    }
+
+    /// Proven by a single dark look.
+    fn is_once(&self, n: usize, known: &Verdict) -> bool {
+        known.proven_on().is_some() && self.counted[n].1.iter().filter(|look| look.seen == Seen::Dark).take(2).count() == 1
+    }
+
+    /// The verdicts by looks alone, where a single dark look does not prove these points. Only a point that is proven shows
+    /// that its breaker latched, and that may be what another proof waits for: so it is judged again until no more is
+    /// proven.
+    fn but_for(&self, doubted: &BTreeSet<usize>) -> Vec<(PointId, Verdict)> {
+        let mut latched = Latched::new(self.home);
+        let mut before = 0;
+        loop {
+            let judge = |(n, (point, looks)): (usize, &(&PointId, Vec<&Look>))| {
+                let known = match judge(self.home, looks, &latched) {
+                    Verdict::Proven { breaker, dark, .. } if doubted.contains(&n) => {
+                        Verdict::Open { possible: vec![breaker], seen_lit: true, unlatched: Vec::new(), once: Some(dark) }
+                    }
+                    known => known,
+                };
+                ((*point).clone(), known)
+            };
+            let known: Vec<(PointId, Verdict)> = self.counted.iter().enumerate().map(judge).collect();
+            let count = proven(&known);
+            let waits = |v: &Verdict| matches!(v, Verdict::Open { unlatched, .. } if !unlatched.is_empty());
+            if count == before || !known.iter().any(|(_, verdict)| waits(verdict)) {
+                return known;
+            }
+            latched = self.latched(&known);
+            before = count;
+        }
+    }
+
+    /// Which breakers were seen to latch, by what is proven.
+    pub(super) fn latched(&self, known: &[(PointId, Verdict)]) -> Latched<'a> {
+        let mut latched = Latched::new(self.home);
+        let on = known.iter().zip(&self.counted).filter_map(|((_, verdict), (_, looks))| {
+            let breaker = self.home.breaker(verdict.proven_on()?)?;
             Some((&breaker.id, looks.as_slice()))
         });
         latched.learn(on);
-        let count = known.iter().filter(|(_, verdict)| verdict.proven_on().is_some()).count();
-        let waits = |v: &Verdict| matches!(v, Verdict::Open { unlatched, .. } if !unlatched.is_empty());
-        if count == proven || !known.iter().any(|(_, verdict)| waits(verdict)) {
-            return (known, latched);
-        }
-        proven = count;
+        latched
     }
+}
+
+fn proven(known: &[(PointId, Verdict)]) -> usize {
+    known.iter().filter(|(_, verdict)| verdict.proven_on().is_some()).count()
 }
 
 /// The looks that count. A point that was dark with everything on was dark for another cause than a
@@ -189,6 +256,7 @@ fn judge(home: &Home, counted: &[&Look], latched: &Latched) -> Verdict {
         possible: home.breakers().map(|b| &b.id).filter(|b| fits.contains(b)).cloned().collect(),
         seen_lit: !lit_all_on.is_empty(),
         unlatched,
+        once: None,
     }
 }
 

@@ -20,6 +20,7 @@ export function ProgressSide({ home, view }: { home: HomeOverview; view: TraceVi
   const [evidence, setEvidence] = useState<string | null>(null);
   const { progress } = view;
   const list = (ids: string[]) => home.points.filter((p) => ids.includes(p.id));
+  const once = home.points.filter((p) => p.known.verdict === "open" && p.known.once);
   return (
     <Stack spacing={2} component="section" aria-label="How far it is">
       <div>
@@ -48,6 +49,7 @@ export function ProgressSide({ home, view }: { home: HomeOverview; view: TraceVi
       </div>
       <Doubtful title="Looks disagree" points={list(view.contradictory)} home={home} onOpen={setEvidence} />
       <Doubtful title="Dark with everything on" points={list(view.out)} home={home} onOpen={setEvidence} />
+      <Doubtful title="Dark once: one look may be a slip" points={once} home={home} onOpen={setEvidence} />
       {evidence !== null && <EvidenceDialog home={home} point={evidence} onClose={() => setEvidence(null)} />}
     </Stack>
   );

@@ -72,7 +72,7 @@ fn striking_out_names_every_line_that_depends_and_takes_them_together() {
 #[test]
 fn answers_follow_a_line_struck_out_and_back_in() {
     let mut w = written(HOUSE);
-    for act in ["lit counter", "off 1", "dark counter", "on 1"] {
+    for act in ["lit counter", "off 1", "dark counter", "dark counter", "on 1"] {
         w.act(act).unwrap();
     }
     let before = w.home.clone();
@@ -258,7 +258,7 @@ fn names_are_told_apart_and_things_that_are_needed_stay() {
 #[test]
 fn a_breaker_described_anew_keeps_its_label_its_handle_and_its_proofs() {
     let mut w = written(HOUSE);
-    for act in ["lit counter", "off 1", "dark counter"] {
+    for act in ["lit counter", "off 1", "dark counter", "dark counter"] {
         w.act(act).unwrap();
     }
     let old = w.home.breakers().next().unwrap().clone();

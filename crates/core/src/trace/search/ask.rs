@@ -1,11 +1,11 @@
 //! What the steps of a trace ask of the search: what is next, what is left, where a tester is, what is not sure yet.
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 
-use super::at_home::AtHome;
+use super::at_home::{AtHome, Once};
 use super::case::PointClass;
 use super::{Act, Place, Way};
-use crate::{BreakerId, EntryId, Home, PointId, Seen, Verdict};
+use crate::{BreakerId, Home, PointId, Verdict};
 
 /// What the search says is next, in the ids of the home.
 pub(crate) enum Asked {
@@ -89,45 +89,26 @@ pub(crate) fn plugged(home: &Home, at_home: Option<&AtHome>) -> BTreeSet<PointId
     at_home.points.iter().enumerate().filter(|(p, _)| search.plugged[*p]).map(|(_, id)| id.clone()).collect()
 }
 
-/// Points that were proven by a single dark look since the last handle moved, and of which that is not yet sure: the look
-/// may have been a slip. One more look at the same place costs seconds.
-pub(crate) fn unsure(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Vec<PointId> {
-    let now = home.switched().len();
-    let looks = home.looks();
-    let fresh = |dark: &EntryId| looks.iter().rev().take_while(|look| look.moves == now).any(|look| &look.line == dark);
-    let once = |point: &PointId, breaker: &BreakerId| {
-        let darks = looks.iter().filter(|l| &l.point == point && l.seen == Seen::Dark && l.off.contains(breaker));
-        darks.take(2).count() < 2
-    };
-    let fresh: Vec<(&PointId, &BreakerId)> = known
-        .iter()
-        .filter_map(|(point, verdict)| match verdict {
-            Verdict::Proven { breaker, dark, .. } if fresh(dark) && once(point, breaker) => Some((point, breaker)),
-            _ => None,
-        })
-        .collect();
-    if fresh.is_empty() {
+/// Of these points, each proven by a single dark look: those of which that is not sure. All are taken as open together, so
+/// that no single look vouches for another's proof as if it were one itself.
+pub(crate) fn doubtful(home: &Home, known: &[(PointId, Verdict)], once: &[usize]) -> Vec<usize> {
+    if once.is_empty() {
         return Vec::new();
     }
-    // As if it were open still: what does all else say of it, with what was seen of it?
-    let open: Vec<(PointId, Verdict)> = known
-        .iter()
-        .map(|(point, verdict)| {
-            let possible = || home.breakers().map(|b| b.id.clone()).collect();
-            match fresh.iter().any(|(p, _)| *p == point) {
-                true => (point.clone(), Verdict::Open { possible: possible(), seen_lit: true, unlatched: Vec::new() }),
-                false => (point.clone(), verdict.clone()),
-            }
-        })
-        .collect();
-    let all = || fresh.iter().map(|(point, _)| (*point).clone()).collect();
+    let mut open = known.to_vec();
+    for n in once {
+        let possible = home.breakers().map(|b| b.id.clone()).collect();
+        open[*n].1 = Verdict::Open { possible, seen_lit: true, unlatched: Vec::new(), once: None };
+    }
     // More than is searched together: then nothing vouches for a single look.
-    let Some(at_home) = AtHome::of(home, &open, way) else { return all() };
-    let belief = at_home.belief(home);
-    let sure = |point: &PointId, breaker: &BreakerId| {
-        let p = at_home.points.iter().position(|p| p == point);
-        let b = at_home.breakers.iter().position(|b| b == breaker);
-        p.zip(b).is_some_and(|(p, b)| belief.is_sure(p, b))
+    let Some(at_home) = AtHome::among(home, &open, Way::default(), home.breakers().collect()) else { return once.to_vec() };
+    let places: BTreeMap<&PointId, usize> = at_home.points.iter().enumerate().map(|(p, point)| (point, p)).collect();
+    let look = |n: &usize| {
+        let (point, Verdict::Proven { breaker, dark, .. }) = &known[*n] else { return None };
+        let breaker = at_home.breakers.iter().position(|b| b == breaker)?;
+        Some(Once { point: *places.get(point)?, breaker, dark: dark.clone() })
     };
-    fresh.into_iter().filter(|(point, breaker)| !sure(point, breaker)).map(|(point, _)| point.clone()).collect()
+    let looks: Vec<Once> = once.iter().filter_map(look).collect();
+    let (_, sure) = at_home.by_looks(home, &looks);
+    once.iter().copied().filter(|n| places.get(&known[*n].0).is_none_or(|p| !sure.contains(p))).collect()
 }

@@ -1,9 +1,9 @@
 //! The search in a real home: the case as the logbook has it, and what is likely.
 
 use std::cell::OnceCell;
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
-use super::case::{Case, CasePoint, OffSet, OldLabel, PointClass};
+use super::case::{Case, CasePoint, Costs, OffSet, OldLabel, PointClass};
 use super::pace::pace;
 use super::{Belief, Place, Search, Way};
 use crate::plan::walking;
@@ -35,14 +35,39 @@ pub(crate) struct AtHome {
     belief: OnceCell<Belief>,
 }
 
+/// A point that a single dark look may prove, by its place in the case.
+pub(super) struct Once {
+    pub(super) point: usize,
+    /// The breaker, by its place.
+    pub(super) breaker: usize,
+    /// The look.
+    pub(super) dark: EntryId,
+}
+
+/// How likely the breaker has to be for a single dark look to prove a point, the look itself counted.
+const SURE: f64 = 0.998;
+
+/// Those that are sure now are proven, and wait no longer.
+fn prove_sure(belief: &mut Belief, waiting: &mut Vec<&Once>) -> Vec<usize> {
+    let (sure, unsure): (Vec<&Once>, Vec<&Once>) = waiting.drain(..).partition(|o| belief.of(o.point)[o.breaker] >= SURE);
+    for once in &sure {
+        belief.prove(once.point, once.breaker);
+    }
+    *waiting = unsure;
+    sure.into_iter().map(|once| once.point).collect()
+}
+
 /// The most breakers and points that are searched together.
 const MOST_POINTS: usize = 600;
 
 impl AtHome {
     /// The case; `None` where there is nothing to search, or more than can be.
     pub(crate) fn of(home: &Home, known: &[(PointId, Verdict)], way: Way) -> Option<Self> {
-        let left_off = |b: &&Breaker| b.is_left_off();
-        let breakers: Vec<&Breaker> = home.breakers().filter(|b| !left_off(b)).collect();
+        Self::among(home, known, way, home.breakers().filter(|b| !b.is_left_off()).collect())
+    }
+
+    /// The case with these breakers.
+    pub(super) fn among(home: &Home, known: &[(PointId, Verdict)], way: Way, breakers: Vec<&Breaker>) -> Option<Self> {
         let index: BTreeMap<&BreakerId, usize> = breakers.iter().enumerate().map(|(n, b)| (&b.id, n)).collect();
         let rooms: Vec<RoomId> = home.rooms().map(|room| room.id.clone()).collect();
         let seekable = |v: &Verdict| match v {
@@ -141,32 +166,11 @@ impl AtHome {
     }
 
     fn believe(&self, home: &Home) -> Belief {
-        let (costs, crew) = (pace(home, self.way), self.way.crew());
-        let mut belief = Belief::new(&self.case, crew.alone);
-        belief.infer(&self.case);
-        let index: BTreeMap<&PointId, usize> = self.points.iter().enumerate().map(|(n, p)| (p, n)).collect();
-        let mut under: Option<OffSet> = None;
-        for look in home.looks_by_power().iter() {
-            let Some(p) = index.get(&look.point).copied().filter(|p| belief.proven(*p).is_none()) else { continue };
-            let off = self.off_set(look.off.iter());
-            if under != Some(off) {
-                belief.infer(&self.case);
-                under = Some(off);
-            }
-            belief.saw(p, off, look.seen == Seen::Dark, costs.misread);
-            if let Some(breaker) = self.proven[p].filter(|_| self.proof[p].as_ref() == Some(&look.line)) {
-                belief.prove(p, breaker);
-            }
-        }
-        for (p, on) in self.proven.iter().enumerate() {
-            if let Some(breaker) = on.filter(|_| belief.proven(p).is_none()) {
-                belief.prove(p, breaker);
-            }
-        }
+        let mut belief = self.by_looks(home, &[]).0;
         for (point, breaker) in home.tones() {
-            let heard = index.get(point).zip(self.breakers.iter().position(|b| b == breaker));
-            if let Some((p, b)) = heard.filter(|(p, _)| self.proven[**p].is_none()) {
-                belief.heard(&self.case, *p, b, &costs);
+            let p = self.points.iter().position(|p| p == point).filter(|p| self.proven[*p].is_none());
+            if let Some((p, b)) = p.zip(self.breakers.iter().position(|b| b == breaker)) {
+                belief.heard(&self.case, p, b, &Costs::default());
             }
         }
         // The verdict takes looks at their word until they disagree; so does what is asked next.
@@ -175,6 +179,53 @@ impl AtHome {
         }
         belief.infer(&self.case);
         belief
+    }
+
+    /// What is believed by the looks and the card alone, and which of the points that a single dark look may prove are sure
+    /// enough by it: each counts as proven from where that was so, as what is proven elsewhere later says nothing against
+    /// it. With such points all is worked out anew only where that may be, else wherever what is off has changed.
+    pub(super) fn by_looks(&self, home: &Home, once: &[Once]) -> (Belief, BTreeSet<usize>) {
+        let lie = Costs::default().misread;
+        let mut belief = Belief::new(&self.case, self.way.crew().alone);
+        belief.infer(&self.case);
+        let index: BTreeMap<&PointId, usize> = self.points.iter().enumerate().map(|(n, p)| (p, n)).collect();
+        let mut sure = BTreeSet::new();
+        let mut waiting: Vec<&Once> = Vec::new();
+        let mut stale = once.is_empty();
+        let mut under: Option<OffSet> = None;
+        let mut seen_since = BTreeSet::new();
+        for look in home.looks_by_power().iter() {
+            let Some(p) = index.get(&look.point).copied().filter(|p| belief.proven(*p).is_none()) else { continue };
+            let off = self.off_set(look.off.iter());
+            if stale && under != Some(off) {
+                belief.infer(&self.case);
+                sure.extend(prove_sure(&mut belief, &mut waiting));
+                stale = once.is_empty();
+                seen_since.clear();
+            }
+            under = Some(off);
+            // How far rooms go together shows in what was foreseen of a look: of a second one nothing was.
+            if seen_since.insert(p) || once.is_empty() {
+                belief.saw(p, off, look.seen == Seen::Dark, lie);
+            } else {
+                belief.take_in(p, off, look.seen == Seen::Dark, lie);
+            }
+            if let Some(breaker) = self.proven[p].filter(|_| self.proof[p].as_ref() == Some(&look.line)) {
+                belief.prove(p, breaker);
+            }
+            if let Some(dark) = once.iter().find(|o| o.point == p && o.dark == look.line) {
+                waiting.push(dark);
+                stale = true;
+            }
+        }
+        for (p, on) in self.proven.iter().enumerate() {
+            if let Some(breaker) = on.filter(|_| belief.proven(p).is_none()) {
+                belief.prove(p, breaker);
+            }
+        }
+        belief.infer(&self.case);
+        sure.extend(prove_sure(&mut belief, &mut waiting));
+        (belief, sure)
     }
 
     /// The search as it stands.

@@ -203,6 +203,11 @@ impl Belief {
     /// A point was seen with these breakers off. `lie`: how often a look is wrong.
     pub(crate) fn saw(&mut self, point: usize, off: OffSet, dark: bool, lie: f64) {
         self.learn_affinity(point, off, dark);
+        self.take_in(point, off, dark, lie);
+    }
+
+    /// What a look says of its own point alone.
+    pub(crate) fn take_in(&mut self, point: usize, off: OffSet, dark: bool, lie: f64) {
         let row = self.likelihood.row_mut(point);
         for (b, x) in row.iter_mut().enumerate() {
             *x *= if off.has(b) == dark { 1.0 - lie } else { lie };

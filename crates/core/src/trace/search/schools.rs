@@ -96,7 +96,12 @@ pub(crate) fn minutes_by(home: &Home, way: Way, fed: &BTreeMap<PointId, BreakerI
     let open = |id: &PointId| {
         (
             id.clone(),
-            Verdict::Open { possible: home.breakers().map(|b| b.id.clone()).collect(), seen_lit: true, unlatched: Vec::new() },
+            Verdict::Open {
+                possible: home.breakers().map(|b| b.id.clone()).collect(),
+                seen_lit: true,
+                unlatched: Vec::new(),
+                once: None,
+            },
         )
     };
     let known: Vec<(PointId, Verdict)> = home.points().map(|p| open(&p.id)).collect();
