@@ -114,7 +114,7 @@ pub(crate) fn off_now(home: &Home) -> Vec<OffNow> {
 /// Works out the overview.
 pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
     let known = verdicts(home);
-    let posts = posts_from(home, &known);
+    let posts = posts_from(home, known);
     HomeOverview {
         id: id.clone(),
         name: home.name().unwrap_or_default().to_owned(),
@@ -123,10 +123,10 @@ pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
         tripped: home.tripped().iter().cloned().collect(),
         last_turn: home.last_turn(),
         off_now: off_now(home),
-        clocks: dark_clocks(home, &known),
+        clocks: dark_clocks(home, known),
         rooms: home.rooms().cloned().collect(),
-        progress: Progress::of(&known),
-        findings: findings_from(home, &known),
+        progress: Progress::of(known),
+        findings: findings_from(home, known),
         edition: home.edition(),
         controls: home.drawn().controls.clone(),
         protects: home.drawn().protects.clone(),

@@ -66,8 +66,8 @@ pub struct Card {
 /// it shall stand on the card. `None` when there is no such panel.
 pub fn card(home: &Home, panel: &PanelId, seq: u64, printed: &str) -> Option<Card> {
     let known = verdicts(home);
-    let Post { panel, rows, blades, open, .. } = post_from(home, home.panel(panel)?, &known);
-    let progress = Progress::of(&known);
+    let Post { panel, rows, blades, open, .. } = post_from(home, home.panel(panel)?, known);
+    let progress = Progress::of(known);
     let mut cells: Vec<CardCell> = blades
         .iter()
         .flat_map(|blade| {

@@ -187,7 +187,7 @@ pub fn preview_card(home: &Home, panel: &Panel, lines: &[CardLine]) -> super::Po
         }
     }
     let known = crate::verdicts(&then);
-    super::post::post_from(&then, then.panel(&panel.id).unwrap_or(panel), &known)
+    super::post::post_from(&then, then.panel(&panel.id).unwrap_or(panel), known)
 }
 
 /// A word and the column (from 1, in characters) where it begins.

@@ -56,7 +56,7 @@ pub struct RoomWalk {
 pub fn room_walk(home: &Home, id: &RoomId) -> Option<RoomWalk> {
     let room = home.room(id)?;
     let known = verdicts(home);
-    let plan = plan_from(home, &known);
+    let plan = plan_from(home, known);
     let tags: Vec<_> = plan.floors.iter().flat_map(|floor| &floor.points).collect();
     let proven = |point: &PointId| known.iter().any(|(p, v)| p == point && v.proven_on().is_some());
     let mut points: Vec<(f64, WalkPoint)> = home

@@ -100,7 +100,7 @@ pub struct HelperView {
 /// What a helper does next.
 pub fn helper_view(home: &Home, seq: u64, side: HelperSide) -> HelperView {
     let known = verdicts(home);
-    let clocks = dark_clocks(home, &known);
+    let clocks = dark_clocks(home, known);
     let mut clocked: Vec<Handle> = Vec::new();
     for breaker in clocks.iter().flat_map(|clock| &clock.breakers) {
         if !clocked.iter().any(|h| &h.breaker == breaker) {
