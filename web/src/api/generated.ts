@@ -2755,7 +2755,7 @@ export interface components {
         SchoolMinutes: {
             /**
              * Format: double
-             * @description Minutes for what is left.
+             * @description Minutes for what is left, with the looks that show that breakers latched.
              */
             minutes: number;
             /** @description Which way. */

@@ -4,7 +4,7 @@ use std::collections::BTreeSet;
 
 use super::NextStep;
 use super::next_step::Rounds;
-use super::search::{School, Way, hunted};
+use super::search::{Hunted, School, Way, hunted};
 use crate::{BreakerId, Home, PointId, Verdict};
 
 impl Rounds<'_> {
@@ -17,9 +17,8 @@ impl Rounds<'_> {
         };
         let home = self.home;
         let told = |p: &PointId| self.seen_now(p).is_some() || self.skipped_now(p);
-        let ready =
-            |p: &PointId| self.was_lit_all_on(p) && !self.known.iter().any(|(q, v)| q == p && self.waits_for_a_latch(q, v));
-        let mut left: Vec<_> = hunted(home, self.at_home.as_ref()).into_iter().filter(|h| ready(&h.point)).collect();
+        let mut left = hunted(home, self.at_home.as_ref());
+        left.retain(|h| self.was_lit_all_on(&h.point));
         let by_ear = way.by_ear();
         // A radio stays where it is until it has told.
         let listened = home.looks().last().filter(|look| by_ear && !look.off.is_empty());
@@ -54,6 +53,7 @@ impl Rounds<'_> {
         for target in &left {
             let Some(point) = home.point(&target.point) else { continue };
             let room = home.room(&point.room).map_or_else(String::new, |room| room.name.clone());
+            let same_room = |other: &PointId| home.point(other).is_some_and(|other| other.room == point.room);
             if way.school == School::ToneTracer && target.takes_tone && !heard.contains(&target.point) {
                 return NextStep::FollowTone {
                     point: target.point.clone(),
@@ -69,6 +69,17 @@ impl Rounds<'_> {
             if let Some(breaker) = target.breakers.iter().find(untried) {
                 if off.as_slice() == std::slice::from_ref(breaker) {
                     continue;
+                }
+                let beside = |h: &&Hunted| h.point != target.point && h.breakers.first() == Some(breaker) && same_room(&h.point);
+                let mut here: Vec<PointId> = left.iter().filter(beside).map(|h| h.point.clone()).collect();
+                // A radio goes in last, at the point that is listened to; while it is there nobody walks.
+                if by_ear && radio == Some(&target.point) {
+                    here.clear();
+                }
+                let neighbors = if by_ear { self.see_lit_first(&off, here.clone()) } else { None };
+                here.push(target.point.clone());
+                if let Some(first) = neighbors.or_else(|| self.see_lit_first(&off, here)) {
+                    return first;
                 }
                 let likeliest = format!("{} is the likeliest for {room}, {}.", home.number(breaker), point.name);
                 let carry = by_ear && target.takes_tone && radio != Some(&target.point);

@@ -378,11 +378,6 @@ impl<'a> Rounds<'a> {
             .collect()
     }
 
-    /// All that keeps it from being proven is a breaker that may not have latched, and it has not been seen lit since.
-    pub(super) fn waits_for_a_latch(&self, point: &PointId, known: &Verdict) -> bool {
-        matches!(known, Verdict::Open { unlatched, .. } if !unlatched.is_empty()) && !self.surely_lit(point, &self.left_off())
-    }
-
     fn has_lit_look(&self, point: &PointId) -> bool {
         self.surely_lit(point, self.home.off())
     }

@@ -1,7 +1,7 @@
 //! The next step with several breakers off at once.
 
 use super::NextStep;
-use super::next_step::{Rounds, may_be_on};
+use super::next_step::Rounds;
 use super::search::{Asked, ask};
 use crate::{BreakerId, PointId, State};
 
@@ -14,9 +14,7 @@ impl Rounds<'_> {
             Err(first) => return first,
         };
         let home = self.home;
-        // Lit before, and not waiting for another lit look alone.
-        let unlit =
-            |p: &PointId| !self.was_lit_all_on(p) || self.known.iter().any(|(q, v)| q == p && self.waits_for_a_latch(q, v));
+        let unlit = |p: &PointId| !self.was_lit_all_on(p);
         // A second look under the same switching tells nothing new here.
         let told = |p: &PointId| self.seen_now(p).is_some();
         let on_again = |why: String| {
@@ -39,15 +37,8 @@ impl Rounds<'_> {
             Asked::Nothing if off.is_empty() => self.done(),
             Asked::Nothing => on_again("Nothing more can be told with these off.".into()),
             Asked::Off(wanted, points) => {
-                // One alone proves what goes dark, if it was seen lit just before: that costs a look, no walk.
-                let first: Vec<PointId> = points
-                    .into_iter()
-                    .filter(|p| wanted.len() == 1 && !told(p) && !self.skipped_now(p) && !self.surely_lit(p, home.off()))
-                    .collect();
-                if !first.is_empty() {
-                    let left = first.len();
-                    let why = "See these lit first: then what goes dark next has no other cause.".into();
-                    return NextStep::LookUnder { off, rooms: self.rooms(&first, None), left, why };
+                if let ([_], Some(first)) = (wanted.as_slice(), self.see_lit_first(&off, points)) {
+                    return first;
                 }
                 let switch_off: Vec<BreakerId> = wanted.iter().filter(|b| !off.contains(b)).cloned().collect();
                 let on: Vec<BreakerId> = off.iter().filter(|b| !wanted.contains(b)).cloned().collect();
@@ -77,7 +68,7 @@ impl Rounds<'_> {
         {
             return Err(first);
         }
-        self.see_lit_again(&off).map_or(Ok(off), Err)
+        Ok(off)
     }
 
     /// The breakers that are off or tripped and not left so.
@@ -86,37 +77,16 @@ impl Rounds<'_> {
         off.map(|b| b.id.clone()).collect()
     }
 
-    /// Points to see lit again under what is off now: those that nothing else keeps from being proven.
-    fn see_lit_again(&self, off: &[BreakerId]) -> Option<NextStep> {
-        let home = self.home;
-        let dead = home.dead_behind(home.off());
-        let passed_over = |p: &PointId, breaker: &BreakerId| {
-            let since = home.switched().iter().rposition(|b| b == breaker).map_or(0, |n| n + 1);
-            home.skips().iter().rev().take_while(|skip| skip.moves >= since).any(|skip| &skip.point == p)
-        };
-        let mut asked: Vec<PointId> = Vec::new();
-        let mut breakers: Vec<&BreakerId> = Vec::new();
-        for breaker in home.breakers().filter(|b| b.state == State::On && !dead.contains(&b.id)).map(|b| &b.id) {
-            let waiting = self.known.iter().filter(|(p, v)| {
-                self.waits_for_a_latch(p, v) && may_be_on(v, breaker) && self.seen_now(p).is_none() && !passed_over(p, breaker)
-            });
-            let want: Vec<&PointId> = waiting.map(|(p, _)| p).collect();
-            if !want.is_empty() {
-                breakers.push(breaker);
-                asked.extend(want.into_iter().cloned());
-            }
-        }
-        if asked.is_empty() {
+    /// One alone proves what goes dark, if it was seen lit just before, so that nothing that was switched on again and did not
+    /// latch can be what darkens it: that costs a look, no walk.
+    pub(super) fn see_lit_first(&self, off: &[BreakerId], mut points: Vec<PointId>) -> Option<NextStep> {
+        points.retain(|p| self.seen_now(p).is_none() && !self.skipped_now(p) && !self.surely_lit(p, self.home.off()));
+        if points.is_empty() {
             return None;
         }
-        let numbers: Vec<String> = breakers.iter().map(|b| home.number(b)).collect();
-        let why = format!(
-            "Lit again, {} shows that it hangs on {}, and that no other breaker only looked on.",
-            if asked.len() == 1 { "this point" } else { "each" },
-            numbers.join(", "),
-        );
-        let left = asked.len();
-        Some(NextStep::LookUnder { off: off.to_vec(), rooms: self.rooms(&asked, None), left, why })
+        let (left, rooms) = (points.len(), self.rooms(&points, None));
+        let why = "See these lit first: then what goes dark next has no other cause.".into();
+        Some(NextStep::LookUnder { off: off.to_vec(), rooms, left, why })
     }
 
     /// A look showed it lit with everything on but what is left off now, and none of that moved since: what a proof with

@@ -220,7 +220,7 @@ fn a_feeder_off_darkens_what_is_behind_it_and_proves_nothing_about_it() {
 
 #[test]
 fn behind_a_feeder_the_sub_panels_own_breaker_is_the_proof() {
-    let w = written(&format!("{SHED}off 18-20\ndark lamp\non 18-20\nlit lamp\noff S1\ndark lamp\nlit bench\non S1"));
+    let w = written(&format!("{SHED}off 18-20\ndark lamp\non 18-20\nlit lamp\noff S1\ndark lamp\ndark lamp\nlit bench\non S1"));
     let proven = verdict(&w.home, &"lamp".parse().unwrap());
     assert_eq!(proven.proven_on().map(|b| w.home.number(b)), Some("S1".into()));
     // Lit with its feeder off, it is not behind it.

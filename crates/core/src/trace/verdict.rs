@@ -121,9 +121,13 @@ impl<'a> Judge<'a> {
         }
     }
 
-    /// Proven by a single dark look.
+    /// Proven by a single dark look: others may fit, but without this one another breaker would, too.
     fn is_once(&self, n: usize, known: &Verdict) -> bool {
-        known.proven_on().is_some() && self.counted[n].1.iter().filter(|look| look.seen == Seen::Dark).take(2).count() == 1
+        let Some(breaker) = known.proven_on() else { return false };
+        let (lit, dark): (Vec<&Look>, Vec<&Look>) = self.counted[n].1.iter().copied().partition(|look| look.seen == Seen::Lit);
+        let singles_out =
+            |dark: &&&Look| lit.iter().any(|lit| lit.nth < dark.nth && single_cause(self.home, lit, dark) == Some(breaker));
+        dark.iter().filter(singles_out).take(2).count() == 1
     }
 
     /// The verdicts by looks alone, where a single dark look does not prove these points. Only a point that is proven shows

@@ -183,7 +183,7 @@ fn naively_proven(book: &Logbook) -> BTreeMap<PointId, BTreeSet<BreakerId>> {
 /// A lit look: after so many moves, on that line.
 type Lit = (usize, usize);
 
-/// What one point is proven on, when it was seen lit, and how often dark; `lit`: when points proven on a breaker were.
+/// What one point is proven on, when it was seen lit, and how many dark looks single a breaker out; `lit`: when points proven on a breaker were.
 fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) -> (BTreeSet<BreakerId>, Vec<Lit>, usize) {
     struct Look {
         nth: usize,
@@ -264,12 +264,15 @@ fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) 
                 .filter(|look| look.lit)
                 .any(|look| look.off.contains(c) || (look.moment > switched_on && look.nth < dark.nth))
     };
-    let mut proven = BTreeSet::new();
+    let (mut proven, mut singled_out) = (BTreeSet::new(), BTreeSet::new());
     for (n, lit) in looks.iter().enumerate().filter(|(_, look)| look.lit) {
         for dark in looks[n..].iter().filter(|look| !look.lit) {
             let more: Vec<_> = dark.off.difference(&lit.off).collect();
             let [breaker] = more.as_slice() else { continue };
             let stayed = history[lit.moment..dark.moment].iter().all(|then| lit.off.is_subset(then));
+            if stayed && lit.off.is_subset(&dark.off) {
+                singled_out.insert(dark.nth);
+            }
             let spoken_against = looks.iter().any(|look| look.off.contains(*breaker) == look.lit);
             let moved_between = moved[lit.moment..dark.moment].iter().filter(|c| !dark.off.contains(*c));
             let sure = moved_between.into_iter().all(|c| latched(c, dark));
@@ -278,8 +281,8 @@ fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) 
             }
         }
     }
-    let (seen_lit, dark): (Vec<&Look>, Vec<&Look>) = looks.iter().partition(|look| look.lit);
-    (proven, seen_lit.iter().map(|look| (look.moment, look.nth)).collect(), dark.len())
+    let seen_lit = looks.iter().filter(|look| look.lit).map(|look| (look.moment, look.nth)).collect();
+    (proven, seen_lit, singled_out.len())
 }
 
 /// A house whose wiring nobody knows, and a crew whose looks are always right.

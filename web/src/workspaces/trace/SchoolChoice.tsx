@@ -96,8 +96,8 @@ export function SchoolChoice({ home, way, onWay }: Props) {
       )}
       {schools.data !== undefined && (
         <Typography variant="body2" color="text.secondary">
-          For {way.alone ? "one person" : "two people"} at your own pace, after every point was seen lit; the looks that
-          show that a breaker latched come on top. Each way a point is proven only by one breaker alone.
+          For {way.alone ? "one person" : "two people"} at your own pace, after every point was seen lit, with the looks
+          that show that breakers latched. Each way a point is proven only by one breaker alone.
         </Typography>
       )}
     </Block>

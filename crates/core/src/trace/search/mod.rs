@@ -16,7 +16,7 @@ mod schools;
 mod tests;
 mod way;
 
-pub(crate) use ask::{Asked, ask, doubtful, hunted, plugged};
+pub(crate) use ask::{Asked, Hunted, ask, doubtful, hunted, plugged};
 pub(crate) use at_home::{AtHome, likely_at};
 pub use at_home::{Likely, likely};
 pub use belief::Belief;

@@ -23,7 +23,7 @@ impl School {
     /// Every school.
     pub const ALL: [Self; 4] = [Self::OneAtATime, Self::LampAndHelper, Self::ToneTracer, Self::SeveralOff];
 
-    pub(super) const fn strategy(self) -> Strategy {
+    pub(crate) const fn strategy(self) -> Strategy {
         match self {
             Self::OneAtATime => Strategy::OneAtATime,
             Self::SeveralOff => Strategy::Adaptive,
