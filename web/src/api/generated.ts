@@ -1056,6 +1056,11 @@ export interface components {
             because: string;
             /** @description Every look, oldest first. */
             lines: components["schemas"]["EvidenceLine"][];
+            /**
+             * @description What enters its other half as a point and has both traced anew, where two breakers seem to feed a receptacle: the tab
+             *     between the halves of a duplex may have been broken off. Empty elsewhere.
+             */
+            split: components["schemas"]["Fact"][];
             /** @description What is known. */
             verdict: components["schemas"]["Verdict"];
         };

@@ -1,3 +1,4 @@
+import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
@@ -12,6 +13,7 @@ import Typography from "@mui/material/Typography";
 import type { Evidence, HomeOverview } from "../api/client";
 import { useEvidence } from "../api/queries";
 import { useRecord } from "../api/record";
+import { useAct } from "../app/useAct";
 import { useNotice } from "../app/useNotice";
 import { DeviceActs } from "./DeviceActs";
 import { Loaded } from "./Loaded";
@@ -50,12 +52,25 @@ export function EvidenceDialog({ home, point, onClose }: { home: HomeOverview; p
 
 function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverview }) {
   const record = useRecord(home.id);
+  const act = useAct(home.id);
   const say = useNotice();
   return (
     <>
       <Typography sx={{ mb: 2 }} data-testid="because">
         {evidence.because}
       </Typography>
+      {evidence.split.length > 0 && (
+        <Alert severity="warning" sx={{ mb: 2 }}>
+          <Typography variant="body2" sx={{ mb: 1 }}>
+            The halves of a receptacle can hang on two breakers, where the tab between them was broken off. Entered as
+            two points, both are traced anew; the looks so far are struck out, because nobody knows at which half they
+            were. Until both halves are proven dead, treat the box as live: it may take two breakers.
+          </Typography>
+          <Button variant="outlined" size="small" onClick={() => void act(evidence.split)}>
+            Enter its other half
+          </Button>
+        </Alert>
+      )}
       {evidence.lines.length > 0 && (
         <Table size="small">
           <TableHead>

@@ -1,7 +1,10 @@
 //! The lines that speak for and against what is known of a point, so that a doubting user can follow.
 
 use super::verdict::{agrees, counted, verdict};
-use crate::{BreakerId, EntryId, Home, Instrument, Look, Moment, PointId, Seen, Verdict};
+use crate::{
+    BreakerId, EntryId, Fact, Home, Instrument, LineStruck, Look, Moment, Outlets, PointDetails, PointId, PointKind, PointPlaced,
+    Seen, Verdict, Volts,
+};
 
 /// What part a look plays.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -47,6 +50,9 @@ pub struct Evidence {
     pub because: String,
     /// Every look, oldest first.
     pub lines: Vec<EvidenceLine>,
+    /// What enters its other half as a point and has both traced anew, where two breakers seem to feed a receptacle: the tab
+    /// between the halves of a duplex may have been broken off. Empty elsewhere.
+    pub split: Vec<Fact>,
 }
 
 /// The evidence on a point; `None` when there is no such point.
@@ -78,7 +84,37 @@ pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
         })
         .collect();
     lines.extend(doubted);
-    Some(Evidence { because: because(home, &known), verdict: known, lines })
+    Some(Evidence { because: because(home, &known), split: split(home, point, &known, &lines), verdict: known, lines })
+}
+
+/// The other half as a point, and all looks struck out: of none is it known at which half it was.
+fn split(home: &Home, point: &PointId, known: &Verdict, lines: &[EvidenceLine]) -> Vec<Fact> {
+    let Some(first) = home.point(point).filter(|_| matches!(known, Verdict::Contradictory { .. })) else { return Vec::new() };
+    let is_whole = first.details.half_of.is_none() && !home.points().any(|p| p.details.half_of.as_ref() == Some(point));
+    let is_duplex =
+        first.kind == PointKind::Receptacle && first.volts == Volts::new(120) && first.details.outlets == Outlets::Duplex;
+    // Dark with one thing off, and dark with quite another, what was off while it was lit left out.
+    let lit_with: Vec<&String> = lines.iter().filter(|l| l.seen == Seen::Lit).flat_map(|l| &l.off).collect();
+    let dark = lines.iter().filter(|l| l.seen == Seen::Dark);
+    let blamed: Vec<Vec<&String>> = dark.map(|l| l.off.iter().filter(|b| !lit_with.contains(b)).collect()).collect();
+    let named = |blamed: &&Vec<&String>| !blamed.is_empty();
+    let apart = blamed.iter().filter(named).any(|a| blamed.iter().filter(named).any(|b| a.iter().all(|n| !b.contains(n))));
+    let (Ok(other), true) = (format!("{point}-half").parse::<PointId>(), is_whole && is_duplex && apart) else {
+        return Vec::new();
+    };
+    let half = PointPlaced {
+        point: other,
+        room: first.room.clone(),
+        point_kind: first.kind,
+        name: format!("{}, other half", first.name),
+        volts: first.volts,
+        configuration: first.configuration,
+        only_one: false,
+        plate: None,
+        details: PointDetails { half_of: Some(point.clone()), ..first.details.clone() },
+    };
+    let strikes = lines.iter().map(|l| Fact::LineStruck(LineStruck { line: l.line.clone() }));
+    std::iter::once(Fact::PointPlaced(half)).chain(strikes).collect()
 }
 
 /// The breakers that were off themselves, without those behind a feeder.
@@ -148,7 +184,7 @@ fn because(home: &Home, known: &Verdict) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::logbook::fixture::written;
+    use crate::logbook::fixture::{line, written};
 
     #[test]
     fn why_is_said_for_each_state_of_knowledge() {
@@ -179,5 +215,28 @@ mod tests {
         use LineRole::{Agrees, SetAside};
         assert_eq!(roles, [SetAside, SetAside, SetAside, Agrees]);
         assert!(evidence(&home, &"nowhere".parse().unwrap()).is_none());
+    }
+
+    #[test]
+    fn a_receptacle_on_two_breakers_is_offered_to_be_entered_as_two_halves() {
+        let house = "panel 6\n1 20\n3 15\n5 15\nroom Hall\npoint Hall receptacle plug\npoint Hall light lamp\n";
+        let dark_twice = |p: &str| format!("{house}tripped 5\nlit {p}\noff 1\ndark {p}\non 1\noff 3\ndark {p}\non 3");
+        let offered = |text: &str, p: &str| evidence(&written(text).home, &p.parse().unwrap()).unwrap().split;
+        assert!(offered(&dark_twice("lamp"), "lamp").is_empty(), "a light has no halves");
+        assert!(offered(&format!("{house}lit plug\noff 1\ndark plug\nlit plug"), "plug").is_empty(), "one breaker, and a slip");
+        let mut w = written(&dark_twice("plug"));
+        let facts = offered(&dark_twice("plug"), "plug");
+        let like = w.book.lines().last().unwrap().entry.clone();
+        let draft = |(n, fact): (usize, Fact)| crate::Draft { id: line(700 + n as u64), fact, ..like.clone() };
+        let outcome = w.book.admit(&facts.into_iter().enumerate().map(draft).collect::<Vec<_>>()).unwrap();
+        w.book.commit(outcome);
+        let home = w.book.home();
+        let half = home.points().find(|p| p.name == "plug, other half").unwrap();
+        assert_eq!(half.details.half_of.as_ref().map(ToString::to_string).as_deref(), Some("plug"));
+        let plug = "plug".parse().unwrap();
+        for point in [&plug, &half.id] {
+            let told = evidence(home, point).unwrap();
+            assert!(matches!(told.verdict, Verdict::Open { .. }) && told.lines.is_empty() && told.split.is_empty());
+        }
     }
 }

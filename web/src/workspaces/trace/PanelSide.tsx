@@ -195,7 +195,11 @@ function SwitchTo({ home, looks, off, on, why }: SwitchToProps) {
   );
   return (
     <>
-      <Said over="At the panel" title={off.length > 0 ? "Turn these OFF" : "Turn these ON again"} loud>
+      <Said
+        over="At the panel"
+        title={`Turn ${(off.length || on.length) === 1 ? "this" : "these"} ${off.length > 0 ? "OFF" : "ON again"}`}
+        loud
+      >
         {off.length > 0 && row(off)}
         {on.length > 0 && (
           <>
