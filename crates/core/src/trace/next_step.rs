@@ -482,6 +482,22 @@ impl<'a> Rounds<'a> {
         }
     }
 
+    /// The numbers of breakers that were off while something was looked at, that nothing is proven on, and that no point in the
+    /// list may hang on any more.
+    fn nothing_found_on(&self) -> Vec<String> {
+        let home = self.home;
+        let tried: BTreeSet<&BreakerId> = home.looks().iter().flat_map(|look| look.off.iter()).collect();
+        let may_feed = |b: &BreakerId| {
+            self.known.iter().any(|(_, known)| match known {
+                Verdict::Proven { breaker, .. } | Verdict::ByExclusion { breaker } => breaker == b,
+                Verdict::Open { possible, .. } => possible.contains(b),
+                Verdict::Contradictory { .. } | Verdict::Out { .. } => true,
+            })
+        };
+        let bare = home.breakers().filter(|b| tried.contains(&b.id) && may_be_switched(home, b) && !may_feed(&b.id));
+        bare.map(|b| home.number(&b.id)).collect()
+    }
+
     pub(super) fn done(&self) -> NextStep {
         let count = |want: fn(&Verdict) -> bool| self.known.iter().filter(|(_, v)| want(v)).count();
         let open = count(|v| matches!(v, Verdict::Open { .. } | Verdict::ByExclusion { .. }));
@@ -497,8 +513,16 @@ impl<'a> Rounds<'a> {
         if out > 0 {
             left.push(format!("{out} dark with everything on"));
         }
-        let summary =
-            if left.is_empty() { "Every point is proven.".into() } else { format!("What is left: {}.", left.join("; ")) };
+        let mut summary =
+            if left.is_empty() { "Every point is proven.".to_owned() } else { format!("What is left: {}.", left.join("; ")) };
+        let bare = self.nothing_found_on();
+        if !bare.is_empty() {
+            summary.push_str(&format!(
+                " Nothing was found on {}. Look outdoors, in the attic, the crawl space, the garage and closets, behind \
+                 furniture; for smoke alarms, a door bell, a furnace, a disposal, a pump, a gate. Until then treat it as in use.",
+                bare.join(", ")
+            ));
+        }
         let skipped: Vec<PointId> = self
             .known
             .iter()

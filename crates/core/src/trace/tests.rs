@@ -359,3 +359,16 @@ fn with_several_off_what_is_to_be_proven_next_is_seen_lit_first_where_a_breaker_
     }
     panic!("it asks for more than there is");
 }
+
+#[test]
+fn at_the_end_a_breaker_on_which_nothing_was_found_is_named_with_places_to_look_at() {
+    let all = "lit counter, lit ceiling, lit lantern, off 1, dark counter, dark counter, dark ceiling, dark ceiling, dark lantern, \
+               dark lantern, on 1, lit counter";
+    let said = |acts: &str| match trace_view(&after(acts).home, 1, School::OneAtATime).next {
+        NextStep::Done { summary, .. } => summary,
+        other => panic!("{other:?}"),
+    };
+    assert_eq!(said(all), "Every point is proven.", "3 was never off: nothing is known of it");
+    let tried = said(&format!("{all}, off 3, lit counter, on 3"));
+    assert!(tried.starts_with("Every point is proven. Nothing was found on 3. Look outdoors"), "{tried}");
+}
