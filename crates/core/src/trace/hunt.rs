@@ -19,6 +19,11 @@ impl Rounds<'_> {
         let told = |p: &PointId| self.seen_now(p).is_some() || self.skipped_now(p);
         let mut left = hunted(home, self.at_home.as_ref());
         left.retain(|h| self.was_lit_all_on(&h.point));
+        // Passed over with a breaker alone off: the next likeliest has its turn.
+        for Hunted { point, breakers, .. } in &mut left {
+            let with = |breaker: &BreakerId| self.left_off().iter().chain([breaker]).cloned().collect();
+            breakers.retain(|breaker| !self.skipped_under(point, &with(breaker)));
+        }
         let by_ear = way.by_ear();
         // A radio stays where it is until it has told.
         let listened = home.looks().last().filter(|look| by_ear && !look.off.is_empty());
@@ -62,11 +67,7 @@ impl Rounds<'_> {
                     why: "It says which breaker to try first. It may be off by one; only a breaker switched off proves.".into(),
                 };
             }
-            let untried = |b: &&BreakerId| {
-                let under = BTreeSet::from([(*b).clone()]);
-                !self.skipped_under(&target.point, &self.left_off().union(&under).cloned().collect())
-            };
-            if let Some(breaker) = target.breakers.iter().find(untried) {
+            if let Some(breaker) = target.breakers.first() {
                 if off.as_slice() == std::slice::from_ref(breaker) {
                     continue;
                 }

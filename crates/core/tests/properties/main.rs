@@ -636,3 +636,19 @@ proptest! {
         }
     }
 }
+
+/// Passed over with its likeliest breaker alone off, a point is looked at with the next one off, not switched to and fro for.
+#[test]
+fn a_point_passed_over_has_its_turn_with_the_next_breaker() {
+    let mut crew = Crew::before(vec![Some(1), None, Some(0)], false, None);
+    crew.school = School::LampAndHelper;
+    for _ in 0..4 {
+        assert!(crew.obey());
+    }
+    crew.write(Fact::PointSkipped(PointSkipped { point: id("p", 1), reason: String::new(), since: None }));
+    while crew.obey() {
+        assert!(crew.acts < 40, "the trace does not end");
+    }
+    assert_eq!(verdict(crew.book.home(), &id("p", 0)).proven_on(), Some(&id("b", 1)));
+    assert_eq!(verdict(crew.book.home(), &id("p", 2)).proven_on(), Some(&id("b", 0)));
+}
