@@ -120,7 +120,7 @@ pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
         name: home.name().unwrap_or_default().to_owned(),
         seq,
         practice: home.practice(),
-        tripped: home.tripped().iter().cloned().collect(),
+        tripped: home.tripped().cloned().collect(),
         last_turn: home.last_turn(),
         off_now: off_now(home),
         clocks: dark_clocks(home, known),

@@ -33,6 +33,27 @@ pub struct Look {
     pub moves: usize,
     /// Looks are in the order of these.
     pub nth: usize,
+    /// How many looks had been told of before this one.
+    pub(crate) told: usize,
+}
+
+/// A GFCI that was tripped on purpose.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct Trip {
+    pub(crate) device: PointId,
+    /// How many looks had been told of before.
+    pub(crate) told: usize,
+    /// When it was reset, and how many looks had been told of by then.
+    pub(crate) reset: Option<(Moment, usize)>,
+    /// What points showed meanwhile; `None` where one was passed over.
+    pub(crate) seen: BTreeMap<PointId, Option<(Seen, EntryId)>>,
+}
+
+impl Trip {
+    /// Whether a point was seen so while it was tripped.
+    pub(crate) fn showed(&self, point: &PointId, seen: Seen) -> bool {
+        matches!(self.seen.get(point), Some(Some((showed, _))) if *showed == seen)
+    }
 }
 
 /// A point that was passed over, with the breakers as they stood.
@@ -88,8 +109,7 @@ pub struct Home {
     pub(super) doubted: Vec<Look>,
     pub(super) tones: Vec<(PointId, BreakerId)>,
     pub(super) worked: Vec<(PointId, Worked)>,
-    pub(super) tripped: BTreeSet<PointId>,
-    pub(super) seen_tripped: BTreeMap<PointId, Option<(Seen, EntryId)>>,
+    pub(super) trips: Vec<Trip>,
     way: Way,
     pub(super) practice: Option<Recipe>,
     pub(crate) verdicts: Memo<Vec<(PointId, Verdict)>>,
@@ -235,17 +255,13 @@ impl Home {
     pub fn worked(&self) -> &[(PointId, Worked)] {
         &self.worked
     }
+    /// Every time a GFCI was tripped on purpose, in order.
+    pub(crate) fn trips(&self) -> &[Trip] {
+        &self.trips
+    }
     /// GFCI devices that were tripped on purpose and not reset yet.
-    pub fn tripped(&self) -> &BTreeSet<PointId> {
-        &self.tripped
-    }
-    /// What points showed while a GFCI was tripped on purpose, the last time one was; `None` where one was passed over.
-    pub(crate) fn seen_tripped(&self) -> &BTreeMap<PointId, Option<(Seen, EntryId)>> {
-        &self.seen_tripped
-    }
-    /// Points seen dark then.
-    pub fn behind_tripped(&self) -> impl Iterator<Item = &PointId> {
-        self.seen_tripped.iter().filter(|(_, seen)| matches!(seen, Some((Seen::Dark, _)))).map(|(point, _)| point)
+    pub fn tripped(&self) -> impl Iterator<Item = &PointId> {
+        self.trips.iter().filter(|trip| trip.reset.is_none()).map(|trip| &trip.device)
     }
     /// How it is traced.
     pub fn way(&self) -> Way {
@@ -352,7 +368,7 @@ impl Home {
             Fact::PointSeen(f) => self.see_point(f, entry)?,
             Fact::PointSkipped(f) => self.skip_point(f, entry)?,
             Fact::ToneHeard(f) => self.hear_tone(f)?,
-            Fact::DeviceWorked(f) => self.work_device(f)?,
+            Fact::DeviceWorked(f) => self.work_device(f, entry)?,
             Fact::TraceSet(f) => {
                 f.way.admit()?;
                 self.way = f.way;

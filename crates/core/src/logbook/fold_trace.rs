@@ -1,13 +1,14 @@
 //! What a trace writes: handles moved, looks, tones, devices worked.
 
+use std::collections::BTreeMap;
 use std::sync::Arc;
 
-use super::fold::{Look, Skip, Turn};
+use super::fold::{Look, Skip, Trip, Turn};
 use super::{
     BreakerSwitched, DeviceWorked, Draft, Home, PointSeen, PointSkipped, PracticeHouse, Refusal, RefusalCode, Seen, Since,
     ToneHeard, Worked,
 };
-use crate::{Moment, State, Volts};
+use crate::{EntryId, Moment, PointId, State, Volts};
 
 /// How far apart the clocks of two phones may be, in milliseconds. A look that is told of later counts only where no
 /// handle moved within this time of it.
@@ -83,8 +84,8 @@ impl Home {
     pub(super) fn see_point(&mut self, f: &PointSeen, entry: &Draft) -> Result<(), Refusal> {
         self.known_point(&f.point)?;
         let moves = self.moves_when_seen(f.since.as_ref(), entry.at)?;
-        if !self.tripped.is_empty() {
-            self.seen_tripped.insert(f.point.clone(), Some((f.seen, entry.id.clone())));
+        if self.tripped().next().is_some() {
+            self.show_tripped(&f.point, Some((f.seen, entry.id.clone())));
             if f.seen == Seen::Dark {
                 // Dark with a GFCI tripped on purpose: which of the two darkened it cannot be told. What showed it lit before
                 // proves nothing from here on: it may stay dark for a GFCI that was not reset, whatever is switched off.
@@ -108,6 +109,7 @@ impl Home {
             off,
             moves,
             nth: place,
+            told: self.told(),
         };
         self.looks.insert(place, look);
         self.number_looks(place + 1);
@@ -119,9 +121,7 @@ impl Home {
         self.known_point(&f.point)?;
         let moves = self.moves_when_seen(f.since.as_ref(), entry.at)?;
         let off = if moves == 0 { Arc::default() } else { Arc::clone(&self.turns[moves - 1].off) };
-        if !self.tripped.is_empty() {
-            self.seen_tripped.insert(f.point.clone(), None);
-        }
+        self.show_tripped(&f.point, None);
         self.skips.push(Skip { point: f.point.clone(), off, moves });
         self.skips.sort_by_key(|skip| skip.moves);
         Ok(())
@@ -141,7 +141,18 @@ impl Home {
         Ok(())
     }
 
-    pub(super) fn work_device(&mut self, f: &DeviceWorked) -> Result<(), Refusal> {
+    /// How many looks have been told of.
+    fn told(&self) -> usize {
+        self.looks.len() + self.doubted.len()
+    }
+
+    fn show_tripped(&mut self, point: &PointId, seen: Option<(Seen, EntryId)>) {
+        for trip in self.trips.iter_mut().filter(|trip| trip.reset.is_none()) {
+            trip.seen.insert(point.clone(), seen.clone());
+        }
+    }
+
+    pub(super) fn work_device(&mut self, f: &DeviceWorked, entry: &Draft) -> Result<(), Refusal> {
         let device = self.known_point(&f.device)?;
         match f.worked {
             Worked::Tripped | Worked::Reset if !device.details.gfci => {
@@ -152,14 +163,16 @@ impl Home {
                     "Say so at the point first: it has test and reset buttons.",
                 ));
             }
+            Worked::Tripped if self.tripped().any(|device| device == &f.device) => {}
             Worked::Tripped => {
-                if self.tripped.is_empty() {
-                    self.seen_tripped.clear();
-                }
-                self.tripped.insert(f.device.clone());
+                let (device, told) = (f.device.clone(), self.told());
+                self.trips.push(Trip { device, told, reset: None, seen: BTreeMap::new() });
             }
             Worked::Reset => {
-                self.tripped.remove(&f.device);
+                let reset = Some((entry.at, self.told()));
+                if let Some(trip) = self.trips.iter_mut().rfind(|trip| trip.device == f.device) {
+                    trip.reset = reset;
+                }
             }
             Worked::SwitchedOn | Worked::NewLamp => {}
         }

@@ -30,5 +30,6 @@ pub use fact::{
     PhotoTaken, PointPlaced, PointRemoved, PointSeen, PointSkipped, PointStands, PracticeHouse, RoomDrawn, RoomPlaced,
     RoomRemoved, RulesChosen, Seen, Since, StairsPlaced, StairsRemoved, SwitchControls, ToneHeard, TraceSet, UnitsChosen, Worked,
 };
+pub(crate) use fold::Trip;
 pub use fold::{Aside, Home, Look};
 pub use refusal::{Refusal, RefusalCode};

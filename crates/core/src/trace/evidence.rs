@@ -169,6 +169,14 @@ fn because(home: &Home, known: &Verdict) -> String {
                 number(possible)
             )
         }
+        Verdict::Open { possible, unreset: Some(device), .. } => {
+            let numbers = possible.iter().map(|b| home.number(b)).collect::<Vec<_>>().join(", ");
+            let device = home.point(device).map_or("", |p| &p.name);
+            format!(
+                "Seen lit, and dark with {numbers} off; but the GFCI {device} had been tripped in between and nothing has shown that \
+                 it was reset. With {numbers} on, see this point lit, and then dark once more with it off."
+            )
+        }
         Verdict::Open { possible, seen_lit, .. } => {
             let numbers: Vec<_> = possible.iter().map(|b| home.number(b)).collect();
             let seen = if *seen_lit { "Seen lit with everything on." } else { "Not yet seen lit with everything on." };

@@ -4,8 +4,10 @@ use std::collections::BTreeSet;
 
 use super::NextStep;
 use super::next_step::Rounds;
+use super::reset::not_reset;
 use super::search::{Hunted, School, Way, hunted};
-use crate::{BreakerId, Home, PointId, Verdict};
+use crate::logbook::Trip;
+use crate::{BreakerId, Home, PointId, Seen, Verdict};
 
 impl Rounds<'_> {
     /// From one point to the next: its likeliest breaker alone off, a look, the next likeliest. With a tone tracer the
@@ -132,12 +134,35 @@ impl Rounds<'_> {
         self.seen_now(point).is_some_and(|look| &look.line == line) && !self.skipped_now(point)
     }
 
+    /// A GFCI was tripped and reset: once it is seen lit, what was seen lit before at points that may be behind it counts on.
+    pub(super) fn see_reset(&self) -> Option<NextStep> {
+        let home = self.home;
+        let waits_for = self.known.iter().filter(|(_, v)| matches!(v, Verdict::Open { .. })).find_map(|(p, _)| {
+            let own = self.counted(p);
+            let lit = own.iter().rev().find(|look| look.seen == Seen::Lit)?;
+            not_reset(home, &own, lit, None).filter(|trip| trip.reset.is_some())
+        })?;
+        let device = &waits_for.device;
+        let dark_now = self.known.iter().any(|(p, v)| p == device && v.proven_on().is_some_and(|b| home.off().contains(b)));
+        if dark_now || self.skipped_now(device) || self.seen_now(device).is_some() {
+            return None;
+        }
+        let why = "It was tripped and reset. Seen lit, it gives power again, and what was seen lit before counts on.".into();
+        Some(NextStep::LookUnder {
+            off: self.off_for_this(),
+            rooms: self.rooms(std::slice::from_ref(device), None),
+            left: 1,
+            why,
+        })
+    }
+
     /// While a GFCI is tripped on purpose: what went dark with it, and back to reset it.
     pub(super) fn downstream(&self) -> Option<NextStep> {
         let home = self.home;
-        let device = home.tripped().iter().next()?;
+        let trip = home.trips().iter().find(|trip| trip.reset.is_none())?;
+        let device = &trip.device;
         let name = home.point(device).map_or_else(String::new, |point| point.name.clone());
-        let protects = protected(home, device);
+        let protects = protected(home, trip);
         let near = |p: &&crate::Point| p.volts == crate::Volts::new(120) && &p.id != device;
         let shown: Vec<PointId> = home.points().filter(near).map(|p| p.id.clone()).collect();
         let own_room = home.point(device).map(|p| p.room.clone());
@@ -145,7 +170,7 @@ impl Rounds<'_> {
         rooms.sort_by_key(|room| Some(&room.room) != own_room.as_ref());
         for point in rooms.iter_mut().flat_map(|room| &mut room.points) {
             // What it showed before says nothing of this.
-            let seen = home.seen_tripped().get(&point.point);
+            let seen = trip.seen.get(&point.point);
             let (showed, line) = seen.cloned().flatten().unzip();
             (point.seen, point.line, point.skipped) = (showed, line, seen == Some(&None));
         }
@@ -154,9 +179,9 @@ impl Rounds<'_> {
 }
 
 /// What the device protects, with what was seen dark while it was tripped.
-fn protected(home: &Home, device: &PointId) -> Vec<PointId> {
-    let mut points = home.drawn().protects.get(device).cloned().unwrap_or_default();
-    let fresh = home.behind_tripped().filter(|p| *p != device);
+fn protected(home: &Home, trip: &Trip) -> Vec<PointId> {
+    let mut points = home.drawn().protects.get(&trip.device).cloned().unwrap_or_default();
+    let fresh = trip.seen.keys().filter(|p| **p != trip.device && trip.showed(p, Seen::Dark));
     points.extend(fresh.filter(|p| !points.contains(p)).cloned().collect::<Vec<_>>());
     points
 }

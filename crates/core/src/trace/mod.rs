@@ -19,6 +19,7 @@ mod hunt;
 mod last_seen;
 mod latched;
 pub(crate) mod next_step;
+mod reset;
 pub mod search;
 mod several;
 #[cfg(test)]

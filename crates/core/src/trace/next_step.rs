@@ -8,6 +8,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use super::latched::Latched;
+use super::reset::not_reset;
 use super::search::{AtHome, Likely, School, SchoolMinutes, Way, likely_at, plugged, schools};
 use super::verdict::{Judge, Verdict, by_point, counted, verdicts};
 use crate::{
@@ -211,10 +212,12 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
         likely: likely_at(home, rounds.at_home.as_ref()),
         way,
         last_turn: home.last_turn(),
-        next: rounds.downstream().or_else(|| rounds.once_more()).unwrap_or_else(|| match way.school {
-            School::OneAtATime => rounds.next(),
-            School::SeveralOff => rounds.next_of_several(),
-            School::LampAndHelper | School::ToneTracer => rounds.next_of_hunt(way),
+        next: rounds.downstream().or_else(|| rounds.see_reset()).or_else(|| rounds.once_more()).unwrap_or_else(|| {
+            match way.school {
+                School::OneAtATime => rounds.next(),
+                School::SeveralOff => rounds.next_of_several(),
+                School::LampAndHelper | School::ToneTracer => rounds.next_of_hunt(way),
+            }
         }),
     }
 }
@@ -385,30 +388,38 @@ impl<'a> Rounds<'a> {
     /// Seen lit with just these off, and no breaker switched on since then may have failed to latch, as far as this
     /// point can tell: with these off, whatever darkens it next is what was switched.
     pub(super) fn surely_lit(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
-        let Some(moves) = self.lit_under(point, off) else { return false };
-        let own = counted(self.home, self.looks.get(point).map_or(&[][..], Vec::as_slice));
-        self.latched.in_doubt(&own, (moves, self.home.switched().len()), usize::MAX, self.home.off()).is_empty()
+        let Some(lit) = self.lit_under(point, off) else { return false };
+        let own = self.counted(point);
+        not_reset(self.home, &own, lit, None).is_none()
+            && self.latched.in_doubt(&own, (lit.moves, self.home.switched().len()), usize::MAX, self.home.off()).is_empty()
+    }
+
+    /// The looks at a point that count.
+    pub(super) fn counted(&self, point: &PointId) -> Vec<&'a Look> {
+        counted(self.home, self.looks.get(point).map_or(&[][..], Vec::as_slice))
     }
 
     pub(super) fn left_off(&self) -> BTreeSet<BreakerId> {
         self.home.breakers().filter(|b| b.is_left_off()).map(|b| b.id.clone()).collect()
     }
 
-    /// When a look that counts last showed it lit with just these off, none of which, nor what is behind them, moved since.
-    pub(super) fn lit_under(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> Option<usize> {
+    /// The last look that counts and showed it lit with just these off, none of which, nor what is behind them, moved since.
+    pub(super) fn lit_under(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> Option<&'a Look> {
         let home = self.home;
         let off = home.dead_behind(off);
-        let counted = counted(home, self.looks.get(point).map_or(&[][..], Vec::as_slice));
+        let counted = self.counted(point);
         let holds = |look: &&&Look| {
             look.seen == Seen::Lit && *look.off == off && !home.switched()[look.moves..].iter().any(|moved| off.contains(moved))
         };
-        counted.iter().rev().find(holds).map(|look| look.moves)
+        counted.iter().rev().find(holds).copied()
     }
 
-    /// The last look at the point since a handle moved.
+    /// The last look at the point since a handle moved. Lit before a GFCI was tripped, behind which it may be, it has to be
+    /// looked at again.
     pub(super) fn seen_now(&self, point: &PointId) -> Option<&'a Look> {
         let now = self.home.switched().len();
-        self.home.looks().iter().rev().take_while(|l| l.moves == now).find(|l| &l.point == point)
+        let look = self.home.looks().iter().rev().take_while(|l| l.moves == now).find(|l| &l.point == point)?;
+        (look.seen == Seen::Dark || not_reset(self.home, &[], look, None).is_none()).then_some(look)
     }
 
     pub(super) fn skipped_now(&self, point: &PointId) -> bool {

@@ -339,6 +339,57 @@ fn a_breaker_that_may_not_have_latched_keeps_a_point_from_being_proven_until_it_
 }
 
 #[test]
+fn behind_a_gfci_that_was_tripped_nothing_is_proven_until_it_gave_power_again() {
+    let start = "point Kitchen gfci sink, lit counter, lit ceiling, lit sink";
+    // Nobody looked at the counter meanwhile: it may be behind the sink's GFCI, and that may not have been reset.
+    for (acts, on) in [
+        ("press-test sink, press-reset sink", None),
+        ("press-test sink", None),
+        ("press-test sink, press-reset sink, lit counter", Some("1")),
+        ("press-test sink, press-reset sink, lit sink", Some("1")),
+        ("press-test sink, dark ceiling, press-reset sink, lit ceiling", Some("1")),
+        ("press-test sink, lit counter, press-reset sink", Some("1")),
+        // Not behind it, so it tells nothing of it; nor does what was seen before it was reset.
+        ("press-test sink, lit ceiling, press-reset sink, lit ceiling", None),
+        ("press-test sink, press-reset sink, press-test sink, press-reset sink", None),
+        ("press-test sink, press-reset sink, lit sink, press-test sink, press-reset sink", None),
+    ] {
+        let acts = format!("{start}, {acts}, off 1, dark counter, dark counter, lit sink");
+        let w = after(&acts);
+        assert_eq!(proven(&w, "counter").as_deref(), on, "{acts}");
+        if on.is_none() && acts.contains("reset") {
+            let because = evidence(&w.home, &"counter".parse().unwrap()).unwrap().because;
+            assert!(because.contains("the GFCI sink had been tripped in between"), "{because}");
+        }
+    }
+    // A proof from before stands.
+    let w = after(&format!("{start}, off 1, dark counter, dark counter, on 1, press-test sink"));
+    assert_eq!(proven(&w, "counter").as_deref(), Some("1"));
+}
+
+#[test]
+fn after_a_gfci_was_reset_it_is_to_be_seen_lit_once_and_then_what_was_seen_before_counts_on() {
+    let mut w =
+        after("point Kitchen gfci sink, lit counter, lit ceiling, lit lantern, lit sink, press-test sink, press-reset sink");
+    for school in [School::OneAtATime, School::SeveralOff, School::LampAndHelper] {
+        let NextStep::LookUnder { rooms, left: 1, why, .. } = trace_view(&w.home, 1, school).next else { panic!("{school:?}") };
+        assert!(why.contains("tripped and reset") && rooms[0].points[0].name == "sink" && rooms[0].points[0].seen.is_none());
+    }
+    let mut passed_over = after(
+        "point Kitchen gfci sink, lit counter, lit ceiling, lit lantern, lit sink, press-test sink, press-reset sink, skip sink",
+    );
+    // Passed over, each point is seen lit anew before its breaker goes off.
+    let next = trace_view(&passed_over.home, 1, School::OneAtATime).next;
+    let NextStep::SeeAllLit { left, .. } = &next else { panic!("{next:?}") };
+    assert_eq!(*left, 3, "all but the one passed over");
+    passed_over.act("lit sink").unwrap();
+    w.act("lit sink").unwrap();
+    for w in [w, passed_over] {
+        assert!(matches!(trace_view(&w.home, 1, School::OneAtATime).next, NextStep::SwitchOff { .. }));
+    }
+}
+
+#[test]
 fn with_several_off_what_is_to_be_proven_next_is_seen_lit_first_where_a_breaker_may_not_have_latched() {
     let mut w = after("lit counter, lit ceiling, lit lantern, off 1, dark counter, dark counter, on 1");
     let mut seen_first = 0;

@@ -3,6 +3,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use super::latched::Latched;
+use super::reset::not_reset;
 use super::search::doubtful;
 use crate::{Breaker, BreakerId, EntryId, Home, Interior, Look, PointId, Seen};
 
@@ -46,6 +47,10 @@ pub enum Verdict {
         /// all that keeps it from being proven.
         #[serde(default, skip_serializing_if = "Vec::is_empty")]
         unlatched: Vec<BreakerId>,
+        /// A GFCI behind which it may be, that was tripped between its lit look and its dark one and has not been seen to give
+        /// power again: all that keeps it from being proven.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        unreset: Option<PointId>,
         /// The one look that would prove it: dark once, which may be a slip, and nothing else makes the breaker likely
         /// enough. All that keeps it from being proven is a second dark look.
         #[serde(default, skip_serializing_if = "Option::is_none")]
@@ -56,7 +61,7 @@ pub enum Verdict {
 impl Verdict {
     /// Nothing is known.
     pub(crate) const fn unknown() -> Self {
-        Self::Open { possible: Vec::new(), seen_lit: false, unlatched: Vec::new(), once: None }
+        Self::Open { possible: Vec::new(), seen_lit: false, unlatched: Vec::new(), unreset: None, once: None }
     }
     /// The breaker it is proven on.
     pub fn proven_on(&self) -> Option<&BreakerId> {
@@ -140,7 +145,8 @@ impl<'a> Judge<'a> {
             let judge = |(n, (point, looks)): (usize, &(&PointId, Vec<&Look>))| {
                 let known = match judge(self.home, looks, &latched) {
                     Verdict::Proven { breaker, dark, .. } if doubted.contains(&n) => {
-                        Verdict::Open { possible: vec![breaker], seen_lit: true, unlatched: Vec::new(), once: Some(dark) }
+                        let unlatched = Vec::new();
+                        Verdict::Open { possible: vec![breaker], seen_lit: true, unlatched, unreset: None, once: Some(dark) }
                     }
                     known => known,
                 };
@@ -233,7 +239,7 @@ fn judge(home: &Home, counted: &[&Look], latched: &Latched) -> Verdict {
     if !darks.is_empty() && fits.is_empty() {
         return contradiction(home, counted, &darks);
     }
-    let mut unlatched = Vec::new();
+    let (mut unlatched, mut unreset) = (Vec::new(), None);
     for (n, lit) in counted.iter().enumerate().filter(|(_, look)| look.seen == Seen::Lit) {
         for dark in counted[n..].iter().filter(|look| look.seen == Seen::Dark) {
             if let Some(breaker) = single_cause(home, lit, dark)
@@ -241,7 +247,8 @@ fn judge(home: &Home, counted: &[&Look], latched: &Latched) -> Verdict {
                 && home.breaker(breaker).is_some_and(|b| !may_lead_on(home, b))
             {
                 let doubt = latched.in_doubt(counted, (lit.moves, dark.moves), dark.nth, &dark.off);
-                if doubt.is_empty() {
+                unreset = not_reset(home, counted, lit, Some(dark)).map(|trip| trip.device.clone());
+                if doubt.is_empty() && unreset.is_none() {
                     return Verdict::Proven { breaker: breaker.clone(), lit: lit.line.clone(), dark: dark.line.clone() };
                 }
                 unlatched = doubt;
@@ -260,6 +267,7 @@ fn judge(home: &Home, counted: &[&Look], latched: &Latched) -> Verdict {
         possible: home.breakers().map(|b| &b.id).filter(|b| fits.contains(b)).cloned().collect(),
         seen_lit: !lit_all_on.is_empty(),
         unlatched,
+        unreset,
         once: None,
     }
 }

@@ -294,8 +294,12 @@ struct Crew {
     sub: bool,
     /// Breakers whose handle says on and which are not.
     stuck: BTreeSet<BreakerId>,
-    /// Which of the next acts of switching on do not latch.
+    /// Which of the next acts of switching on do not latch, and which of resetting.
     fails: Vec<bool>,
+    /// The points from 1 to here are behind a GFCI at point 0, on its breaker.
+    behind: u8,
+    /// It is tripped, whatever was said.
+    out: bool,
     school: School,
     written: usize,
     acts: usize,
@@ -309,6 +313,8 @@ impl Crew {
             sub,
             stuck: BTreeSet::new(),
             fails: Vec::new(),
+            behind: 0,
+            out: false,
             school: School::OneAtATime,
             written: 0,
             acts: 0,
@@ -339,14 +345,27 @@ impl Crew {
     }
 
     fn feeds(&self, point: &PointId) -> Option<BreakerId> {
-        let n: usize = point.as_str()[1..].parse().unwrap();
-        self.wiring[n].map(|b| id("b", b))
+        let n: u8 = point.as_str()[1..].parse().unwrap();
+        self.wiring[if n <= self.behind { 0 } else { usize::from(n) }].map(|b| id("b", b))
+    }
+
+    fn has_gfci(&mut self, behind: u8) {
+        self.behind = behind;
+        let placed = point_of(0, 0);
+        let details = PointDetails { gfci: true, ..placed.details };
+        self.write(Fact::PointPlaced(PointPlaced { details, ..placed }));
+    }
+
+    fn press(&mut self, worked: Worked) {
+        self.out = worked == Worked::Tripped || self.out && self.fails.pop().unwrap_or(false);
+        self.write(Fact::DeviceWorked(DeviceWorked { device: id("p", 0), worked }));
     }
 
     fn look(&mut self, point: &PointId) {
         let off: BTreeSet<BreakerId> = self.book.home().off().union(&self.stuck).cloned().collect();
         let behind = |b: &BreakerId| self.sub && [id("b", 4), id("b", 5)].contains(b) && off.contains(&id("b", 3));
-        let dark = self.feeds(point).is_some_and(|b| off.contains(&b) || behind(&b));
+        let out = self.out && (0..=self.behind).any(|n| point == &id("p", n));
+        let dark = out || self.feeds(point).is_some_and(|b| off.contains(&b) || behind(&b));
         self.write(Fact::PointSeen(PointSeen {
             point: point.clone(),
             seen: if dark { Seen::Dark } else { Seen::Lit },
@@ -400,7 +419,8 @@ impl Crew {
                     self.switch(breaker, State::On);
                 }
             }
-            NextStep::Done { .. } | NextStep::FollowTone { .. } | NextStep::SeeDownstream { .. } => return false,
+            NextStep::SeeDownstream { .. } => self.press(Worked::Reset),
+            NextStep::Done { .. } | NextStep::FollowTone { .. } => return false,
         }
         true
     }
@@ -456,24 +476,30 @@ proptest! {
     }
 
     /// A breaker that was switched on and did not latch goes on darkening its points, whatever is off otherwise, until
-    /// somebody pushes it home.
+    /// somebody pushes it home; so does a GFCI that was not really reset.
     #[test]
-    fn with_breakers_that_do_not_latch_nothing_is_proven_wrongly(
+    fn with_breakers_and_a_gfci_that_do_not_latch_nothing_is_proven_wrongly(
         wiring in wiring(),
         sub in any::<bool>(),
         school in school(),
         fails in prop::collection::vec(prop::bool::weighted(0.3), 0..20),
-        whims in prop::collection::vec((0..9_u8, 0..12_u8, 0..6_u8), 0..60),
+        gfci in prop::option::of(0..4_u8),
+        whims in prop::collection::vec((0..11_u8, 0..12_u8, 0..6_u8), 0..60),
     ) {
         let points = wiring.len() as u8;
         let mut crew = Crew::before(wiring, sub, None);
         crew.school = school;
         crew.fails = fails;
+        if let Some(behind) = gfci {
+            crew.has_gfci(behind.min(points - 1));
+        }
         for (whim, point, breaker) in whims {
             match whim {
                 0..6 => drop(crew.obey()),
                 6 => crew.look(&id("p", point % points)),
                 7 => crew.switch(id("b", breaker), State::Off),
+                9 if gfci.is_some() => crew.press(Worked::Tripped),
+                10 if gfci.is_some() => crew.press(Worked::Reset),
                 _ => crew.switch(id("b", breaker), State::On),
             }
             for point in crew.book.home().points() {

@@ -14,10 +14,10 @@
 
 use crate::logbook::{Draft, Fact, Home, Kept, Logbook, Refusal, Seen};
 use crate::{
-    BreakerKept, BreakerMoved, BreakerPlaced, BreakerRemoved, BreakerSwitched, BreakersJoined, CardSize, Columns, EntryId,
-    HomeDescribed, LabelOutcome, LegRead, Length, LineRestored, LineStruck, Moment, NeutralShared, Numbering, PanelDescribed,
-    PanelDetails, PointDetails, PointKind, PointPlaced, PointRemoved, PointSeen, PointSkipped, PointStands, RoomPlaced,
-    RoomRemoved, Service, Spot, State, Tie, Volts, Wish, propose, read_card,
+    BreakerKept, BreakerMoved, BreakerPlaced, BreakerRemoved, BreakerSwitched, BreakersJoined, CardSize, Columns, DeviceWorked,
+    EntryId, HomeDescribed, LabelOutcome, LegRead, Length, LineRestored, LineStruck, Moment, NeutralShared, Numbering,
+    PanelDescribed, PanelDetails, PointDetails, PointKind, PointPlaced, PointRemoved, PointSeen, PointSkipped, PointStands,
+    RoomPlaced, RoomRemoved, Service, Spot, State, Tie, Volts, Wish, Worked, propose, read_card,
 };
 
 pub(crate) struct Written {
@@ -243,6 +243,10 @@ fn facts(book: &Logbook, text: &str) -> Vec<Fact> {
         "lit" => seen(Seen::Lit),
         "dark" => seen(Seen::Dark),
         "skip" => vec![Fact::PointSkipped(PointSkipped { point: point.unwrap(), reason: String::new(), since: None })],
+        "press-test" | "press-reset" => {
+            let worked = if act == "press-test" { Worked::Tripped } else { Worked::Reset };
+            vec![Fact::DeviceWorked(DeviceWorked { device: point.unwrap(), worked })]
+        }
         "strike" => rest.split(' ').map(|n| Fact::LineStruck(LineStruck { line: line(n.parse().unwrap()) })).collect(),
         "restore" => rest.split(' ').map(|n| Fact::LineRestored(LineRestored { line: line(n.parse().unwrap()) })).collect(),
         _ => {

@@ -98,7 +98,7 @@ pub(crate) fn doubtful(home: &Home, known: &[(PointId, Verdict)], once: &[usize]
     let mut open = known.to_vec();
     for n in once {
         let possible = home.breakers().map(|b| b.id.clone()).collect();
-        open[*n].1 = Verdict::Open { possible, seen_lit: true, unlatched: Vec::new(), once: None };
+        open[*n].1 = Verdict::Open { possible, seen_lit: true, unlatched: Vec::new(), unreset: None, once: None };
     }
     // More than is searched together: then nothing vouches for a single look.
     let Some(at_home) = AtHome::among(home, &open, Way::default(), home.breakers().collect()) else { return once.to_vec() };

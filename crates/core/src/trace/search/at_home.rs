@@ -145,7 +145,10 @@ impl AtHome {
                     _ => (0..breakers.len()).collect(),
                 })
                 .collect(),
-            telling: points.iter().map(|(_, v)| matches!(v, Verdict::Open { unlatched, .. } if unlatched.is_empty())).collect(),
+            telling: points
+                .iter()
+                .map(|(_, v)| matches!(v, Verdict::Open { unlatched, unreset: None, .. } if unlatched.is_empty()))
+                .collect(),
             points: points.iter().map(|(p, _)| p.id.clone()).collect(),
             way,
             belief: OnceCell::new(),

@@ -115,6 +115,7 @@ pub(crate) fn minutes_by(home: &Home, way: Way, fed: &BTreeMap<PointId, BreakerI
                 possible: home.breakers().map(|b| b.id.clone()).collect(),
                 seen_lit: true,
                 unlatched: Vec::new(),
+                unreset: None,
                 once: None,
             },
         )
