@@ -22,6 +22,7 @@ mod house;
 mod ids;
 mod logbook;
 mod memo;
+mod metered;
 mod overview;
 mod panel;
 mod plan;
@@ -44,7 +45,7 @@ pub use logbook::{
     Instrument, Kept, LabelClaimed, LegRead, Line, LineRestored, LineStruck, Logbook, Look, NeutralShared, OpeningPlaced,
     OpeningRemoved, Outcome, PanelDescribed, PanelRemoved, PanelStands, PhotoTaken, PointPlaced, PointRemoved, PointSeen,
     PointSkipped, PointStands, PracticeHouse, Refusal, RefusalCode, RoomDrawn, RoomPlaced, RoomRemoved, RulesChosen, Seen, Since,
-    StairsPlaced, StairsRemoved, SwitchControls, ToneHeard, TraceSet, UnitsChosen, Worked, describe,
+    StairsPlaced, StairsRemoved, SwitchControls, ToneHeard, TraceSet, UnitsChosen, VoltsRead, Worked, describe,
 };
 pub use overview::{HomeOverview, KnownPoint, OffNow, Progress, overview};
 pub use panel::{

@@ -81,6 +81,7 @@ pub fn describe(book: &Logbook, line: &Line) -> String {
         Fact::PointPlaced(f) => format!("Point: {}, {} ({})", room(home, &f.room), f.name, f.point_kind.word()),
         Fact::PointRemoved(f) => format!("Point removed: {}", point(home, &f.point)),
         Fact::PointSeen(f) => format!("{}: {}", point(home, &f.point), if f.seen == Seen::Lit { "lit" } else { "dark" }),
+        Fact::VoltsRead(f) => format!("{}: {} V", point(home, &f.point), f.volts),
         Fact::PointSkipped(f) if f.reason.is_empty() => format!("{}: skipped", point(home, &f.point)),
         Fact::PointSkipped(f) => format!("{}: skipped, {}", point(home, &f.point), f.reason),
         Fact::ToneHeard(f) => format!("{}: tone heard at {}", point(home, &f.point), breaker(book, &f.breaker).to_lowercase()),

@@ -44,6 +44,7 @@ pub enum Fact {
     SwitchControls(SwitchControls),
     GfciProtects(GfciProtects),
     PointSeen(PointSeen),
+    VoltsRead(VoltsRead),
     PointSkipped(PointSkipped),
     ToneHeard(ToneHeard),
     DeviceWorked(DeviceWorked),
@@ -57,7 +58,7 @@ pub enum Fact {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 5;
+    pub const VERSION: u16 = 6;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final;
     /// so is nothing else.
@@ -383,6 +384,17 @@ facts! {
         point: PointId,
         /// Lit or dark.
         seen: Seen,
+        /// The switching that the observer's screen knew of; without it, as the logbook has it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        since: Option<Since>,
+    }
+    /// A meter was held to the point, with the breakers as they stood. What it shows says whether the point is lit, dark or
+    /// neither; see [`crate::metered`].
+    VoltsRead {
+        /// Which.
+        point: PointId,
+        /// Volts from hot to neutral; at 240 V from hot to hot. 0 to 1000.
+        volts: f64,
         /// The switching that the observer's screen knew of; without it, as the logbook has it.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         since: Option<Since>,

@@ -37,6 +37,24 @@ pub struct Look {
     pub(crate) told: usize,
 }
 
+/// What a meter showed at a point, with the breakers as they stood.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct Metered {
+    pub(crate) line: EntryId,
+    pub(crate) at: Moment,
+    pub(crate) by: String,
+    pub(crate) point: PointId,
+    pub(crate) volts: f64,
+    /// What that says; `None`: neither lit nor dark.
+    pub(crate) seen: Option<Seen>,
+    pub(crate) off: Arc<BTreeSet<BreakerId>>,
+    pub(crate) moves: usize,
+    /// How many looks had been told of before.
+    pub(crate) told: usize,
+    /// A handle had moved before it, as was told only later: not counted.
+    pub(crate) doubted: bool,
+}
+
 /// A GFCI that was tripped on purpose.
 #[derive(Debug, Clone, PartialEq)]
 pub(crate) struct Trip {
@@ -101,6 +119,7 @@ pub struct Home {
     pub(super) points: IndexMap<PointId, Point>,
     pub(super) plan: Drawn,
     pub(super) looks: Vec<Look>,
+    pub(super) metered: Vec<Metered>,
     pub(super) skips: Vec<Skip>,
     pub(super) switched: Vec<BreakerId>,
     pub(super) turns: Vec<Turn>,
@@ -236,6 +255,10 @@ impl Home {
     pub fn looks(&self) -> &[Look] {
         &self.looks
     }
+    /// What a meter showed, in the order of the logbook.
+    pub(crate) fn metered(&self) -> &[Metered] {
+        &self.metered
+    }
     pub(crate) fn skips(&self) -> &[Skip] {
         &self.skips
     }
@@ -366,6 +389,7 @@ impl Home {
             Fact::SwitchControls(f) => self.control(f)?,
             Fact::GfciProtects(f) => self.protect(f)?,
             Fact::PointSeen(f) => self.see_point(f, entry)?,
+            Fact::VoltsRead(f) => self.read_volts(f, entry)?,
             Fact::PointSkipped(f) => self.skip_point(f, entry)?,
             Fact::ToneHeard(f) => self.hear_tone(f)?,
             Fact::DeviceWorked(f) => self.work_device(f, entry)?,

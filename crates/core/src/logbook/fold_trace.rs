@@ -1,14 +1,14 @@
 //! What a trace writes: handles moved, looks, tones, devices worked.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
-use super::fold::{Look, Skip, Trip, Turn};
+use super::fold::{Look, Metered, Skip, Trip, Turn};
 use super::{
     BreakerSwitched, DeviceWorked, Draft, Home, PointSeen, PointSkipped, PracticeHouse, Refusal, RefusalCode, Seen, Since,
-    ToneHeard, Worked,
+    ToneHeard, VoltsRead, Worked,
 };
-use crate::{EntryId, Moment, PointId, State, Volts};
+use crate::{BreakerId, EntryId, Moment, PointId, State, Volts, metered};
 
 /// How far apart the clocks of two phones may be, in milliseconds. A look that is told of later counts only where no
 /// handle moved within this time of it.
@@ -46,6 +46,9 @@ impl Home {
     /// A handle that moved at `at` is told of only now: what was seen later than that was filed under the wrong switching.
     /// It counts no more; it has to be looked at again.
     fn doubt_looks_after(&mut self, at: Moment) {
+        for metered in self.metered.iter_mut().filter(|metered| metered.at > at) {
+            metered.doubted = true;
+        }
         if !self.looks.iter().any(|look| look.at > at) {
             return;
         }
@@ -98,7 +101,7 @@ impl Home {
             }
         }
         let place = self.looks.partition_point(|look| look.moves <= moves);
-        let off = if moves == 0 { Arc::default() } else { Arc::clone(&self.turns[moves - 1].off) };
+        let off = self.off_after(moves);
         let look = Look {
             line: entry.id.clone(),
             at: entry.at,
@@ -116,11 +119,46 @@ impl Home {
         Ok(())
     }
 
+    pub(super) fn read_volts(&mut self, f: &VoltsRead, entry: &Draft) -> Result<(), Refusal> {
+        let nominal = self.known_point(&f.point)?.volts;
+        if !(0.0..=1000.0).contains(&f.volts) {
+            return Err(Refusal::new(
+                RefusalCode::OutOfRange,
+                "volts",
+                format!("{} V is no reading at a point of a house.", f.volts),
+                "0 to 1000 V, as the meter shows it.",
+            ));
+        }
+        let (seen, told) = (metered::shows(f.volts, nominal), self.told());
+        let moves = self.moves_when_seen(f.since.as_ref(), entry.at)?;
+        if let Some(seen) = seen {
+            self.see_point(&PointSeen { point: f.point.clone(), seen, since: f.since.clone() }, entry)?;
+        }
+        self.metered.push(Metered {
+            line: entry.id.clone(),
+            at: entry.at,
+            by: entry.by.clone(),
+            point: f.point.clone(),
+            volts: f.volts,
+            seen,
+            off: self.off_after(moves),
+            moves,
+            told,
+            doubted: false,
+        });
+        Ok(())
+    }
+
+    /// What was off after so many moves.
+    fn off_after(&self, moves: usize) -> Arc<BTreeSet<BreakerId>> {
+        if moves == 0 { Arc::default() } else { Arc::clone(&self.turns[moves - 1].off) }
+    }
+
     pub(super) fn skip_point(&mut self, f: &PointSkipped, entry: &Draft) -> Result<(), Refusal> {
         super::fold::short("reason", &f.reason, 0, 120)?;
         self.known_point(&f.point)?;
         let moves = self.moves_when_seen(f.since.as_ref(), entry.at)?;
-        let off = if moves == 0 { Arc::default() } else { Arc::clone(&self.turns[moves - 1].off) };
+        let off = self.off_after(moves);
         self.show_tripped(&f.point, None);
         self.skips.push(Skip { point: f.point.clone(), off, moves });
         self.skips.sort_by_key(|skip| skip.moves);

@@ -28,8 +28,9 @@ pub use fact::{
     DeviceWorked, Fact, FillerSeen, FindingSetAside, FloorPlaced, GfciProtects, HomeDescribed, Kept, LabelClaimed, LegRead,
     LineRestored, LineStruck, NeutralShared, OpeningPlaced, OpeningRemoved, PanelDescribed, PanelRemoved, PanelStands,
     PhotoTaken, PointPlaced, PointRemoved, PointSeen, PointSkipped, PointStands, PracticeHouse, RoomDrawn, RoomPlaced,
-    RoomRemoved, RulesChosen, Seen, Since, StairsPlaced, StairsRemoved, SwitchControls, ToneHeard, TraceSet, UnitsChosen, Worked,
+    RoomRemoved, RulesChosen, Seen, Since, StairsPlaced, StairsRemoved, SwitchControls, ToneHeard, TraceSet, UnitsChosen,
+    VoltsRead, Worked,
 };
-pub(crate) use fold::Trip;
 pub use fold::{Aside, Home, Look};
+pub(crate) use fold::{Metered, Trip};
 pub use refusal::{Refusal, RefusalCode};

@@ -9,8 +9,8 @@ use crate::plan::walking;
 use crate::trace::search::{Way, minutes_by, pace};
 use crate::{
     BreakerId, BreakerSwitched, DeviceWorked, Draft, Fact, Home, Instrument, Logbook, Moment, NextStep, PanelId, PointId,
-    PointKind, PointSeen, PointSkipped, Refusal, RoomId, Seen, State, ToneHeard, TraceSet, Verdict, Volts, Walking, Worked,
-    describe, trace_view, verdicts,
+    PointKind, PointSeen, PointSkipped, Refusal, RoomId, Seen, State, ToneHeard, TraceSet, Verdict, Volts, VoltsRead, Walking,
+    Worked, describe, trace_view, verdicts,
 };
 
 /// Where an instrument is held.
@@ -215,30 +215,30 @@ impl Round {
                 }
                 return;
             }
-            Fact::PointSeen(f) => {
-                let Some(to) = room(&f.point) else { return };
+            Fact::PointSeen(PointSeen { point: seen, .. }) | Fact::VoltsRead(VoltsRead { point: seen, .. }) => {
+                let Some(to) = room(seen) else { return };
                 self.looks += 1;
-                let point = self.home.point(&f.point);
+                let point = self.home.point(seen);
                 let plug = point.is_some_and(|p| p.kind == PointKind::Receptacle && p.volts == Volts::new(120));
                 // A radio that was carried there is heard from the panel.
-                if !(plug && way.by_ear() && self.at.is_none() && self.last.as_ref() == Some(&f.point)) {
+                if !(plug && way.by_ear() && self.at.is_none() && self.last.as_ref() == Some(seen)) {
                     self.go(Some(to));
                 }
-                let burnt = made.wiring.feeds.get(&f.point).is_some_and(|feed| feed.burnt_out)
-                    && !self.then.worked().iter().any(|(d, _)| d == &f.point);
-                let there = self.last.as_ref() == Some(&f.point) || self.plugged.contains(&f.point);
+                let burnt = made.wiring.feeds.get(seen).is_some_and(|feed| feed.burnt_out)
+                    && !self.then.worked().iter().any(|(d, _)| d == seen);
+                let there = self.last.as_ref() == Some(seen) || self.plugged.contains(seen);
                 self.now_s += match (plug, there) {
                     _ if burnt => costs.burnt_s,
                     (true, false) => costs.plug_s,
                     _ => costs.glance_s,
                 };
-                if plug && way.testers > 1 && !self.plugged.contains(&f.point) {
-                    self.plugged.push(f.point.clone());
+                if plug && way.testers > 1 && !self.plugged.contains(seen) {
+                    self.plugged.push(seen.clone());
                     if self.plugged.len() >= usize::from(way.testers) {
                         self.plugged.remove(0);
                     }
                 }
-                self.last = Some(f.point.clone());
+                self.last = Some(seen.clone());
             }
             Fact::PointSkipped(f) => {
                 let Some(to) = room(&f.point) else { return };
@@ -371,7 +371,7 @@ fn answers(home: &Home, made: &MadeHouse, next: &NextStep) -> Vec<Fact> {
         NextStep::SeeDownstream { device, .. } => {
             vec![Fact::DeviceWorked(DeviceWorked { device: device.clone(), worked: Worked::Reset })]
         }
-        NextStep::SetUp { .. } | NextStep::Done { .. } => Vec::new(),
+        NextStep::SetUp { .. } | NextStep::Stop { .. } | NextStep::Done { .. } => Vec::new(),
     }
 }
 

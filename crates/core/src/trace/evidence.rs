@@ -1,6 +1,10 @@
 //! The lines that speak for and against what is known of a point, so that a doubting user can follow.
 
+use std::collections::BTreeSet;
+
+use super::by_meter::between_in_words;
 use super::verdict::{agrees, counted, verdict};
+use crate::logbook::Metered;
 use crate::{
     BreakerId, EntryId, Fact, Home, Instrument, LineStruck, Look, Moment, Outlets, PointDetails, PointId, PointKind, PointPlaced,
     Seen, Verdict, Volts,
@@ -18,6 +22,8 @@ pub enum LineRole {
     Disagrees,
     /// From before the point was found dark with everything on and mended; no longer counted.
     SetAside,
+    /// A meter showed something between lit and dark: it speaks for nothing.
+    Between,
     /// A handle had moved before it, as was told only later, or a GFCI made the point dark since: not counted.
     Doubted,
 }
@@ -33,8 +39,11 @@ pub struct EvidenceLine {
     pub by: String,
     /// With what.
     pub instrument: Option<Instrument>,
-    /// What it showed.
-    pub seen: Seen,
+    /// What it showed; `None`: a meter showed something between lit and dark.
+    pub seen: Option<Seen>,
+    /// Volts, where a meter showed it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub volts: Option<f64>,
     /// The numbers of the breakers that were off.
     pub off: Vec<String>,
     /// Its part.
@@ -62,29 +71,37 @@ pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
     let looks: Vec<&Look> = all.iter().filter(|look| &look.point == point).collect();
     let known = verdict(home, point);
     let counted = counted(home, &looks);
-    let doubted = home.doubted().iter().filter(|look| &look.point == point).map(|look| EvidenceLine {
+    let metered: Vec<&Metered> = home.metered().iter().filter(|metered| &metered.point == point).collect();
+    let numbers = |off: &BTreeSet<BreakerId>| off.iter().map(|b| home.number(b)).collect();
+    let line = |look: &Look, role| EvidenceLine {
         line: look.line.clone(),
         at: look.at,
         by: look.by.clone(),
         instrument: look.instrument,
-        seen: look.seen,
-        off: look.off.iter().map(|b| home.number(b)).collect(),
-        role: LineRole::Doubted,
-    });
-    let mut lines: Vec<EvidenceLine> = looks
-        .iter()
-        .map(|look| EvidenceLine {
-            line: look.line.clone(),
-            at: look.at,
-            by: look.by.clone(),
-            instrument: look.instrument,
-            seen: look.seen,
-            off: switched_off(home, &look.line).iter().map(|b| home.number(b)).collect(),
-            role: role(look, &known, counted.iter().any(|l| l.line == look.line)),
-        })
-        .collect();
-    lines.extend(doubted);
-    Some(Evidence { because: because(home, &known), split: split(home, point, &known, &lines), verdict: known, lines })
+        seen: Some(look.seen),
+        volts: metered.iter().find(|metered| metered.line == look.line).map(|metered| metered.volts),
+        off: numbers(&look.off),
+        role,
+    };
+    // As they were switched, without what is behind a feeder; judged by what was without power.
+    let switched = home.looks().iter().filter(|look| &look.point == point);
+    let counts = |look: &Look| counted.iter().any(|counted| counted.line == look.line);
+    let mut lines: Vec<EvidenceLine> =
+        switched.zip(&looks).map(|(look, by_power)| line(look, role(by_power, &known, counts(look)))).collect();
+    lines.extend(home.doubted().iter().filter(|look| &look.point == point).map(|look| line(look, LineRole::Doubted)));
+    lines.extend(metered.iter().filter(|metered| metered.seen.is_none()).map(|metered| EvidenceLine {
+        line: metered.line.clone(),
+        at: metered.at,
+        by: metered.by.clone(),
+        instrument: Some(Instrument::Meter),
+        seen: None,
+        volts: Some(metered.volts),
+        off: numbers(&metered.off),
+        role: if metered.doubted { LineRole::Doubted } else { LineRole::Between },
+    }));
+    lines.sort_by_key(|line| line.at);
+    let between = between_in_words(home, point).map(|words| format!(" {words}")).unwrap_or_default();
+    Some(Evidence { because: because(home, &known) + &between, split: split(home, point, &known, &lines), verdict: known, lines })
 }
 
 /// The other half as a point, and all looks struck out: of none is it known at which half it was.
@@ -94,8 +111,8 @@ fn split(home: &Home, point: &PointId, known: &Verdict, lines: &[EvidenceLine]) 
     let is_duplex =
         first.kind == PointKind::Receptacle && first.volts == Volts::new(120) && first.details.outlets == Outlets::Duplex;
     // Dark with one thing off, and dark with quite another, what was off while it was lit left out.
-    let lit_with: Vec<&String> = lines.iter().filter(|l| l.seen == Seen::Lit).flat_map(|l| &l.off).collect();
-    let dark = lines.iter().filter(|l| l.seen == Seen::Dark);
+    let lit_with: Vec<&String> = lines.iter().filter(|l| l.seen == Some(Seen::Lit)).flat_map(|l| &l.off).collect();
+    let dark = lines.iter().filter(|l| l.seen == Some(Seen::Dark));
     let blamed: Vec<Vec<&String>> = dark.map(|l| l.off.iter().filter(|b| !lit_with.contains(b)).collect()).collect();
     let named = |blamed: &&Vec<&String>| !blamed.is_empty();
     let apart = blamed.iter().filter(named).any(|a| blamed.iter().filter(named).any(|b| a.iter().all(|n| !b.contains(n))));
@@ -115,11 +132,6 @@ fn split(home: &Home, point: &PointId, known: &Verdict, lines: &[EvidenceLine]) 
     };
     let strikes = lines.iter().map(|l| Fact::LineStruck(LineStruck { line: l.line.clone() }));
     std::iter::once(Fact::PointPlaced(half)).chain(strikes).collect()
-}
-
-/// The breakers that were off themselves, without those behind a feeder.
-fn switched_off(home: &Home, line: &EntryId) -> Vec<BreakerId> {
-    home.looks().iter().find(|look| &look.line == line).map(|look| look.off.iter().cloned().collect()).unwrap_or_default()
 }
 
 fn role(look: &Look, known: &Verdict, is_counted: bool) -> LineRole {

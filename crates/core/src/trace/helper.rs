@@ -62,6 +62,11 @@ pub enum HelperStep {
         /// Every breaker.
         breakers: Vec<Handle>,
     },
+    /// Something is wrong with the supply: nothing else is done before that is mended.
+    Stop {
+        /// What was read, and what it means.
+        words: String,
+    },
     /// Somebody else's turn.
     Wait {
         /// What is going on.
@@ -165,6 +170,9 @@ fn step(home: &Home, next: &NextStep, side: HelperSide) -> HelperStep {
             }
         }
         NextStep::SeeDownstream { name, .. } => wait(format!("{name} is tripped on purpose; the owner sees what it darkens.")),
+        NextStep::Stop { place, volts, .. } => HelperStep::Stop {
+            words: format!("{place} read {volts} V. Stop: the owner turns the main off and calls an electrician."),
+        },
         NextStep::Done { summary, .. } => HelperStep::Finished { words: summary.clone() },
     }
 }
@@ -173,7 +181,7 @@ fn step(home: &Home, next: &NextStep, side: HelperSide) -> HelperStep {
 pub fn helper_may_write(fact: &crate::Fact, own_line: &dyn Fn(&crate::EntryId) -> bool) -> bool {
     use crate::Fact;
     match fact {
-        Fact::PointSeen(_) | Fact::PointSkipped(_) | Fact::BreakerSwitched(_) | Fact::ToneHeard(_) => true,
+        Fact::PointSeen(_) | Fact::VoltsRead(_) | Fact::PointSkipped(_) | Fact::BreakerSwitched(_) | Fact::ToneHeard(_) => true,
         Fact::LineStruck(f) => own_line(&f.line),
         _ => false,
     }

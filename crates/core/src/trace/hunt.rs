@@ -106,7 +106,8 @@ impl Rounds<'_> {
         NextStep::SwitchOn { breakers: off, why: "Nothing more can be told with it off.".into(), rooms: Vec::new() }
     }
 
-    fn in_words(&self, point: &PointId) -> String {
+    /// `Kitchen, counter`.
+    pub(super) fn in_words(&self, point: &PointId) -> String {
         let Some(point) = self.home.point(point) else { return String::new() };
         let room = self.home.room(&point.room).map_or("", |room| room.name.as_str());
         format!("{room}, {}", point.name)

@@ -12,6 +12,7 @@
 //! An old label, a rating, a neighbour prove nothing. And a single dark look, which may be a slip, proves only where all
 //! else makes its breaker likely at 0.998 or more; elsewhere a second one is asked for, and the point stays open until then.
 
+mod by_meter;
 pub(crate) mod dark_clock;
 mod evidence;
 mod helper;

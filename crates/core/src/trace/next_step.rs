@@ -36,6 +36,9 @@ pub struct PointToSee {
     pub plugged: bool,
     /// Dark once, which is not sure enough: to be looked at once more.
     pub again: bool,
+    /// Volts that a meter showed since, neither lit nor dark: to be looked at with something that loads it.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub between: Option<f64>,
 }
 
 /// A room to walk, with its points.
@@ -145,6 +148,18 @@ pub enum NextStep {
         /// The points that went dark with it.
         rooms: Vec<RoomToWalk>,
     },
+    /// A meter showed more volts than a circuit may have: one leg goes high where the neutral is lost. The main goes off, and
+    /// an electrician or the utility comes, before anything else.
+    Stop {
+        /// Where.
+        point: PointId,
+        /// `Kitchen, counter`.
+        place: String,
+        /// What the meter showed.
+        volts: f64,
+        /// The line that says so, to strike it out if it was mistyped.
+        line: crate::EntryId,
+    },
     /// Nothing more to switch.
     Done {
         /// What is left, as a sentence.
@@ -212,13 +227,16 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
         likely: likely_at(home, rounds.at_home.as_ref()),
         way,
         last_turn: home.last_turn(),
-        next: rounds.downstream().or_else(|| rounds.see_reset()).or_else(|| rounds.once_more()).unwrap_or_else(|| {
-            match way.school {
+        next: rounds
+            .stop()
+            .or_else(|| rounds.downstream())
+            .or_else(|| rounds.see_reset())
+            .or_else(|| rounds.once_more())
+            .unwrap_or_else(|| match way.school {
                 School::OneAtATime => rounds.next(),
                 School::SeveralOff => rounds.next_of_several(),
                 School::LampAndHelper | School::ToneTracer => rounds.next_of_hunt(way),
-            }
-        }),
+            }),
     }
 }
 
@@ -471,6 +489,7 @@ impl<'a> Rounds<'a> {
                             skipped: look.is_none() && self.skipped_now(&p.id),
                             plugged: self.plugged.contains(&p.id),
                             again: false,
+                            between: self.between_now(&p.id),
                         }
                     })
                     .collect(),

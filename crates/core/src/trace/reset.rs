@@ -12,7 +12,10 @@ use crate::{Home, Look, PointId, Seen};
 pub(super) fn not_reset<'a>(home: &'a Home, own: &[&Look], lit: &Look, dark: Option<&Look>) -> Option<&'a Trip> {
     let volts = |point: &PointId| home.point(point).map(|point| point.volts);
     let between = |trip: &Trip| lit.told < trip.told && dark.is_none_or(|dark| trip.told <= dark.told);
-    let may_be_behind = |trip: &Trip| volts(&lit.point) == volts(&trip.device) && !trip.showed(&lit.point, Seen::Lit);
+    let may_be_behind = |trip: &Trip| {
+        let other_volts = volts(&trip.device).is_some_and(|of_device| volts(&lit.point) != Some(of_device));
+        !other_volts && !trip.showed(&lit.point, Seen::Lit)
+    };
     let gives_power = |trip: &Trip| {
         let Some((at, told)) = trip.reset else { return false };
         let counts = |look: &Look| {

@@ -1,5 +1,5 @@
 use crate::logbook::fixture::{Written, written};
-use crate::{BreakerId, LineRole, NextStep, School, Verdict, evidence, next_step, trace_view, verdict};
+use crate::{BreakerId, LineRole, NextStep, School, Seen, Verdict, evidence, next_step, trace_view, verdict};
 
 const HOUSE: &str = "panel 24
     1 20 kitchen
@@ -386,6 +386,53 @@ fn after_a_gfci_was_reset_it_is_to_be_seen_lit_once_and_then_what_was_seen_befor
     w.act("lit sink").unwrap();
     for w in [w, passed_over] {
         assert!(matches!(trace_view(&w.home, 1, School::OneAtATime).next, NextStep::SwitchOff { .. }));
+    }
+}
+
+#[test]
+fn a_meter_says_lit_or_dark_or_neither_and_what_is_neither_proves_nothing() {
+    let proven_after = |acts: &str| proven(&after(acts), "counter");
+    assert_eq!(proven_after("volts counter 121.3, off 1, volts counter 0.2, volts counter 0.2").as_deref(), Some("1"));
+    assert_eq!(proven_after("volts counter 121.3, off 1, volts counter 47.5, volts counter 47.5"), None);
+    assert_eq!(proven_after("volts counter 47.5, off 1, dark counter, dark counter"), None, "it was never seen lit");
+    let shown = |w: &Written| {
+        let step = trace_view(&w.home, 1, School::OneAtATime).next;
+        let NextStep::Look { rooms, .. } = step else { panic!("{step:?}") };
+        let point = rooms.into_iter().flat_map(|room| room.points).find(|p| p.name == "counter").unwrap();
+        (point.seen, point.between)
+    };
+    // It is asked for again, and said why, until something that loads it says lit or dark or a handle moves.
+    let mut w = after("lit counter, lit ceiling, lit lantern, off 1, volts counter 47.5");
+    assert_eq!(shown(&w), (None, Some(47.5)));
+    let told = evidence(&w.home, &"counter".parse().unwrap()).unwrap();
+    assert!(told.because.contains("47.5 V with 1 off: neither lit nor dark"), "{}", told.because);
+    let lines: Vec<_> = told.lines.iter().map(|l| (l.seen, l.volts, l.role)).collect();
+    assert_eq!(lines, [(Some(Seen::Lit), None, LineRole::Agrees), (None, Some(47.5), LineRole::Between)]);
+    w.act("dark counter").unwrap();
+    let NextStep::LookUnder { rooms, .. } = trace_view(&w.home, 1, School::OneAtATime).next else { panic!() };
+    assert!(rooms[0].points[0].again && rooms[0].points[0].between.is_none());
+    let told = evidence(&w.home, &"counter".parse().unwrap()).unwrap();
+    assert!(!told.because.contains("neither"), "{}", told.because);
+    for volts in ["-1", "1001", "NaN"] {
+        assert_eq!(w.act(&format!("volts counter {volts}")).unwrap_err().field, "volts");
+    }
+}
+
+#[test]
+fn more_volts_than_a_circuit_may_have_stop_the_trace_until_it_reads_right() {
+    for school in [School::OneAtATime, School::SeveralOff, School::LampAndHelper] {
+        let mut w = after("lit counter, lit ceiling, volts lantern 148.2");
+        let next = |w: &Written| trace_view(&w.home, 1, school).next;
+        let NextStep::Stop { place, volts, line, .. } = next(&w) else { panic!("{:?}", next(&w)) };
+        assert_eq!((place.as_str(), volts, &line), ("Porch, lantern", 148.2, &w.book.lines().last().unwrap().entry.id));
+        w.act("lit lantern").unwrap();
+        assert!(matches!(next(&w), NextStep::Stop { .. }), "a lamp tells nothing of the volts");
+        let mut mistyped = after("lit counter, lit ceiling, lit lantern, volts lantern 148.2");
+        mistyped.act(&format!("strike {}", mistyped.book.seq())).unwrap();
+        w.act("volts lantern 119").unwrap();
+        for w in [w, mistyped] {
+            assert!(!matches!(next(&w), NextStep::Stop { .. }));
+        }
     }
 }
 

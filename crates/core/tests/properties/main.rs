@@ -93,6 +93,12 @@ fn fact() -> impl Strategy<Value = Fact> {
         4 => (p.clone(), 0..3_u8, text).prop_map(|(p, r, name)| Fact::PointPlaced(PointPlaced { name, ..point_of(p, r) })),
         1 => p.clone().prop_map(|p| Fact::PointRemoved(PointRemoved { point: id("p", p) })),
         12 => (p.clone(), any::<bool>()).prop_map(|(p, lit)| Fact::PointSeen(PointSeen { point: id("p", p), seen: if lit { Seen::Lit } else { Seen::Dark }, since: None })),
+        2 => (p.clone(), prop_oneof![Just(0.3), Just(47.5), Just(121.0), -5.0..1100.0_f64]).prop_map(|(p, volts)| Fact::VoltsRead(VoltsRead { point: id("p", p), volts, since: None })),
+        1 => (p.clone(), any::<bool>()).prop_map(|(p, gfci)| {
+            let placed = point_of(p, p % 2);
+            Fact::PointPlaced(PointPlaced { details: PointDetails { gfci, ..placed.details }, ..placed })
+        }),
+        1 => (p.clone(), any::<bool>()).prop_map(|(p, reset)| Fact::DeviceWorked(DeviceWorked { device: id("p", p), worked: if reset { Worked::Reset } else { Worked::Tripped } })),
         1 => p.clone().prop_map(|p| Fact::PointSkipped(PointSkipped { point: id("p", p), reason: String::new(), since: None })),
         3 => (0..3_u8, prop::collection::vec((-9..9_i32, -9..9_i32), 0..7)).prop_map(|(r, corners)| Fact::RoomDrawn(RoomDrawn { room: id("r", r), corners: corners.into_iter().map(|(x, y)| Spot::at(x * 500, y * 500)).collect() })),
         3 => (0..3_u8, (0..8_i32, 0..8_i32), (1..9_i32, 1..9_i32)).prop_map(|(r, (x, y), (w, h))| {
@@ -155,7 +161,9 @@ fn written(facts: Vec<Fact>) -> Logbook {
 /// Knows only the definition: two looks at one point, lit and later dark, whose breakers that were off
 /// differ by exactly one, the others off from the one look to the other; and no look since the point was
 /// last mended speaks against that breaker; and every breaker that was switched on again in between has shown that it
-/// latched: a point proven on it (or behind it) was lit while it stood so, or this point was, or was lit with it off.
+/// latched: a point proven on it (or behind it) was lit while it stood so, or this point was, or was lit with it off; and
+/// every GFCI that was tripped in between, this point not seen lit meanwhile, has shown that it was reset: it, or what was
+/// dark meanwhile, or this point was lit since. What was dark while one was tripped counts not at all.
 fn naively_proven(book: &Logbook) -> BTreeMap<PointId, BTreeSet<BreakerId>> {
     let mut proven: BTreeMap<PointId, BTreeSet<BreakerId>> = BTreeMap::new();
     let mut lit: Vec<(BreakerId, Lit)> = Vec::new();
@@ -177,6 +185,16 @@ fn naively_proven(book: &Logbook) -> BTreeMap<PointId, BTreeSet<BreakerId>> {
             return proven;
         }
         proven = next;
+    }
+}
+
+/// Which point was seen, and whether it was lit.
+fn seen_lit(fact: &Fact) -> Option<(&PointId, bool)> {
+    match fact {
+        Fact::PointSeen(f) => Some((&f.point, f.seen == Seen::Lit)),
+        Fact::VoltsRead(f) if f.volts < 10.0 => Some((&f.point, false)),
+        Fact::VoltsRead(f) if f.volts >= 100.0 => Some((&f.point, true)),
+        _ => None,
     }
 }
 
@@ -205,28 +223,64 @@ fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) 
         };
         off.iter().cloned().chain(home.breakers().filter(|b| without(b)).map(|b| b.id.clone())).collect()
     }
+    struct Trip {
+        device: PointId,
+        nth: usize,
+        reset: Option<usize>,
+        seen: BTreeMap<PointId, bool>,
+        /// When something showed that it was reset.
+        power: Vec<usize>,
+    }
+    let mut trips: Vec<Trip> = Vec::new();
     let (mut off, mut history, mut looks) = (BTreeSet::new(), Vec::new(), Vec::<Look>::new());
     let mut moved: Vec<BreakerId> = Vec::new();
     let mut restart = 0;
     let mut out = false;
     for line in book.lines().filter(|line| !book.is_struck(&line.entry.id)) {
-        match &line.entry.fact {
-            Fact::BreakerSwitched(f) => {
-                let changed = if f.to == State::On { off.remove(&f.breaker) } else { off.insert(f.breaker.clone()) };
-                if changed {
-                    history.push(dead(book.home(), &off));
-                    moved.push(f.breaker.clone());
+        let nth = line.seq as usize;
+        if let Some((at, lit)) = seen_lit(&line.entry.fact) {
+            let mut is_tripped = false;
+            for trip in &mut trips {
+                if trip.reset.is_none() {
+                    is_tripped = true;
+                    trip.seen.insert(at.clone(), lit);
+                } else if lit && (at == point || at == &trip.device || trip.seen.get(at) == Some(&false)) {
+                    trip.power.push(nth);
                 }
             }
-            Fact::PointSeen(f) if &f.point == point => {
-                let lit = f.seen == Seen::Lit;
+            if at == point && !(is_tripped && !lit) {
                 if off.is_empty() {
                     if lit && out {
                         restart = looks.len();
                     }
                     out = !lit;
                 }
-                looks.push(Look { nth: line.seq as usize, lit, off: off.clone(), moment: history.len() });
+                looks.push(Look { nth, lit, off: off.clone(), moment: history.len() });
+            }
+        }
+        match &line.entry.fact {
+            Fact::DeviceWorked(f) if f.worked == Worked::Tripped => {
+                if !trips.iter().any(|trip| trip.reset.is_none() && trip.device == f.device) {
+                    let (device, seen) = (f.device.clone(), BTreeMap::new());
+                    trips.push(Trip { device, nth, reset: None, seen, power: Vec::new() });
+                }
+            }
+            Fact::DeviceWorked(f) if f.worked == Worked::Reset => {
+                for trip in trips.iter_mut().rev().filter(|trip| trip.device == f.device).take(1) {
+                    trip.reset = Some(nth);
+                }
+            }
+            Fact::PointSkipped(f) => {
+                for trip in trips.iter_mut().filter(|trip| trip.reset.is_none()) {
+                    trip.seen.remove(&f.point);
+                }
+            }
+            Fact::BreakerSwitched(f) => {
+                let changed = if f.to == State::On { off.remove(&f.breaker) } else { off.insert(f.breaker.clone()) };
+                if changed {
+                    history.push(dead(book.home(), &off));
+                    moved.push(f.breaker.clone());
+                }
             }
             // Of two that become one, a look with one of them off says nothing about the other.
             Fact::BreakersJoined(f) if !looks.iter().any(|look| !look.lit && look.off.contains(&f.breaker)) => {
@@ -276,6 +330,11 @@ fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) 
             let spoken_against = looks.iter().any(|look| look.off.contains(*breaker) == look.lit);
             let moved_between = moved[lit.moment..dark.moment].iter().filter(|c| !dark.off.contains(*c));
             let sure = moved_between.into_iter().all(|c| latched(c, dark));
+            let reset = |trip: &Trip| {
+                let told = |n: &usize| trip.reset.is_some_and(|reset| reset < *n) && *n < dark.nth;
+                trip.seen.get(point) == Some(&true) || trip.power.iter().any(told)
+            };
+            let sure = sure && trips.iter().filter(|trip| (lit.nth..dark.nth).contains(&trip.nth)).all(reset);
             if sure && lit.off.is_subset(&dark.off) && stayed && !spoken_against && book.home().breaker(breaker).is_some() {
                 proven.insert((*breaker).clone());
             }
@@ -420,7 +479,7 @@ impl Crew {
                 }
             }
             NextStep::SeeDownstream { .. } => self.press(Worked::Reset),
-            NextStep::Done { .. } | NextStep::FollowTone { .. } => return false,
+            NextStep::Done { .. } | NextStep::FollowTone { .. } | NextStep::Stop { .. } => return false,
         }
         true
     }
@@ -632,13 +691,15 @@ proptest! {
             let known = verdict(book.home(), &point.id);
             let proven: BTreeSet<BreakerId> = known.proven_on().cloned().into_iter().collect();
             if let Verdict::Open { once: Some(line), .. } = &known {
-                let dark = |l: &&Line| matches!(&l.entry.fact, Fact::PointSeen(f) if f.point == point.id && f.seen == Seen::Dark);
+                let dark = |l: &&Line| seen_lit(&l.entry.fact) == Some((&point.id, false));
                 prop_assert!(book.lines().filter(dark).any(|l| &l.entry.id == line), "the look is one of its own");
             }
             if !matches!(known, Verdict::Contradictory { .. } | Verdict::Out { .. }) {
                 prop_assert!(proven.is_subset(&naive), "{}: {:?}", point.id, known);
                 // Behind a feeder that is off the product asks that no handle moves at all, so it may prove less there.
-                if book.home().panels().all(|panel| panel.details.fed_by.is_none()) {
+                // So it does behind a GFCI that was tripped: what was lit before counts no more once it was dark with it.
+                let worked = book.lines().any(|line| matches!(line.entry.fact, Fact::DeviceWorked(_)));
+                if !worked && book.home().panels().all(|panel| panel.details.fed_by.is_none()) {
                     prop_assert_eq!(&proven, &naive, "{}: {:?}", point.id, known);
                 }
             } else {

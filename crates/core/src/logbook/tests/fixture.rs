@@ -17,7 +17,7 @@ use crate::{
     BreakerKept, BreakerMoved, BreakerPlaced, BreakerRemoved, BreakerSwitched, BreakersJoined, CardSize, Columns, DeviceWorked,
     EntryId, HomeDescribed, LabelOutcome, LegRead, Length, LineRestored, LineStruck, Moment, NeutralShared, Numbering,
     PanelDescribed, PanelDetails, PointDetails, PointKind, PointPlaced, PointRemoved, PointSeen, PointSkipped, PointStands,
-    RoomPlaced, RoomRemoved, Service, Spot, State, Tie, Volts, Wish, Worked, propose, read_card,
+    RoomPlaced, RoomRemoved, Service, Spot, State, Tie, Volts, VoltsRead, Wish, Worked, propose, read_card,
 };
 
 pub(crate) struct Written {
@@ -243,6 +243,12 @@ fn facts(book: &Logbook, text: &str) -> Vec<Fact> {
         "lit" => seen(Seen::Lit),
         "dark" => seen(Seen::Dark),
         "skip" => vec![Fact::PointSkipped(PointSkipped { point: point.unwrap(), reason: String::new(), since: None })],
+        // `volts counter 47.5`.
+        "volts" => {
+            let (name, volts) = rest.rsplit_once(' ').unwrap();
+            let point = slug(name).parse().unwrap();
+            vec![Fact::VoltsRead(VoltsRead { point, volts: volts.parse().unwrap(), since: None })]
+        }
         "press-test" | "press-reset" => {
             let worked = if act == "press-test" { Worked::Tripped } else { Worked::Reset };
             vec![Fact::DeviceWorked(DeviceWorked { device: point.unwrap(), worked })]

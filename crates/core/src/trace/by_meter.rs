@@ -1,0 +1,51 @@
+//! What a meter says in a trace: a reading between lit and dark has to be taken again under load; too many volts stop the trace.
+
+use std::collections::BTreeMap;
+
+use super::NextStep;
+use super::next_step::Rounds;
+use crate::logbook::Metered;
+use crate::{Home, PointId, metered};
+
+impl Rounds<'_> {
+    /// What a meter showed at the point since a handle moved, where that was neither lit nor dark and nothing was seen since.
+    pub(super) fn between_now(&self, point: &PointId) -> Option<f64> {
+        let now = self.home.switched().len();
+        let last = self.home.metered().iter().rev().find(|metered| &metered.point == point)?;
+        let seen_since = self.seen_now(point).is_some_and(|look| look.told >= last.told);
+        (last.seen.is_none() && last.moves == now && !last.doubted && !seen_since).then_some(last.volts)
+    }
+
+    /// A meter showed more volts than a circuit may have, and nothing at that point has shown since that it is mended.
+    pub(super) fn stop(&self) -> Option<NextStep> {
+        let home = self.home;
+        let mut last: BTreeMap<&PointId, &Metered> = BTreeMap::new();
+        last.extend(home.metered().iter().map(|metered| (&metered.point, metered)));
+        let too_much = |metered: &&&Metered| {
+            home.point(&metered.point).is_some_and(|point| metered::is_too_much(metered.volts, point.volts))
+        };
+        let metered = last.values().find(too_much)?;
+        Some(NextStep::Stop {
+            point: metered.point.clone(),
+            place: self.in_words(&metered.point),
+            volts: metered.volts,
+            line: metered.line.clone(),
+        })
+    }
+}
+
+/// What a reading between lit and dark means, where that was the last word on a point.
+pub(super) fn between_in_words(home: &Home, point: &PointId) -> Option<String> {
+    let last = home.metered().iter().rfind(|metered| &metered.point == point)?;
+    let looked_since = home.looks().iter().any(|look| &look.point == point && look.told >= last.told);
+    if last.seen.is_some() || last.doubted || looked_since {
+        return None;
+    }
+    let off: Vec<String> = last.off.iter().map(|b| home.number(b)).collect();
+    let with = if off.is_empty() { "everything on".to_owned() } else { format!("{} off", off.join(", ")) };
+    Some(format!(
+        "A meter showed {} V with {with}: neither lit nor dark. It may stray over from a wire beside it, come through a shared \
+         neutral, or be a second feed. Look again with a load on it, a lamp or a plug-in tester; until then treat it as live.",
+        last.volts
+    ))
+}
