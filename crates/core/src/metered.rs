@@ -4,7 +4,10 @@
 //! The same reading may come from a shared neutral or a second feed, so nobody may take it for dead. From memory, common
 //! practice; no source.
 
-use crate::{Seen, Volts};
+use std::collections::BTreeMap;
+
+use crate::logbook::Metered;
+use crate::{Home, PointId, Seen, Volts};
 
 /// Below this it is dark, in volts. Not yet proven dead.
 const DARK_BELOW: f64 = 10.0;
@@ -33,8 +36,16 @@ pub(crate) fn shows(volts: f64, nominal: Volts) -> Option<Seen> {
 }
 
 /// Whether so much has to be mended first.
-pub(crate) fn is_too_much(volts: f64, nominal: Volts) -> bool {
+fn is_too_much(volts: f64, nominal: Volts) -> bool {
     volts > too_much(nominal)
+}
+
+/// The last readings at points, where those are too much: nothing there has shown since that it is mended.
+pub(crate) fn too_much_read(home: &Home) -> Vec<&Metered> {
+    let mut last: BTreeMap<&PointId, &Metered> = BTreeMap::new();
+    last.extend(home.metered().iter().map(|metered| (&metered.point, metered)));
+    last.retain(|point, metered| home.point(point).is_some_and(|point| is_too_much(metered.volts, point.volts)));
+    last.into_values().collect()
 }
 
 #[cfg(test)]

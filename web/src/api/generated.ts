@@ -1056,6 +1056,8 @@ export interface components {
             because: string;
             /** @description Every look, oldest first. */
             lines: components["schemas"]["EvidenceLine"][];
+            /** @description What says that two breakers share a neutral, where the halves of a receptacle are proven on them. Empty elsewhere. */
+            neutral: components["schemas"]["Fact"][];
             /**
              * @description What enters its other half as a point and has both traced anew, where two breakers seem to feed a receptacle: the tab
              *     between the halves of a duplex may have been broken off. Empty elsewhere.
@@ -1077,8 +1079,12 @@ export interface components {
             off: string[];
             /** @description Its part. */
             role: components["schemas"]["LineRole"];
-            /** @description What it showed. */
-            seen: components["schemas"]["Seen"];
+            seen?: components["schemas"]["Seen"] | null;
+            /**
+             * Format: double
+             * @description Volts, where a meter showed it.
+             */
+            volts?: number | null;
         };
         /** @description What was found out or done. */
         Fact: (components["schemas"]["HomeDescribed"] & {
@@ -1177,6 +1183,9 @@ export interface components {
         }) | (components["schemas"]["PointSeen"] & {
             /** @enum {string} */
             kind: "point_seen";
+        }) | (components["schemas"]["VoltsRead"] & {
+            /** @enum {string} */
+            kind: "volts_read";
         }) | (components["schemas"]["PointSkipped"] & {
             /** @enum {string} */
             kind: "point_skipped";
@@ -1377,6 +1386,11 @@ export interface components {
             point: components["schemas"]["PointId"];
         } | {
             /** @enum {string} */
+            do: "stop";
+            /** @description What was read, and what it means. */
+            words: string;
+        } | {
+            /** @enum {string} */
             do: "wait";
             /** @description What is going on. */
             words: string;
@@ -1388,6 +1402,8 @@ export interface components {
         };
         /** @description All that a helper's phone is told. */
         HelperView: {
+            /** @description What to mind with what is off or is to go off now. */
+            cautions: string[];
             /** @description What those clocks want on again, when they have run out. */
             clocked: components["schemas"]["Handle"][];
             /** @description What may be without power only so long, and may be dark now. */
@@ -1611,7 +1627,7 @@ export interface components {
          * @description What part a look plays.
          * @enum {string}
          */
-        LineRole: "proves" | "agrees" | "disagrees" | "set_aside" | "doubted";
+        LineRole: "proves" | "agrees" | "disagrees" | "set_aside" | "between" | "doubted";
         /** @description An earlier line does not count. */
         LineStruck: {
             /** @description Which line. */
@@ -1855,6 +1871,20 @@ export interface components {
             rooms: components["schemas"]["RoomToWalk"][];
             /** @enum {string} */
             step: "see_one_lit_again";
+        } | {
+            /** @description The line that says so, to strike it out if it was mistyped. */
+            line: components["schemas"]["EntryId"];
+            /** @description `Kitchen, counter`. */
+            place: string;
+            /** @description Where. */
+            point: components["schemas"]["PointId"];
+            /** @enum {string} */
+            step: "stop";
+            /**
+             * Format: double
+             * @description What the meter showed.
+             */
+            volts: number;
         } | {
             /** @description Points that were passed over, to look at after all. */
             rooms: components["schemas"]["RoomToWalk"][];
@@ -2530,6 +2560,11 @@ export interface components {
         PointToSee: {
             /** @description Dark once, which is not sure enough: to be looked at once more. */
             again: boolean;
+            /**
+             * Format: double
+             * @description Volts that a meter showed since, neither lit nor dark: to be looked at with something that loads it.
+             */
+            between?: number | null;
             /** @description What it is. */
             kind: components["schemas"]["PointKind"];
             line?: components["schemas"]["EntryId"] | null;
@@ -3034,6 +3069,8 @@ export interface components {
         };
         /** @description The trace as every screen shows it. */
         TraceView: {
+            /** @description What to mind with what is off or is to go off now. */
+            cautions: string[];
             /** @description Points whose looks disagree. */
             contradictory: components["schemas"]["PointId"][];
             /** @description The last line that moved a handle: what a look is recorded under. */
@@ -3115,6 +3152,7 @@ export interface components {
              *     all that keeps it from being proven.
              */
             unlatched?: components["schemas"]["BreakerId"][];
+            unreset?: components["schemas"]["PointId"] | null;
             /** @enum {string} */
             verdict: "open";
         };
@@ -3123,6 +3161,20 @@ export interface components {
          * @description Voltage in volts.
          */
         Volts: number;
+        /**
+         * @description A meter was held to the point, with the breakers as they stood. What it shows says whether the point is lit, dark or
+         *     neither; see [`crate::metered`].
+         */
+        VoltsRead: {
+            /** @description Which. */
+            point: components["schemas"]["PointId"];
+            since?: components["schemas"]["Since"] | null;
+            /**
+             * Format: double
+             * @description Volts from hot to neutral; at 240 V from hot to hot. 0 to 1000.
+             */
+            volts: number;
+        };
         /** @description A point on the way. */
         WalkPoint: {
             /** @description What it is. */

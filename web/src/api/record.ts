@@ -22,12 +22,12 @@ export interface Observed {
 }
 
 export function draft(fact: Fact, instrument?: Instrument): Draft {
-  return { id: newId(), at: now(), by: myName(), version: 5, fact, ...(instrument && { instrument }) };
+  return { id: newId(), at: now(), by: myName(), version: 6, fact, ...(instrument && { instrument }) };
 }
 
 function under(fact: Fact, since: Since | undefined): Fact {
-  if (since === undefined || (fact.kind !== "point_seen" && fact.kind !== "point_skipped")) return fact;
-  return { ...fact, since };
+  const looked = fact.kind === "point_seen" || fact.kind === "point_skipped" || fact.kind === "volts_read";
+  return since !== undefined && looked ? { ...fact, since } : fact;
 }
 
 /** Writes facts into the home's logbook, all or none; gives their lines. Rejects with the program's refusal. */

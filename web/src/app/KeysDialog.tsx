@@ -11,7 +11,7 @@ import { WORKSPACES } from "./workspaces";
 
 const KEYS: [string, string][] = [
   ...WORKSPACES.map((w): [string, string] => [`g ${w.key}`, `Go to ${w.name}`]),
-  ["d, l, s", "Trace: dark, lit, skip"],
+  ["d, l, s, v", "Trace: dark, lit, skip, volts of a meter"],
   ["u", "Trace: strike out your last look"],
   ["arrows", "Panel: along the post"],
   ["a number", "Panel: to that breaker or space"],

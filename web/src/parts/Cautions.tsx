@@ -1,3 +1,4 @@
+import Alert from "@mui/material/Alert";
 import Typography from "@mui/material/Typography";
 import type { Panel } from "../api/client";
 import { Block } from "./Block";
@@ -35,6 +36,15 @@ export function PanelCautions({ panel }: { panel: Panel }) {
       </Typography>
     </Block>
   );
+}
+
+/** What to mind with what is off just now, or is to go off. */
+export function CautionsNow({ cautions }: { cautions: string[] }) {
+  return cautions.map((words) => (
+    <Alert key={words} severity="warning" data-testid="caution">
+      {words}
+    </Alert>
+  ));
 }
 
 /** What to mind while breakers are switched for a trace. */

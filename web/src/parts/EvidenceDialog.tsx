@@ -24,6 +24,7 @@ const ROLE = {
   agrees: "agrees",
   disagrees: "disagrees",
   set_aside: "set aside: it was out for another reason",
+  between: "neither lit nor dark",
   doubted: "not counted: a handle had moved before, as was told only later, or a GFCI made it dark since",
 } as const;
 
@@ -71,6 +72,18 @@ function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverv
           </Button>
         </Alert>
       )}
+      {evidence.neutral.length > 0 && (
+        <Alert severity="warning" sx={{ mb: 2 }}>
+          <Typography variant="body2" sx={{ mb: 1 }}>
+            The halves of this receptacle are on two breakers. Mostly one cable feeds such a box, with two hots and one
+            neutral that they share: with one breaker off, its white wire may carry the other’s current. Switch off both
+            before the box is opened. An electrician sees it there, or at the panel.
+          </Typography>
+          <Button variant="outlined" size="small" onClick={() => void act(evidence.neutral)}>
+            They share a neutral
+          </Button>
+        </Alert>
+      )}
       {evidence.lines.length > 0 && (
         <Table size="small">
           <TableHead>
@@ -85,7 +98,9 @@ function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverv
           <TableBody>
             {evidence.lines.map((line) => (
               <TableRow key={line.line} data-role={line.role}>
-                <TableCell sx={{ fontWeight: 700 }}>{line.seen}</TableCell>
+                <TableCell sx={{ fontWeight: 700 }}>
+                  {[line.seen, line.volts != null && `${line.volts} V`].filter(Boolean).join(", ")}
+                </TableCell>
                 <TableCell>{line.off.length === 0 ? "nothing" : line.off.join(", ")}</TableCell>
                 <TableCell sx={{ color: line.role === "disagrees" ? "error.main" : "inherit" }}>
                   {ROLE[line.role]}

@@ -28,6 +28,7 @@ mod main_above_bus;
 mod neutral_ground;
 mod neutrals_doubled;
 mod old_wiring;
+mod one_yoke_two_breakers;
 mod open_space;
 mod plug_on_neutral;
 mod protection_shared_neutral;
@@ -38,6 +39,7 @@ mod shared_neutral_one_leg;
 mod slim_pair;
 mod tandem_not_listed;
 mod two_pole_one_leg;
+mod volts_too_high;
 
 pub use directory_wording::about_wording;
 
@@ -129,6 +131,7 @@ pub struct Rule {
 
 /// Every rule.
 pub const RULES: &[Rule] = &[
+    volts_too_high::RULE,
     neutral_ground::RULE,
     main_above_bus::RULE,
     service_conductors::RULE,
@@ -139,6 +142,7 @@ pub const RULES: &[Rule] = &[
     old_wiring::RULE,
     for_an_electrician::RULE,
     shared_neutral_disconnect::RULE,
+    one_yoke_two_breakers::RULE,
     protection_shared_neutral::RULE,
     two_pole_one_leg::RULE,
     slim_pair::RULE,

@@ -1,11 +1,9 @@
 //! What a meter says in a trace: a reading between lit and dark has to be taken again under load; too many volts stop the trace.
 
-use std::collections::BTreeMap;
-
 use super::NextStep;
 use super::next_step::Rounds;
-use crate::logbook::Metered;
-use crate::{Home, PointId, metered};
+use crate::metered::too_much_read;
+use crate::{Home, PointId};
 
 impl Rounds<'_> {
     /// What a meter showed at the point since a handle moved, where that was neither lit nor dark and nothing was seen since.
@@ -18,13 +16,7 @@ impl Rounds<'_> {
 
     /// A meter showed more volts than a circuit may have, and nothing at that point has shown since that it is mended.
     pub(super) fn stop(&self) -> Option<NextStep> {
-        let home = self.home;
-        let mut last: BTreeMap<&PointId, &Metered> = BTreeMap::new();
-        last.extend(home.metered().iter().map(|metered| (&metered.point, metered)));
-        let too_much = |metered: &&&Metered| {
-            home.point(&metered.point).is_some_and(|point| metered::is_too_much(metered.volts, point.volts))
-        };
-        let metered = last.values().find(too_much)?;
+        let metered = *too_much_read(self.home).first()?;
         Some(NextStep::Stop {
             point: metered.point.clone(),
             place: self.in_words(&metered.point),

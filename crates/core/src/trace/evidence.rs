@@ -3,6 +3,7 @@
 use std::collections::BTreeSet;
 
 use super::by_meter::between_in_words;
+use super::neutral::{before_opening, suggested};
 use super::verdict::{agrees, counted, verdict};
 use crate::logbook::Metered;
 use crate::{
@@ -62,6 +63,8 @@ pub struct Evidence {
     /// What enters its other half as a point and has both traced anew, where two breakers seem to feed a receptacle: the tab
     /// between the halves of a duplex may have been broken off. Empty elsewhere.
     pub split: Vec<Fact>,
+    /// What says that two breakers share a neutral, where the halves of a receptacle are proven on them. Empty elsewhere.
+    pub neutral: Vec<Fact>,
 }
 
 /// The evidence on a point; `None` when there is no such point.
@@ -101,7 +104,10 @@ pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
     }));
     lines.sort_by_key(|line| line.at);
     let between = between_in_words(home, point).map(|words| format!(" {words}")).unwrap_or_default();
-    Some(Evidence { because: because(home, &known) + &between, split: split(home, point, &known, &lines), verdict: known, lines })
+    let opening = known.proven_on().and_then(|breaker| before_opening(home, breaker)).map(|words| format!(" {words}"));
+    let because = because(home, &known) + &between + &opening.unwrap_or_default();
+    let neutral = suggested(home, point);
+    Some(Evidence { because, neutral, split: split(home, point, &known, &lines), verdict: known, lines })
 }
 
 /// The other half as a point, and all looks struck out: of none is it known at which half it was.

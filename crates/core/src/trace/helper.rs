@@ -98,6 +98,8 @@ pub struct HelperView {
     pub clocked: Vec<Handle>,
     /// The home is a made-up house: instruments are on the screen.
     pub practice: bool,
+    /// What to mind with what is off or is to go off now.
+    pub cautions: Vec<String>,
     /// What to do.
     pub step: HelperStep,
 }
@@ -112,6 +114,7 @@ pub fn helper_view(home: &Home, seq: u64, side: HelperSide) -> HelperView {
             clocked.extend(handle(home, breaker));
         }
     }
+    let view = trace_view(home, seq, home.way());
     HelperView {
         seq,
         home: home.name().unwrap_or_default().to_owned(),
@@ -121,7 +124,8 @@ pub fn helper_view(home: &Home, seq: u64, side: HelperSide) -> HelperView {
         practice: home.practice().is_some(),
         clocks,
         clocked,
-        step: step(home, &trace_view(home, seq, home.way()).next, side),
+        step: step(home, &view.next, side),
+        cautions: view.cautions,
     }
 }
 

@@ -8,6 +8,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use super::latched::Latched;
+use super::neutral;
 use super::reset::not_reset;
 use super::search::{AtHome, Likely, School, SchoolMinutes, Way, likely_at, plugged, schools};
 use super::verdict::{Judge, Verdict, by_point, counted, verdicts};
@@ -192,6 +193,8 @@ pub struct TraceView {
     pub way: Way,
     /// The last line that moved a handle: what a look is recorded under.
     pub last_turn: Since,
+    /// What to mind with what is off or is to go off now.
+    pub cautions: Vec<String>,
     /// The likeliest breaker of points that are open: a clue, no proof.
     pub likely: BTreeMap<PointId, Likely>,
 }
@@ -216,6 +219,16 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
         .flat_map(|look| look.off.iter())
         .filter(|b| home.breaker(b).is_some_and(|b| !b.is_left_off()))
         .collect();
+    let next = rounds
+        .stop()
+        .or_else(|| rounds.downstream())
+        .or_else(|| rounds.see_reset())
+        .or_else(|| rounds.once_more())
+        .unwrap_or_else(|| match way.school {
+            School::OneAtATime => rounds.next(),
+            School::SeveralOff => rounds.next_of_several(),
+            School::LampAndHelper | School::ToneTracer => rounds.next_of_hunt(way),
+        });
     TraceView {
         seq,
         off: home.off().iter().cloned().collect(),
@@ -227,17 +240,23 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
         likely: likely_at(home, rounds.at_home.as_ref()),
         way,
         last_turn: home.last_turn(),
-        next: rounds
-            .stop()
-            .or_else(|| rounds.downstream())
-            .or_else(|| rounds.see_reset())
-            .or_else(|| rounds.once_more())
-            .unwrap_or_else(|| match way.school {
-                School::OneAtATime => rounds.next(),
-                School::SeveralOff => rounds.next_of_several(),
-                School::LampAndHelper | School::ToneTracer => rounds.next_of_hunt(way),
-            }),
+        cautions: neutral::cautions(home, &off_with(home, &next)),
+        next,
     }
+}
+
+/// What is off, and what the step wants off.
+fn off_with(home: &Home, next: &NextStep) -> BTreeSet<BreakerId> {
+    let mut off = (**home.off()).clone();
+    match next {
+        NextStep::SwitchOff { breaker, .. } => drop(off.insert(breaker.clone())),
+        NextStep::SwitchTo { off: more, on, .. } => {
+            off.extend(more.iter().cloned());
+            off.retain(|b| !on.contains(b));
+        }
+        _ => {}
+    }
+    off
 }
 
 /// What each school would take for what is left.

@@ -82,8 +82,9 @@ pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, 
         ensure!(Instant::now() < until, "the trace does not end");
         let before = asked(page).await?;
         match before.0.as_str() {
-            "switch_to" => page.press("Done, they are").await?,
-            "switch_on" => page.press("Done, it is on").await?,
+            "switch_to" | "switch_on" => {
+                page.find(By::XPath("//*[@data-testid='panel-side']//button[starts-with(., 'Done, ')]")).await?.click().await?;
+            }
             "look_under" => {
                 let point = trace.current().await?;
                 let off = off_now(page).await?;

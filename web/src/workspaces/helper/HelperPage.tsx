@@ -14,12 +14,12 @@ import { tone } from "../../app/theme";
 import { useClocks } from "../../app/useClocks";
 import { Tag } from "../../drawing/Tag";
 import { Block } from "../../parts/Block";
-import { TraceCautions } from "../../parts/Cautions";
+import { CautionsNow, TraceCautions } from "../../parts/Cautions";
 import { Loaded } from "../../parts/Loaded";
 import { sentence } from "../../parts/words";
 import { Kit } from "../practice/Instruments";
 import { CurrentPoint } from "../trace/CurrentPoint";
-import { useLooks, type Looks } from "../trace/useLooks";
+import { metered, useLooks, type Looks } from "../trace/useLooks";
 
 /** A helper's phone: their own next step, and nothing else. */
 export function HelperPage({ home, me }: { home: string; me: Me }) {
@@ -90,6 +90,7 @@ function Step({ home, view }: { home: string; view: HelperView }) {
           )}
         </Alert>
       )}
+      <CautionsNow cautions={view.cautions} />
       {step.do === "switch" && over.length === 0 && <Switch off={step.off} on={step.on} why={step.why} looks={looks} />}
       {step.do === "look" && <Look why={step.why} looks={looks} />}
       {step.do === "look" && view.practice && looks.current && (
@@ -98,6 +99,7 @@ function Step({ home, view }: { home: string; view: HelperView }) {
           home={home}
           point={looks.current.point.point}
           title={`${looks.current.room}, ${looks.current.point.name}`}
+          onVolts={metered(looks)}
         />
       )}
       {step.do === "plug_tone" && (
@@ -109,6 +111,14 @@ function Step({ home, view }: { home: string; view: HelperView }) {
         </Block>
       )}
       {step.do === "sweep" && <Sweep point={step.point} place={step.place} breakers={step.breakers} looks={looks} />}
+      {step.do === "stop" && (
+        <Block loud>
+          <Typography variant="h1" data-testid="instruction">
+            Stop
+          </Typography>
+          <Typography>{step.words}</Typography>
+        </Block>
+      )}
       {(step.do === "wait" || step.do === "finished") && (
         <Block>
           <Typography variant="h1" data-testid="instruction">

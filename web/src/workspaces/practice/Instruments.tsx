@@ -10,7 +10,7 @@ import { useAct } from "../../app/useAct";
 import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
 import { DeviceActs } from "../../parts/DeviceActs";
-import type { Shown } from "../trace/useLooks";
+import { metered, type Looks } from "../trace/useLooks";
 import { ReadingShown } from "./ReadingShown";
 
 const KIT: [Instrument, string][] = [
@@ -25,18 +25,26 @@ const KIT: [Instrument, string][] = [
 interface Props {
   home: HomeOverview;
   view: TraceView;
-  current: Shown | null;
+  looks: Looks;
 }
 
 /** In a made-up house: the instruments, held at the point that is asked for. */
-export function Instruments({ home, view, current }: Props) {
-  const point = view.next.step === "follow_tone" ? view.next.point : (current?.point.point ?? null);
+export function Instruments({ home, view, looks }: Props) {
+  const sending = view.next.step === "follow_tone";
+  const point = view.next.step === "follow_tone" ? view.next.point : looks.current?.point.point;
   const known = home.points.find((p) => p.id === point);
   if (!known) return null;
   const room = home.rooms.find((r) => r.id === known.room)?.name ?? "";
   // Another point, or anything written since: what was read before no longer counts.
   return (
-    <Kit key={`${known.id} ${view.seq}`} home={home.id} point={known.id} title={`${room}, ${known.name}`} mayAdd>
+    <Kit
+      key={`${known.id} ${view.seq}`}
+      home={home.id}
+      point={known.id}
+      title={`${room}, ${known.name}`}
+      mayAdd
+      onVolts={sending ? undefined : metered(looks)}
+    >
       <DeviceActs home={home} point={known.id} />
     </Kit>
   );
@@ -48,11 +56,13 @@ interface KitProps {
   title: string;
   /** What is noticed beside can be put on the list. */
   mayAdd?: boolean;
+  /** Takes the volts that the meter shows. */
+  onVolts?: ((volts: number) => void) | undefined;
   children?: ReactNode;
 }
 
 /** Instruments at one point. */
-export function Kit({ home, point, title, mayAdd = false, children }: KitProps) {
+export function Kit({ home, point, title, mayAdd = false, onVolts, children }: KitProps) {
   const [reading, setReading] = useState<Reading | null>(null);
   const say = useNotice();
   const act = useAct(home);
@@ -74,6 +84,11 @@ export function Kit({ home, point, title, mayAdd = false, children }: KitProps) 
         ))}
       </Stack>
       {reading && <ReadingShown reading={reading} />}
+      {reading?.volts != null && onVolts && (
+        <Button variant="contained" sx={{ mt: 1 }} onClick={() => onVolts(reading.volts ?? 0)}>
+          Enter {reading.volts} V
+        </Button>
+      )}
       {reading?.noticed.map((missing) => (
         <Box key={missing.point} sx={{ mt: 1 }}>
           <Typography variant="body2">

@@ -2,10 +2,12 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { tone } from "../../app/theme";
+import { Between, PointVolts } from "./PointVolts";
 import type { Looks, Shown } from "./useLooks";
 
 /** On a phone: the one point to look at, with answers for a gloved thumb. */
 export function CurrentPoint({ shown, looks }: { shown: Shown; looks: Looks }) {
+  const metering = looks.metering === shown.point.point;
   const big = { minHeight: 92, fontSize: "1.6rem", fontWeight: 800 };
   return (
     <Box sx={{ border: `2px solid ${tone("ink")}`, borderRadius: 1, p: 1.5, mb: 1.5 }} data-testid="current-point">
@@ -21,6 +23,7 @@ export function CurrentPoint({ shown, looks }: { shown: Shown; looks: Looks }) {
         {shown.point.again && ", dark once: look once more"}
         {shown.point.plugged && ", a tester is plugged in here"}
       </Typography>
+      <Between shown={shown} />
       <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.25 }}>
         <Button
           onClick={() => looks.look(shown, "dark")}
@@ -31,10 +34,19 @@ export function CurrentPoint({ shown, looks }: { shown: Shown; looks: Looks }) {
         <Button onClick={() => looks.look(shown, "lit")} sx={{ ...big, bgcolor: tone("lit"), color: tone("onLit") }}>
           LIT
         </Button>
-        <Button variant="outlined" onClick={() => looks.skip(shown)} sx={{ gridColumn: "1 / -1", minHeight: 56 }}>
-          Skip: not sure, or cannot look
+        <Button variant="outlined" onClick={() => looks.skip(shown)} sx={{ minHeight: 56 }}>
+          Skip: not sure
+        </Button>
+        <Button
+          variant="outlined"
+          aria-expanded={metering}
+          onClick={() => looks.meter(metering ? null : shown.point.point)}
+          sx={{ minHeight: 56 }}
+        >
+          Volts of a meter
         </Button>
       </Box>
+      <PointVolts shown={shown} looks={looks} />
     </Box>
   );
 }

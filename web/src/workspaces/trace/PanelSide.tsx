@@ -13,7 +13,8 @@ import { BigBlade } from "../../drawing/BigBlade";
 import { bladeOf, bladesOf } from "../../drawing/place";
 import { Tag } from "../../drawing/Tag";
 import { Block } from "../../parts/Block";
-import { TraceCautions } from "../../parts/Cautions";
+import { CautionsNow, TraceCautions } from "../../parts/Cautions";
+import { VoltsEntry } from "./VoltsEntry";
 import type { Looks } from "./useLooks";
 
 interface Props {
@@ -33,6 +34,7 @@ export function PanelSide({ home, view, looks }: Props) {
   const blade = (id: string) => bladeOf(home, id);
   return (
     <Stack spacing={2} data-testid="panel-side" data-step={view.next.step} data-seq={view.seq}>
+      <CautionsNow cautions={view.cautions} />
       <Instruction home={home} view={view} looks={looks} blade={blade} />
       <KeptOn home={home} looks={looks} />
       <TraceCautions />
@@ -156,6 +158,27 @@ function Instruction({ home, view, looks, blade }: Props & { blade: (id: string)
           </Button>
         </Said>
       );
+    case "stop":
+      return (
+        <Said
+          over="Stop"
+          title="Turn the main OFF and call an electrician"
+          why={`${next.place} read ${next.volts} V: more than it may have. Where the neutral is lost, one leg goes high and the other low; things burn out and wires burn. Unplug what is plugged in. Lamps bright in one part of the house and dim in another: call the utility, too. The line-side lugs stay live with the main off.`}
+          loud
+        >
+          <Typography variant="body2" sx={{ mb: 1.5 }}>
+            The trace goes on when this point reads right.
+          </Typography>
+          <VoltsEntry
+            key={next.line}
+            label="Mended: the meter shows"
+            onEnter={(volts) => looks.record([{ kind: "volts_read", point: next.point, volts }])}
+          />
+          <Button variant="outlined" onClick={() => looks.record([{ kind: "line_struck", line: next.line }])}>
+            It was mistyped
+          </Button>
+        </Said>
+      );
     case "done":
       return (
         <Said over="The trace" title="Nothing more to switch" why={next.summary}>
@@ -203,17 +226,20 @@ function SwitchTo({ home, looks, off, on, why }: SwitchToProps) {
         {off.length > 0 && row(off)}
         {on.length > 0 && (
           <>
-            {off.length > 0 && <Typography variant="h2">and these ON again</Typography>}
+            {off.length > 0 && <Typography variant="h2">and {on.length > 1 ? "these" : "this"} ON again</Typography>}
             {row(on)}
-            <Typography variant="body2">Push each fully off first, then on.</Typography>
+            <Typography variant="body2">Push {on.length > 1 ? "each" : "it"} fully off first, then on.</Typography>
           </>
         )}
-        <Typography variant="body2" sx={{ my: 1 }}>
-          Tell everybody in the house first. Nobody depends on them: no medical device, pump, server?
-        </Typography>
+        {off.length > 0 && (
+          <Typography variant="body2" sx={{ my: 1 }}>
+            Tell everybody in the house first. Nobody depends on {off.length > 1 ? "them" : "it"}: no medical device,
+            pump, server?
+          </Typography>
+        )}
         <Stack direction="row" spacing={1.5}>
           <Button variant="contained" size="large" onClick={done}>
-            Done, they are
+            {off.length + on.length > 1 ? "Done, they are" : off.length > 0 ? "Done, it is off" : "Done, it is on"}
           </Button>
           {off.length > 0 && (
             <Button variant="outlined" size="large" aria-expanded={cannot} onClick={() => setCannot(!cannot)}>
@@ -246,7 +272,7 @@ function SwitchTo({ home, looks, off, on, why }: SwitchToProps) {
           </Stack>
         )}
       </Said>
-      <Block title="Why these">
+      <Block title={off.length + on.length > 1 ? "Why these" : "Why this one"}>
         <Typography variant="body2">{why}</Typography>
       </Block>
     </>

@@ -4,6 +4,7 @@ import Typography from "@mui/material/Typography";
 import type { RoomToWalk } from "../../api/client";
 import { tone } from "../../app/theme";
 import { kindAfter } from "../../parts/words";
+import { Between, PointVolts } from "./PointVolts";
 import type { Looks, Shown } from "./useLooks";
 
 interface Props {
@@ -50,6 +51,7 @@ const rule = { borderBottom: `1px solid ${tone("rule")}` };
 
 function WideRow({ shown, looks }: { shown: Shown; looks: Looks }) {
   const current = looks.current === shown;
+  const metering = looks.metering === shown.point.point;
   const answerStyle = (on: boolean, fill: string, ink: string) => ({
     minWidth: 62,
     minHeight: 40,
@@ -66,8 +68,9 @@ function WideRow({ shown, looks }: { shown: Shown; looks: Looks }) {
       sx={{
         ...rule,
         display: "flex",
+        flexWrap: "wrap",
         alignItems: "center",
-        gap: 1,
+        columnGap: 1,
         py: 0.75,
         pl: 1,
         borderLeft: current ? `5px solid ${tone("blaze")}` : "5px solid transparent",
@@ -100,6 +103,16 @@ function WideRow({ shown, looks }: { shown: Shown; looks: Looks }) {
         >
           Skip
         </Button>
+        <Button
+          aria-expanded={metering}
+          onClick={() => looks.meter(metering ? null : shown.point.point)}
+          sx={answerStyle(metering, tone("slate"), tone("onSlate"))}
+        >
+          Volts
+        </Button>
+      </Box>
+      <Box sx={{ width: "100%", pr: 1 }}>
+        <PointVolts shown={shown} looks={looks} />
       </Box>
     </Box>
   );
@@ -140,6 +153,7 @@ function PointWords({ shown }: { shown: Shown }) {
         {shown.point.plugged && ", tester plugged in"}
         {shown.waiting && ", being sent"}
       </Box>
+      <Between shown={shown} />
     </Box>
   );
 }

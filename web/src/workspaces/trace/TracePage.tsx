@@ -32,7 +32,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
   const looks = useLooks(home.id, { seq: view.seq, lastTurn: view.last_turn, rooms });
   useKeys({ u: looks.last ? looks.strikeLast : undefined });
   // In a made-up house the instruments lie beside the point that is asked for.
-  const kit = home.practice && <Instruments home={home} view={view} current={looks.current ?? null} />;
+  const kit = home.practice && <Instruments home={home} view={view} looks={looks} />;
   const walking = <WalkingSide home={home} view={view} looks={looks} wide={wide} kit={kit} />;
   const panel = <PanelSide home={home} view={view} looks={looks} />;
   const progress = (

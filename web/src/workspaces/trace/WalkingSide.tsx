@@ -37,12 +37,14 @@ export function WalkingSide({ home, view, looks, wide, kit }: Props) {
     d: current && (() => looks.look(current, "dark")),
     l: current && (() => looks.look(current, "lit")),
     s: current && (() => looks.skip(current)),
+    v: current && (() => looks.meter(current.point.point)),
   });
   if (
     next.step === "set_up" ||
     next.step === "switch_off" ||
     next.step === "switch_to" ||
     next.step === "follow_tone" ||
+    next.step === "stop" ||
     looks.shown.length === 0
   ) {
     return (next.step === "switch_off" || next.step === "switch_to") && wide ? <WaitForPanel /> : null;
@@ -63,7 +65,7 @@ export function WalkingSide({ home, view, looks, wide, kit }: Props) {
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
         {next.step === "see_one_lit_again" ? "One is enough." : `${todo.length} to look at.`} Plug-in tester for
         receptacles, lights and appliances by eye; never the tester on 240 V.
-        {wide && " Keys: d dark, l lit, s skip, u strikes out."}
+        {wide && " Keys: d dark, l lit, s skip, v volts, u strikes out."}
       </Typography>
       {!wide && current && <CurrentPoint key={current.point.point} shown={current} looks={looks} />}
       {!wide && kit}

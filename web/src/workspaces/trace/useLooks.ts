@@ -10,6 +10,8 @@ export interface Shown {
   roomId: string;
   seen: Seen | null;
   skipped: boolean;
+  /** Volts of a meter that are neither lit nor dark. */
+  between: number | null;
   waiting: boolean;
 }
 
@@ -20,6 +22,10 @@ export interface Looks {
   last: { line: string; words: string } | null;
   choose: (point: string) => void;
   look: (shown: Shown, seen: Seen) => void;
+  /** The point at which a meter is held: its volts are being entered. */
+  metering: string | null;
+  meter: (point: string | null) => void;
+  readVolts: (shown: Shown, volts: number) => void;
   skip: (shown: Shown) => void;
   skipPoint: (point: string, reason: string) => void;
   restLit: (room: RoomToWalk) => void;
@@ -47,59 +53,77 @@ export function useLooks(home: string, walk: Walk): Looks {
   const [chosen, setChosen] = useState<string | null>(null);
   const [last, setLast] = useState<Looks["last"]>(null);
 
-  const written = new Map<string, Seen | "skipped">();
+  const [metering, setMetering] = useState<string | null>(null);
+
+  const written = new Map<string, Seen | "skipped" | number>();
   for (const batch of pending) {
     if (batch.home !== home || (batch.seq !== undefined && batch.seq <= walk.seq)) continue;
     for (const { fact } of batch.entries) {
       if (fact.kind === "point_seen") written.set(fact.point, fact.seen);
       if (fact.kind === "point_skipped") written.set(fact.point, "skipped");
+      if (fact.kind === "volts_read") written.set(fact.point, fact.volts);
     }
   }
   const shown: Shown[] = walk.rooms.flatMap((room) =>
     room.points.map((point) => {
       const now = written.get(point.point);
-      const seen = now === "skipped" ? null : (now ?? point.seen ?? null);
+      const seen = now === "lit" || now === "dark" ? now : now === undefined ? (point.seen ?? null) : null;
+      const between = now === undefined ? (point.between ?? null) : typeof now === "number" ? now : null;
       return {
         point,
         room: room.name,
         roomId: room.room,
         seen,
-        skipped: now === "skipped" || (!now && point.skipped),
+        skipped: now === "skipped" || (now === undefined && point.skipped),
+        between,
         waiting: now !== undefined,
       };
     }),
   );
-  const todo = shown.filter((s) => s.seen === null && !s.skipped);
+  const todo = shown.filter((s) => s.seen === null && !s.skipped && !s.waiting);
   const current = shown.find((s) => s.point.point === chosen) ?? todo[0];
   const write = (facts: Fact[], words: string, instrument?: Instrument) => {
     record(facts, { since: walk.lastTurn, ...(instrument && { instrument }) }).then((lines) => {
       const line = lines.at(-1);
       setLast(line && words ? { line, words } : null);
     }, say.problem);
+    setChosen(null);
+    setMetering(null);
   };
+  // What was seen before under the same switching is corrected.
+  const corrected = ({ point }: Shown): Fact[] => (point.line ? [{ kind: "line_struck", line: point.line }] : []);
 
   return {
     shown,
     current,
     last,
-    choose: setChosen,
+    choose: (point) => {
+      setChosen(point);
+      setMetering(null);
+    },
+    metering,
+    meter: setMetering,
     look: (target, seen) => {
       const { point } = target;
       if (target.seen === seen || target.waiting) return;
-      const wrong: Fact[] = point.line ? [{ kind: "line_struck", line: point.line }] : [];
       const words = `${target.room}, ${point.name}, ${seen}`;
-      write([...wrong, { kind: "point_seen", point: point.point, seen }], words, instrumentFor(point));
-      setChosen(null);
+      const facts: Fact[] = [...corrected(target), { kind: "point_seen", point: point.point, seen }];
+      write(facts, words, instrumentFor(point));
+    },
+    readVolts: (target, volts) => {
+      const { point } = target;
+      if (target.waiting) return;
+      const words = `${target.room}, ${point.name}, ${volts} V`;
+      write([...corrected(target), { kind: "volts_read", point: point.point, volts }], words, "meter");
     },
     skip: (target) => {
       if (target.waiting) return;
       const words = `${target.room}, ${target.point.name}, skipped`;
       write([{ kind: "point_skipped", point: target.point.point, reason: "" }], words);
-      setChosen(null);
     },
     skipPoint: (point, reason) => write([{ kind: "point_skipped", point, reason }], "skipped"),
     restLit: (room) => {
-      const rest = shown.filter((s) => s.room === room.name && s.seen === null && !s.skipped);
+      const rest = shown.filter((s) => s.room === room.name && s.seen === null && !s.skipped && s.between === null);
       write(
         rest.map((s) => ({ kind: "point_seen", point: s.point.point, seen: "lit" })),
         "",
@@ -113,9 +137,16 @@ export function useLooks(home: string, walk: Walk): Looks {
     noticedDark: (point) => write([{ kind: "point_seen", point, seen: "dark" }], "noticed dark", "eye"),
     switchBreaker: (breakers, to) => {
       setChosen(null);
+      setMetering(null);
       setLast(null);
       record(breakers.map((breaker) => ({ kind: "breaker_switched", breaker, to }))).catch(say.problem);
     },
     record: (facts) => void record(facts).catch(say.problem),
   };
 }
+
+/** Takes what the meter of a made-up house shows at the point that is asked for. */
+export const metered = (looks: Looks): ((volts: number) => void) | undefined => {
+  const { current } = looks;
+  return current && ((volts) => looks.readVolts(current, volts));
+};
