@@ -65,7 +65,7 @@ pub use trace::search;
 pub use trace::search::{Likely, School, SchoolMinutes, Way};
 pub use trace::{
     DarkClock, Evidence, EvidenceLine, Handle, HelperSide, HelperStep, HelperView, LastSeen, LineRole, NextStep, PointToSee,
-    RoomToWalk, TraceView, Verdict, evidence, helper_may_write, helper_view, last_seen, next_step, school_minutes, trace_view,
-    verdict, verdicts,
+    RoomToWalk, TraceView, Verdict, evidence, helper_may_write, helper_view, last_seen, next_step, school_minutes,
+    trace_together, trace_view, verdict, verdicts,
 };
 pub use units::{Amps, Length, Moment, Units, Volts};

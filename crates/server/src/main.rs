@@ -213,7 +213,7 @@ fn practice(command: Practice) -> Result<()> {
         }
         Practice::Trace { seed, points, level, school, alone, instruments, json } => {
             let testers = u8::try_from(instruments.plugs).unwrap_or(u8::MAX);
-            let way = Way { school, alone, testers, tone: instruments.tone, radio: instruments.radio, phones: false };
+            let way = Way { school, alone, testers, tone: instruments.tone, radio: instruments.radio, walkers: 1, phones: false };
             return trace_made_up(Recipe { seed, points, level }, way, json);
         }
     };

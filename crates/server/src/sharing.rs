@@ -197,6 +197,15 @@ impl Sharing {
         self.lock().people.clone()
     }
 
+    /// The helpers of a home who walk, by name.
+    pub(crate) fn walkers(&self, home: &HomeId) -> Vec<String> {
+        let walks = |person: &Person| match &person.who {
+            Who::Helper(helper) if helper.home == *home && helper.side == HelperSide::Walk => Some(helper.name.clone()),
+            _ => None,
+        };
+        self.lock().people.iter().filter_map(walks).collect()
+    }
+
     /// Sends somebody away.
     pub(crate) fn send_away(&self, id: &str) -> bool {
         let mut inner = self.lock();

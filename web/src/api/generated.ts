@@ -1498,7 +1498,7 @@ export interface components {
          * @description With what something was observed.
          * @enum {string}
          */
-        Instrument: "eye" | "plug_in_tester" | "lamp" | "meter" | "non_contact" | "tone_tracer" | "clamp_meter";
+        Instrument: "eye" | "plug_in_tester" | "lamp" | "meter" | "non_contact" | "tone_tracer" | "clamp_meter" | "radio";
         /**
          * @description What sits on the bus.
          * @enum {string}
@@ -1816,6 +1816,8 @@ export interface components {
         } | {
             /** @description Points left to look at. */
             left: number;
+            /** @description Nobody walks: a radio is there, and is listened to from the panel. */
+            listen?: boolean;
             /** @description What is off. */
             off: components["schemas"]["BreakerId"][];
             /** @description Where to go. */
@@ -2764,6 +2766,8 @@ export interface components {
             points: components["schemas"]["PointToSee"][];
             /** @description Which. */
             room: components["schemas"]["RoomId"];
+            /** @description Helpers who look at them now, by name. */
+            who?: string[];
         };
         /** @description A room and its points in walking order. */
         RoomWalk: {
@@ -3205,6 +3209,11 @@ export interface components {
             testers: number;
             /** @description A tone sender and its receiver are there. */
             tone: boolean;
+            /**
+             * Format: int32
+             * @description People who walk and look at the same time, 1 to 6; the owner at the panel is not counted.
+             */
+            walkers?: number;
         };
         /** @description The wire on a breaker, as read from the cable. */
         Wire: {

@@ -21,6 +21,8 @@ pub enum Instrument {
     ToneTracer,
     /// A clamp around a conductor.
     ClampMeter,
+    /// A radio or buzzer plugged in there and heard, or not, at the panel.
+    Radio,
 }
 
 /// A fact as its observer writes it down, before the logbook has given it a sequence.

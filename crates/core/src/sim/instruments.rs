@@ -135,7 +135,7 @@ impl<'a> Live<'a> {
         let slip = chance.random::<f64>() < MISREAD;
         let power = self.has_power(&point.id);
         let mut reading = match instrument {
-            Instrument::PlugInTester | Instrument::Lamp | Instrument::ToneTracer if high => {
+            Instrument::PlugInTester | Instrument::Lamp | Instrument::ToneTracer | Instrument::Radio if high => {
                 let mut reading = Reading::new(instrument, "Not used: this point has 240 V.");
                 reading.caution = Some(
                     "A plug-in tester, a lamp or a tone sender never goes on 240 V. Watch the appliance, or leave it to a meter in \
@@ -144,7 +144,7 @@ impl<'a> Live<'a> {
                 );
                 reading
             }
-            Instrument::PlugInTester | Instrument::Lamp | Instrument::ToneTracer if !outlet => {
+            Instrument::PlugInTester | Instrument::Lamp | Instrument::ToneTracer | Instrument::Radio if !outlet => {
                 Reading::new(instrument, "There is nothing here to plug it into.")
             }
             Instrument::PlugInTester => {
@@ -157,6 +157,12 @@ impl<'a> Live<'a> {
             Instrument::Lamp => {
                 let mut reading = Reading::new(instrument, if power != slip { "The lamp is lit." } else { "The lamp is dark." });
                 reading.runs = Some(power != slip);
+                reading
+            }
+            Instrument::Radio => {
+                let plays = power != slip;
+                let mut reading = Reading::new(instrument, if plays { "The radio plays." } else { "No sound." });
+                reading.runs = Some(plays);
                 reading
             }
             Instrument::Eye if outlet => {

@@ -194,7 +194,8 @@ impl Round {
 
     fn line(&mut self, fact: &Fact, made: &MadeHouse) {
         let way = self.then.way();
-        let costs = pace(&self.home, way);
+        // The marks are those of one who walks.
+        let costs = pace(&self.home, Way { walkers: 1, ..way });
         let room = |point: &PointId| self.home.point(point).map(|p| p.room.clone());
         match fact {
             Fact::BreakerSwitched(f) => {
@@ -347,10 +348,16 @@ fn answers(home: &Home, made: &MadeHouse, next: &NextStep) -> Vec<Fact> {
         | NextStep::Look { rooms, .. }
         | NextStep::LookUnder { rooms, .. }
         | NextStep::SeeOneLitAgain { rooms, .. } => {
+            let by_ear = matches!(next, NextStep::LookUnder { listen: true, .. });
             let todo = rooms.iter().flat_map(|room| &room.points).find(|p| p.seen.is_none() && !p.skipped);
             let Some(point) = todo.and_then(|p| home.point(&p.point)) else { return Vec::new() };
             let plug = point.kind == PointKind::Receptacle && point.volts == Volts::new(120);
-            let shown = live.at(if plug { Instrument::PlugInTester } else { Instrument::Eye }, point);
+            let instrument = match (by_ear, plug) {
+                (true, _) => Instrument::Radio,
+                (_, true) => Instrument::PlugInTester,
+                _ => Instrument::Eye,
+            };
+            let shown = live.at(instrument, point);
             let lit = shown.lamps.map(|lamps| lamps[1]).or(shown.runs);
             vec![match lit {
                 Some(lit) => Fact::PointSeen(PointSeen {

@@ -3,6 +3,7 @@
 use super::dark_clock::{DarkClock, dark_clocks};
 use super::next_step::{NextStep, RoomToWalk, trace_view};
 use super::verdict::verdicts;
+use super::walkers::own_rooms;
 use crate::{BreakerId, Home, OffNow, PointId, Since, overview::off_now};
 
 /// Where a helper stands.
@@ -104,8 +105,8 @@ pub struct HelperView {
     pub step: HelperStep,
 }
 
-/// What a helper does next.
-pub fn helper_view(home: &Home, seq: u64, side: HelperSide) -> HelperView {
+/// What a helper does next. `walkers`: all helpers who walk; `own`: the name of this one.
+pub fn helper_view(home: &Home, seq: u64, side: HelperSide, walkers: &[String], own: &str) -> HelperView {
     let known = verdicts(home);
     let clocks = dark_clocks(home, known);
     let mut clocked: Vec<Handle> = Vec::new();
@@ -124,7 +125,7 @@ pub fn helper_view(home: &Home, seq: u64, side: HelperSide) -> HelperView {
         practice: home.practice().is_some(),
         clocks,
         clocked,
-        step: step(home, &view.next, side),
+        step: step(home, &view.next, side, walkers, own),
         cautions: view.cautions,
     }
 }
@@ -134,7 +135,7 @@ fn handle(home: &Home, breaker: &BreakerId) -> Option<Handle> {
     Some(Handle { breaker: b.id.clone(), number: home.number(&b.id), claim: b.claim.clone(), amps: b.amps.value() })
 }
 
-fn step(home: &Home, next: &NextStep, side: HelperSide) -> HelperStep {
+fn step(home: &Home, next: &NextStep, side: HelperSide, walkers: &[String], own: &str) -> HelperStep {
     let handles = |ids: &[BreakerId]| -> Vec<Handle> { ids.iter().filter_map(|b| handle(home, b)).collect() };
     let numbers = |ids: &[BreakerId]| ids.iter().map(|b| home.number(b)).collect::<Vec<_>>().join(", ");
     let wait = |words: String| HelperStep::Wait { words };
@@ -146,7 +147,7 @@ fn step(home: &Home, next: &NextStep, side: HelperSide) -> HelperStep {
         },
     };
     let look = |rooms: &[RoomToWalk], why: String| match side {
-        HelperSide::Walk => HelperStep::Look { rooms: rooms.to_vec(), why },
+        HelperSide::Walk => HelperStep::Look { rooms: own_rooms(home, rooms, walkers, own), why },
         HelperSide::Panel => wait(match home.off().len() {
             0 => "Leave everything on. Points are being looked at.".into(),
             _ => format!("Leave {} off. Points are being looked at.", numbers(&home.off().iter().cloned().collect::<Vec<_>>())),
@@ -175,7 +176,7 @@ fn step(home: &Home, next: &NextStep, side: HelperSide) -> HelperStep {
         }
         NextStep::SeeDownstream { name, .. } => wait(format!("{name} is tripped on purpose; the owner sees what it darkens.")),
         NextStep::Stop { place, volts, .. } => HelperStep::Stop {
-            words: format!("{place} read {volts} V. Stop: the owner turns the main off and calls an electrician."),
+            words: format!("{place} read {volts} V. Go on with nothing: the owner turns the main off and calls an electrician."),
         },
         NextStep::Done { summary, .. } => HelperStep::Finished { words: summary.clone() },
     }
@@ -201,7 +202,7 @@ mod tests {
 
     fn told(acts: &str, side: HelperSide) -> HelperStep {
         let home = written(&format!("{HOUSE}{acts}")).home;
-        helper_view(&home, 1, side).step
+        helper_view(&home, 1, side, &[], "").step
     }
 
     #[test]

@@ -47,11 +47,17 @@ impl Rounds<'_> {
                     let at = self.in_words(&target.point);
                     let why = format!("Stay at the panel and listen: with {} alone off, silent is dark.", home.number(only));
                     let rooms = self.rooms(std::slice::from_ref(&target.point), None);
-                    return NextStep::LookUnder { off, rooms, left: 1, why: format!("The radio is in {at}. {why}") };
+                    return NextStep::LookUnder {
+                        off,
+                        rooms,
+                        left: 1,
+                        why: format!("The radio is in {at}. {why}"),
+                        listen: true,
+                    };
                 }
                 let left = here.iter().filter(|p| !told(p)).count();
                 let why = format!("{} alone is off: dark now is proven on it.", home.number(only));
-                return NextStep::LookUnder { off, rooms: self.rooms(&here, None), left, why };
+                return NextStep::LookUnder { off, rooms: self.rooms(&here, None), left, why, listen: false };
             }
         }
         // Heard, or passed over because there was no tone.
@@ -127,7 +133,7 @@ impl Rounds<'_> {
         let off = self.off_for_this();
         let left = rooms.iter().map(|room| room.points.len()).sum();
         let why = "Dark once, by a single look. Look once more, so that no slip proves it: pushed in all the way, the right lamp, its switch on?".into();
-        Some(NextStep::LookUnder { off, rooms, left, why })
+        Some(NextStep::LookUnder { off, rooms, left, why, listen: false })
     }
 
     fn is_dark_once(&self, point: &PointId, known: &Verdict) -> bool {
@@ -154,6 +160,7 @@ impl Rounds<'_> {
             rooms: self.rooms(std::slice::from_ref(device), None),
             left: 1,
             why,
+            listen: false,
         })
     }
 

@@ -27,10 +27,11 @@ mod several;
 #[cfg(test)]
 mod tests;
 mod verdict;
+mod walkers;
 
 pub use dark_clock::DarkClock;
 pub use evidence::{Evidence, EvidenceLine, LineRole, evidence};
 pub use helper::{Handle, HelperSide, HelperStep, HelperView, helper_may_write, helper_view};
 pub use last_seen::{LastSeen, last_seen};
-pub use next_step::{NextStep, PointToSee, RoomToWalk, TraceView, next_step, school_minutes, trace_view};
+pub use next_step::{NextStep, PointToSee, RoomToWalk, TraceView, next_step, school_minutes, trace_together, trace_view};
 pub use verdict::{Verdict, verdict, verdicts};

@@ -64,7 +64,7 @@ mod tests {
         let told = |acts: &str| {
             let home = written(&format!("{HOUSE}{acts}")).home;
             let said = trace_view(&home, 1, School::OneAtATime).cautions;
-            assert_eq!(helper_view(&home, 1, HelperSide::Walk).cautions, said);
+            assert_eq!(helper_view(&home, 1, HelperSide::Walk, &[], "").cautions, said);
             said
         };
         let said = told("share 1 3\nlit wall");

@@ -12,6 +12,7 @@ use super::neutral;
 use super::reset::not_reset;
 use super::search::{AtHome, Likely, School, SchoolMinutes, Way, likely_at, plugged, schools};
 use super::verdict::{Judge, Verdict, by_point, counted, verdicts};
+use super::walkers::share_out;
 use crate::{
     Breaker, BreakerId, Home, Interior, Look, PointId, PointKind, RoomId, Seen, Since, State, Volts, overview::Progress,
 };
@@ -53,6 +54,9 @@ pub struct RoomToWalk {
     pub on_card: bool,
     /// Its points.
     pub points: Vec<PointToSee>,
+    /// Helpers who look at them now, by name.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub who: Vec<String>,
 }
 
 /// What to do next.
@@ -101,6 +105,9 @@ pub enum NextStep {
         left: usize,
         /// Why.
         why: String,
+        /// Nobody walks: a radio is there, and is listened to from the panel.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        listen: bool,
     },
     /// Plug the tone sender in at this point and sweep the panel with the receiver. What it says is a clue.
     FollowTone {
@@ -168,6 +175,19 @@ pub enum NextStep {
         /// Points that were passed over, to look at after all.
         rooms: Vec<RoomToWalk>,
     },
+}
+
+impl NextStep {
+    /// Where to walk, while something is to be looked at.
+    const fn rooms_mut(&mut self) -> Option<&mut Vec<RoomToWalk>> {
+        match self {
+            Self::SeeAllLit { rooms, .. }
+            | Self::Look { rooms, .. }
+            | Self::LookUnder { rooms, .. }
+            | Self::SeeOneLitAgain { rooms, .. } => Some(rooms),
+            _ => None,
+        }
+    }
 }
 
 /// The trace as every screen shows it.
@@ -243,6 +263,18 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
         cautions: neutral::cautions(home, &off_with(home, &next)),
         next,
     }
+}
+
+/// What to do next where others walk, too, by name: with who is in which room.
+pub fn trace_together(home: &Home, seq: u64, way: impl Into<Way>, walkers: &[String]) -> TraceView {
+    let mut view = trace_view(home, seq, way);
+    if let Some(rooms) = view.next.rooms_mut() {
+        let taken = share_out(home, rooms, walkers);
+        for room in rooms {
+            room.who = taken.get(&room.room).cloned().unwrap_or_default();
+        }
+    }
+    view
 }
 
 /// What is off, and what the step wants off.
@@ -512,6 +544,7 @@ impl<'a> Rounds<'a> {
                         }
                     })
                     .collect(),
+                who: Vec::new(),
             })
             .filter(|room| !room.points.is_empty())
             .collect();

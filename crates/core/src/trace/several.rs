@@ -52,7 +52,7 @@ impl Rounds<'_> {
                     .map(|p| p.id.clone())
                     .collect();
                 let left = points.len();
-                NextStep::LookUnder { why: self.why_look(&off, left), off, rooms: self.rooms(&shown, None), left }
+                NextStep::LookUnder { listen: false, why: self.why_look(&off, left), off, rooms: self.rooms(&shown, None), left }
             }
         }
     }
@@ -86,7 +86,7 @@ impl Rounds<'_> {
         }
         let (left, rooms) = (points.len(), self.rooms(&points, None));
         let why = "See these lit first: then what goes dark next has no other cause.".into();
-        Some(NextStep::LookUnder { off: off.to_vec(), rooms, left, why })
+        Some(NextStep::LookUnder { off: off.to_vec(), rooms, left, why, listen: false })
     }
 
     /// A look showed it lit with everything on but what is left off now, and none of that moved since: what a proof with

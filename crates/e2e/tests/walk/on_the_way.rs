@@ -85,7 +85,7 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     ensure!(refused.is_empty(), "{refused:?}");
     volts("148").await?;
     trace.wait_step("stop").await?;
-    page.wait_text(By::Css("[data-testid=instruction]"), "Turn the main OFF and call an electrician").await?;
+    page.wait_text(By::Css("[data-testid=instruction]"), "Stop. Turn the main OFF and call an electrician").await?;
     let refused = page.accessibility().await?;
     ensure!(refused.is_empty(), "{refused:?}");
     page.press("It was mistyped").await?;

@@ -8,7 +8,7 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
     Card, Evidence, HomeId, HomeOverview, Line, Logbook, PanelId, PointId, Progress, SchoolMinutes, TraceView, card, describe,
-    findings, overview as look_over, school_minutes, sim::Recipe, trace_view,
+    findings, overview as look_over, school_minutes, sim::Recipe, trace_together,
 };
 use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
 
@@ -142,8 +142,9 @@ pub(crate) async fn logbook(
 /// The trace: what to do next, and how far it is.
 #[utoipa::path(get, path = "/api/homes/{home}/trace", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = TraceView), (status = 404, body = Problem)))]
 pub(crate) async fn trace(State(app): State<App>, Path(home): Path<String>) -> Result<Json<TraceView>, Problem> {
-    let (_, book) = book(&app, &home).await?;
-    off_thread(move || Ok(Json(trace_view(book.home(), book.seq(), book.home().way())))).await
+    let (id, book) = book(&app, &home).await?;
+    let walkers = app.sharing.walkers(&id);
+    off_thread(move || Ok(Json(trace_together(book.home(), book.seq(), book.home().way(), &walkers)))).await
 }
 
 /// What each way of tracing would take for what is left, in minutes, for the crew and the instruments that are set.

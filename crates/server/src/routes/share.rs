@@ -370,10 +370,11 @@ pub(crate) async fn helper(
     Path(home): Path<String>,
     Extension(who): Extension<Who>,
 ) -> Result<Json<HelperView>, Problem> {
-    let (_, book) = book(&app, &home).await?;
-    let side = match who {
-        Who::Helper(helper) => helper.side,
-        Who::Owner | Who::Nobody => HelperSide::Walk,
+    let (id, book) = book(&app, &home).await?;
+    let (side, name) = match who {
+        Who::Helper(helper) => (helper.side, helper.name),
+        Who::Owner | Who::Nobody => (HelperSide::Walk, String::new()),
     };
-    off_thread(move || Ok(Json(helper_view(book.home(), book.seq(), side)))).await
+    let walkers = app.sharing.walkers(&id);
+    off_thread(move || Ok(Json(helper_view(book.home(), book.seq(), side, &walkers, &name)))).await
 }

@@ -112,12 +112,12 @@ function Step({ home, view }: { home: string; view: HelperView }) {
       )}
       {step.do === "sweep" && <Sweep point={step.point} place={step.place} breakers={step.breakers} looks={looks} />}
       {step.do === "stop" && (
-        <Block loud>
+        <Alert severity="error" variant="filled" icon={false} sx={{ bgcolor: "#a8201a", color: "#fff" }}>
           <Typography variant="h1" data-testid="instruction">
             Stop
           </Typography>
           <Typography>{step.words}</Typography>
-        </Block>
+        </Alert>
       )}
       {(step.do === "wait" || step.do === "finished") && (
         <Block>

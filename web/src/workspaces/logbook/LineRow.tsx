@@ -12,6 +12,7 @@ const WITH = {
   non_contact: "non-contact tester",
   tone_tracer: "tone tracer",
   clamp_meter: "clamp meter",
+  radio: "radio heard at the panel",
 } as const;
 
 interface Props {

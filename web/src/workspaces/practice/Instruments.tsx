@@ -17,6 +17,7 @@ const KIT: [Instrument, string][] = [
   ["plug_in_tester", "Plug-in tester"],
   ["eye", "Look"],
   ["lamp", "Lamp"],
+  ["radio", "Radio"],
   ["meter", "Meter"],
   ["non_contact", "Non-contact tester"],
   ["tone_tracer", "Tone tracer"],

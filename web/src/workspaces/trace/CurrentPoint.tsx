@@ -5,8 +5,15 @@ import { tone } from "../../app/theme";
 import { Between, PointVolts } from "./PointVolts";
 import type { Looks, Shown } from "./useLooks";
 
+interface Props {
+  shown: Shown;
+  looks: Looks;
+  /** A radio there is listened to from the panel. */
+  listening?: boolean;
+}
+
 /** On a phone: the one point to look at, with answers for a gloved thumb. */
-export function CurrentPoint({ shown, looks }: { shown: Shown; looks: Looks }) {
+export function CurrentPoint({ shown, looks, listening = false }: Props) {
   const metering = looks.metering === shown.point.point;
   const big = { minHeight: 92, fontSize: "1.6rem", fontWeight: 800 };
   return (
@@ -29,10 +36,10 @@ export function CurrentPoint({ shown, looks }: { shown: Shown; looks: Looks }) {
           onClick={() => looks.look(shown, "dark")}
           sx={{ ...big, bgcolor: tone("dark"), color: tone("onDark"), border: `2px solid ${tone("soft")}` }}
         >
-          DARK
+          {listening ? "SILENT" : "DARK"}
         </Button>
         <Button onClick={() => looks.look(shown, "lit")} sx={{ ...big, bgcolor: tone("lit"), color: tone("onLit") }}>
-          LIT
+          {listening ? "PLAYS" : "LIT"}
         </Button>
         <Button variant="outlined" onClick={() => looks.skip(shown)} sx={{ minHeight: 56 }}>
           Skip: not sure
@@ -43,7 +50,7 @@ export function CurrentPoint({ shown, looks }: { shown: Shown; looks: Looks }) {
           onClick={() => looks.meter(metering ? null : shown.point.point)}
           sx={{ minHeight: 56 }}
         >
-          Volts of a meter
+          Meter volts
         </Button>
       </Box>
       <PointVolts shown={shown} looks={looks} />

@@ -1,3 +1,4 @@
+import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
@@ -160,24 +161,29 @@ function Instruction({ home, view, looks, blade }: Props & { blade: (id: string)
       );
     case "stop":
       return (
-        <Said
-          over="Stop"
-          title="Turn the main OFF and call an electrician"
-          why={`${next.place} read ${next.volts} V: more than it may have. Where the neutral is lost, one leg goes high and the other low; things burn out and wires burn. Unplug what is plugged in. Lamps bright in one part of the house and dim in another: call the utility, too. The line-side lugs stay live with the main off.`}
-          loud
-        >
-          <Typography variant="body2" sx={{ mb: 1.5 }}>
-            The trace goes on when this point reads right.
-          </Typography>
-          <VoltsEntry
-            key={next.line}
-            label="Mended: the meter shows"
-            onEnter={(volts) => looks.record([{ kind: "volts_read", point: next.point, volts }])}
-          />
-          <Button variant="outlined" onClick={() => looks.record([{ kind: "line_struck", line: next.line }])}>
-            It was mistyped
-          </Button>
-        </Said>
+        <>
+          <Alert severity="error" variant="filled" icon={false} sx={{ bgcolor: "#a8201a", color: "#fff" }}>
+            <Typography variant="h1" sx={{ mb: 1 }} data-testid="instruction">
+              Stop. Turn the main OFF and call an electrician
+            </Typography>
+            <Typography>
+              {next.place} read {next.volts} V, more than it may have. Where the neutral is lost, one leg goes high and
+              the other low: things burn out and wires burn. Unplug what is plugged in. Lamps bright in one part of the
+              house and dim in another? Call the utility, too. The line-side lugs stay live with the main off.
+            </Typography>
+          </Alert>
+          <Block title="When it is mended">
+            <Typography variant="body2">The trace goes on when this point reads right.</Typography>
+            <VoltsEntry
+              key={next.line}
+              label="Volts now"
+              onEnter={(volts) => looks.record([{ kind: "volts_read", point: next.point, volts }])}
+            />
+            <Button variant="outlined" onClick={() => looks.record([{ kind: "line_struck", line: next.line }])}>
+              It was mistyped
+            </Button>
+          </Block>
+        </>
       );
     case "done":
       return (

@@ -26,6 +26,8 @@ export function RoomRows({ room, looks, wide, bulk }: Props) {
           <Box component="span" sx={{ fontWeight: 400, color: "text.secondary" }}>
             {" "}
             {todo.length} to look at{room.on_card && ", named on the old card"}
+            {(room.who ?? []).length > 0 &&
+              `, ${room.who?.join(" and ")} ${room.who?.length === 1 ? "is" : "are"} there`}
           </Box>
         </Typography>
         {bulk && todo.length > 1 && (
@@ -112,6 +114,7 @@ function WideRow({ shown, looks }: { shown: Shown; looks: Looks }) {
         </Button>
       </Box>
       <Box sx={{ width: "100%", pr: 1 }}>
+        <Between shown={shown} />
         <PointVolts shown={shown} looks={looks} />
       </Box>
     </Box>
@@ -119,7 +122,7 @@ function WideRow({ shown, looks }: { shown: Shown; looks: Looks }) {
 }
 
 function NarrowRow({ shown, looks }: { shown: Shown; looks: Looks }) {
-  const said = shown.seen ?? (shown.skipped ? "skipped" : "");
+  const said = shown.seen ?? (shown.skipped ? "skipped" : shown.between === null ? "" : `${shown.between} V`);
   return (
     <Box component="li" sx={rule} data-point={shown.point.name}>
       <Button
@@ -153,7 +156,6 @@ function PointWords({ shown }: { shown: Shown }) {
         {shown.point.plugged && ", tester plugged in"}
         {shown.waiting && ", being sent"}
       </Box>
-      <Between shown={shown} />
     </Box>
   );
 }

@@ -68,6 +68,23 @@ export function SchoolChoice({ home, way, onWay }: Props) {
               </MenuItem>
             ))}
         </TextField>
+        {!way.alone && (
+          <TextField
+            select
+            size="small"
+            label="People who walk and look"
+            value={way.walkers ?? 1}
+            onChange={(e) => onWay({ ...way, walkers: Number(e.target.value) })}
+            helperText="Beside the one at the panel. Who comes in as a helper has a room of their own."
+            sx={{ mt: 2 }}
+          >
+            {[1, 2, 3, 4, 5, 6].map((count) => (
+              <MenuItem key={count} value={count}>
+                {count}
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
         <FormControlLabel
           control={<Checkbox checked={way.alone} onChange={(e) => onWay({ ...way, alone: e.target.checked })} />}
           label="I am alone: I switch and look"
@@ -96,8 +113,9 @@ export function SchoolChoice({ home, way, onWay }: Props) {
       )}
       {schools.data !== undefined && (
         <Typography variant="body2" color="text.secondary">
-          For {way.alone ? "one person" : "two people"} at your own pace, after every point was seen lit, with the looks
-          that show that breakers latched. Each way a point is proven only by one breaker alone.
+          For {way.alone ? "one person" : (way.walkers ?? 1) === 1 ? "two people" : `${(way.walkers ?? 1) + 1} people`}{" "}
+          at your own pace, after every point was seen lit, with the looks that show that breakers latched. Each way a
+          point is proven only by one breaker alone.
         </Typography>
       )}
     </Block>

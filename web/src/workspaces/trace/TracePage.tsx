@@ -29,7 +29,8 @@ export function TracePage() {
 function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const rooms = "rooms" in view.next ? view.next.rooms : [];
-  const looks = useLooks(home.id, { seq: view.seq, lastTurn: view.last_turn, rooms });
+  const listen = view.next.step === "look_under" && view.next.listen === true;
+  const looks = useLooks(home.id, { seq: view.seq, lastTurn: view.last_turn, rooms, listen });
   useKeys({ u: looks.last ? looks.strikeLast : undefined });
   // In a made-up house the instruments lie beside the point that is asked for.
   const kit = home.practice && <Instruments home={home} view={view} looks={looks} />;

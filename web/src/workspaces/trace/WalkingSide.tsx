@@ -50,24 +50,28 @@ export function WalkingSide({ home, view, looks, wide, kit }: Props) {
     return (next.step === "switch_off" || next.step === "switch_to") && wide ? <WaitForPanel /> : null;
   }
   const rooms: RoomToWalk[] = next.rooms;
+  const listening = next.step === "look_under" && next.listen === true;
   const todo = looks.shown.filter((s) => s.seen === null && !s.skipped);
   return (
     <Block
       title={
         <>
           <Typography variant="h3" component="span" sx={{ color: "secondary.main", display: "block" }}>
-            Walking
+            {listening ? "Listening" : "Walking"}
           </Typography>
-          {TITLE[next.step]}
+          {listening ? "Does the radio play?" : TITLE[next.step]}
         </>
       }
     >
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
-        {next.step === "see_one_lit_again" ? "One is enough." : `${todo.length} to look at.`} Plug-in tester for
-        receptacles, lights and appliances by eye; never the tester on 240 V.
+        {listening
+          ? "From the panel, by ear: it plays, the point is lit; no sound, it is dark."
+          : `${next.step === "see_one_lit_again" ? "One is enough." : `${todo.length} to look at.`} Plug-in tester for receptacles, lights and appliances by eye; never the tester on 240 V.`}
         {wide && " Keys: d dark, l lit, s skip, v volts, u strikes out."}
       </Typography>
-      {!wide && current && <CurrentPoint key={current.point.point} shown={current} looks={looks} />}
+      {!wide && current && (
+        <CurrentPoint key={current.point.point} shown={current} looks={looks} listening={listening} />
+      )}
       {!wide && kit}
       {rooms.map((room) => (
         <RoomRows

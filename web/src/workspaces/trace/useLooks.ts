@@ -13,6 +13,8 @@ export interface Shown {
   /** Volts of a meter that are neither lit nor dark. */
   between: number | null;
   waiting: boolean;
+  /** A helper is in the room. */
+  taken: boolean;
 }
 
 export interface Looks {
@@ -40,6 +42,8 @@ export interface Walk {
   seq: number;
   lastTurn: Since;
   rooms: RoomToWalk[];
+  /** A radio is listened to from the panel. */
+  listen?: boolean;
 }
 
 const instrumentFor = (point: PointToSee): Instrument =>
@@ -77,11 +81,12 @@ export function useLooks(home: string, walk: Walk): Looks {
         skipped: now === "skipped" || (now === undefined && point.skipped),
         between,
         waiting: now !== undefined,
+        taken: (room.who ?? []).length > 0,
       };
     }),
   );
   const todo = shown.filter((s) => s.seen === null && !s.skipped && !s.waiting);
-  const current = shown.find((s) => s.point.point === chosen) ?? todo[0];
+  const current = shown.find((s) => s.point.point === chosen) ?? todo.find((s) => !s.taken) ?? todo[0];
   const write = (facts: Fact[], words: string, instrument?: Instrument) => {
     record(facts, { since: walk.lastTurn, ...(instrument && { instrument }) }).then((lines) => {
       const line = lines.at(-1);
@@ -108,7 +113,7 @@ export function useLooks(home: string, walk: Walk): Looks {
       if (target.seen === seen || target.waiting) return;
       const words = `${target.room}, ${point.name}, ${seen}`;
       const facts: Fact[] = [...corrected(target), { kind: "point_seen", point: point.point, seen }];
-      write(facts, words, instrumentFor(point));
+      write(facts, words, walk.listen ? "radio" : instrumentFor(point));
     },
     readVolts: (target, volts) => {
       const { point } = target;

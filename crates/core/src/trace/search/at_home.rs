@@ -109,10 +109,12 @@ impl AtHome {
                 breakers.iter().enumerate().filter(|(_, other)| near(other)).map(|(n, _)| n).collect()
             })
             .collect();
+        // Several walk at the same time: to each way there is a like part for each.
+        let shared = |seconds: f64| seconds / way.looking();
         let case = Case {
             rooms: rooms.len(),
-            walk_s,
-            panel_s,
+            walk_s: walk_s.into_iter().map(|row| row.into_iter().map(shared).collect()).collect(),
+            panel_s: panel_s.into_iter().map(shared).collect(),
             next_to,
             beside,
             labels: breakers.iter().map(|b| label_of(home, b, &rooms)).collect(),

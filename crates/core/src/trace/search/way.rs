@@ -48,13 +48,25 @@ pub struct Way {
     /// A radio or buzzer is there that is heard at the panel: alone, silence tells from there which breaker it was.
     #[serde(default, skip_serializing_if = "std::ops::Not::not")]
     pub radio: bool,
+    /// People who walk and look at the same time, 1 to 6; the owner at the panel is not counted.
+    #[serde(default = "one", skip_serializing_if = "is_one")]
+    pub walkers: u8,
     /// The people talk through phones that show each their step, rather than by shouting.
     pub phones: bool,
 }
 
+const fn one() -> u8 {
+    1
+}
+
+#[allow(clippy::trivially_copy_pass_by_ref)]
+const fn is_one(walkers: &u8) -> bool {
+    *walkers == 1
+}
+
 impl Default for Way {
     fn default() -> Self {
-        Self { school: School::default(), alone: false, testers: 1, tone: false, radio: false, phones: false }
+        Self { school: School::default(), alone: false, testers: 1, tone: false, radio: false, walkers: 1, phones: false }
     }
 }
 
@@ -70,6 +82,11 @@ impl Way {
         self.alone && self.radio && self.school == School::LampAndHelper
     }
 
+    /// How many look at the same time.
+    pub(crate) fn looking(self) -> f64 {
+        if self.alone { 1.0 } else { f64::from(self.walkers) }
+    }
+
     /// Who that is, for the search.
     pub fn crew(self) -> Crew {
         Crew { alone: self.alone, plugs: usize::from(self.testers), tone: self.tone, radio: self.radio }
@@ -77,11 +94,15 @@ impl Way {
 
     /// Refuses what cannot be.
     pub(crate) fn admit(self) -> Result<(), Refusal> {
-        if (1..=20).contains(&self.testers) {
-            return Ok(());
+        if !(1..=20).contains(&self.testers) {
+            let wrong = format!("{} testers and lamps cannot be used.", self.testers);
+            return Err(Refusal::new(RefusalCode::OutOfRange, "testers", wrong, "Give 1 to 20."));
         }
-        let wrong = format!("{} testers and lamps cannot be used.", self.testers);
-        Err(Refusal::new(RefusalCode::OutOfRange, "testers", wrong, "Give 1 to 20."))
+        if !(1..=6).contains(&self.walkers) {
+            let wrong = format!("{} people cannot walk at the same time.", self.walkers);
+            return Err(Refusal::new(RefusalCode::OutOfRange, "walkers", wrong, "Give 1 to 6."));
+        }
+        Ok(())
     }
 
     /// `several off at once, by one person, with 3 testers`.
@@ -92,7 +113,11 @@ impl Way {
             School::LampAndHelper => "with a lamp and a helper",
             School::ToneTracer => "by tone tracer",
         };
-        let crew = if self.alone { "one person" } else { "two or more" };
+        let crew = match self.walkers {
+            _ if self.alone => "one person".to_owned(),
+            1 => "two or more".to_owned(),
+            walkers => format!("{walkers} who walk and one at the panel"),
+        };
         let testers = if self.testers == 1 { "a tester".to_owned() } else { format!("{} testers and lamps", self.testers) };
         format!(
             "{school}, by {crew}, with {testers}{}{}{}",
