@@ -160,6 +160,34 @@ async fn a_helper_writes_looks_under_their_own_name_and_nothing_else() {
 }
 
 #[tokio::test]
+async fn two_helpers_who_walk_are_sent_to_two_rooms_and_the_owner_sees_who_is_where() {
+    let site = site().await;
+    let (address, code) = share(&site).await;
+    let trace = format!("{}/api/homes/juniper-lane/trace", site.here);
+    let breaker = get(&trace).await["next"]["breaker"].clone();
+    let off = json!({ "id": "off-1", "at": 1_790_000_000_000_i64, "by": "Owner", "fact": { "kind": "breaker_switched", "breaker": breaker, "to": "off" } });
+    let switched = send(format!("{}/api/homes/juniper-lane/entries", site.here), "", &json!({ "entries": [off] })).await;
+    assert_eq!(switched.status(), 200);
+    let (_, ada) = join(&address, &code, "Ada").await;
+    let invited: Value =
+        send(format!("{}/api/sharing/invites", site.here), "", &json!({ "home": "juniper-lane" })).await.json().await.unwrap();
+    let (_, ben) = join(&address, invited["invites"][0]["code"].as_str().unwrap(), "Ben").await;
+    let mut rooms = Vec::new();
+    for cookie in [&ada, &ben] {
+        let asked = Client::new().get(format!("{address}/api/homes/juniper-lane/helper")).header("cookie", cookie).send().await;
+        let view: Value = asked.unwrap().json().await.unwrap();
+        assert_eq!(view["step"]["do"], "look", "{view}");
+        rooms.push(view["step"]["rooms"][0]["room"].clone());
+    }
+    assert_ne!(rooms[0], rooms[1]);
+    let owner = get(&trace).await;
+    for (room, name) in rooms.iter().zip(["Ada", "Ben"]) {
+        let listed = owner["next"]["rooms"].as_array().unwrap().iter().find(|r| r["room"] == *room).unwrap();
+        assert_eq!(listed["who"], json!([name]));
+    }
+}
+
+#[tokio::test]
 async fn whoever_is_sent_away_hears_nothing_more_and_the_owner_comes_in_by_passphrase() {
     let site = site().await;
     let (address, code) = share(&site).await;

@@ -98,7 +98,7 @@ function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverv
           <TableBody>
             {evidence.lines.map((line) => (
               <TableRow key={line.line} data-role={line.role}>
-                <TableCell sx={{ fontWeight: 700 }}>
+                <TableCell sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>
                   {[line.seen, line.volts != null && `${line.volts} V`].filter(Boolean).join(", ")}
                 </TableCell>
                 <TableCell>{line.off.length === 0 ? "nothing" : line.off.join(", ")}</TableCell>

@@ -260,7 +260,11 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
         likely: likely_at(home, rounds.at_home.as_ref()),
         way,
         last_turn: home.last_turn(),
-        cautions: neutral::cautions(home, &off_with(home, &next)),
+        cautions: match next {
+            // Nothing is switched before that is mended.
+            NextStep::Stop { .. } => Vec::new(),
+            _ => neutral::cautions(home, &off_with(home, &next)),
+        },
         next,
     }
 }

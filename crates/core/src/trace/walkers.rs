@@ -42,7 +42,8 @@ pub(super) fn share_out(home: &Home, rooms: &[RoomToWalk], names: &[String]) -> 
     taken
 }
 
-/// The rooms of one who walks: the own one, in the own order.
+/// The rooms of one who walks: the own one, in the own order; then those where nobody is, then the others', for somebody who is
+/// cut off meanwhile.
 pub(super) fn own_rooms(home: &Home, rooms: &[RoomToWalk], names: &[String], own: &str) -> Vec<RoomToWalk> {
     let taken = share_out(home, rooms, names);
     let is_own = |room: &&RoomToWalk| taken.get(&room.room).is_some_and(|names| names.iter().any(|name| name == own));
@@ -59,7 +60,9 @@ pub(super) fn own_rooms(home: &Home, rooms: &[RoomToWalk], names: &[String], own
             room.points.rotate_left(from);
         }
     }
-    vec![room]
+    let mut others: Vec<RoomToWalk> = rooms.iter().filter(|other| other.room != room.room).cloned().collect();
+    others.sort_by_key(|other| taken.contains_key(&other.room));
+    std::iter::once(room).chain(others).collect()
 }
 
 /// Whether it is still to be looked at.

@@ -12,10 +12,12 @@ interface Props {
   looks: Looks;
   wide: boolean;
   bulk: boolean;
+  /** A radio there is listened to from the panel. */
+  listening: boolean;
 }
 
 /** One room of the walk. */
-export function RoomRows({ room, looks, wide, bulk }: Props) {
+export function RoomRows({ room, looks, wide, bulk, listening }: Props) {
   const rows = looks.shown.filter((s) => s.room === room.name);
   const todo = rows.filter((s) => s.seen === null && !s.skipped);
   return (
@@ -39,7 +41,7 @@ export function RoomRows({ room, looks, wide, bulk }: Props) {
       <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
         {rows.map((shown) =>
           wide ? (
-            <WideRow key={shown.point.point} shown={shown} looks={looks} />
+            <WideRow key={shown.point.point} shown={shown} looks={looks} listening={listening} />
           ) : (
             <NarrowRow key={shown.point.point} shown={shown} looks={looks} />
           ),
@@ -51,7 +53,7 @@ export function RoomRows({ room, looks, wide, bulk }: Props) {
 
 const rule = { borderBottom: `1px solid ${tone("rule")}` };
 
-function WideRow({ shown, looks }: { shown: Shown; looks: Looks }) {
+function WideRow({ shown, looks, listening }: { shown: Shown; looks: Looks; listening: boolean }) {
   const current = looks.current === shown;
   const metering = looks.metering === shown.point.point;
   const answerStyle = (on: boolean, fill: string, ink: string) => ({
@@ -89,14 +91,14 @@ function WideRow({ shown, looks }: { shown: Shown; looks: Looks }) {
           onClick={() => looks.look(shown, "dark")}
           sx={answerStyle(shown.seen === "dark", tone("dark"), tone("onDark"))}
         >
-          Dark
+          {listening ? "Silent" : "Dark"}
         </Button>
         <Button
           aria-pressed={shown.seen === "lit"}
           onClick={() => looks.look(shown, "lit")}
           sx={answerStyle(shown.seen === "lit", tone("lit"), tone("onLit"))}
         >
-          Lit
+          {listening ? "Plays" : "Lit"}
         </Button>
         <Button
           aria-pressed={shown.skipped}

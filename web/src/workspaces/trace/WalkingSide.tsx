@@ -79,7 +79,8 @@ export function WalkingSide({ home, view, looks, wide, kit }: Props) {
           room={room}
           looks={looks}
           wide={wide}
-          bulk={["look", "look_under", "see_all_lit"].includes(next.step)}
+          listening={listening}
+          bulk={!listening && ["look", "look_under", "see_all_lit"].includes(next.step)}
         />
       ))}
       {["look", "look_under", "switch_on"].includes(next.step) && <SomethingElse home={home} looks={looks} />}
