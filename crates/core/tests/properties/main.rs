@@ -248,7 +248,7 @@ fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) 
                     trip.power.push(nth);
                 }
             }
-            if at == point && !(is_tripped && !lit) {
+            if at == point && (lit || !is_tripped) {
                 if off.is_empty() {
                     if lit && out {
                         restart = looks.len();
@@ -259,11 +259,11 @@ fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) 
             }
         }
         match &line.entry.fact {
-            Fact::DeviceWorked(f) if f.worked == Worked::Tripped => {
-                if !trips.iter().any(|trip| trip.reset.is_none() && trip.device == f.device) {
-                    let (device, seen) = (f.device.clone(), BTreeMap::new());
-                    trips.push(Trip { device, nth, reset: None, seen, power: Vec::new() });
-                }
+            Fact::DeviceWorked(f)
+                if f.worked == Worked::Tripped && !trips.iter().any(|trip| trip.reset.is_none() && trip.device == f.device) =>
+            {
+                let (device, seen) = (f.device.clone(), BTreeMap::new());
+                trips.push(Trip { device, nth, reset: None, seen, power: Vec::new() });
             }
             Fact::DeviceWorked(f) if f.worked == Worked::Reset => {
                 for trip in trips.iter_mut().rev().filter(|trip| trip.device == f.device).take(1) {
