@@ -1,7 +1,8 @@
 //! What one helper does next: only their own step, at the panel or on foot.
 
 use super::dark_clock::{DarkClock, dark_clocks};
-use super::next_step::{NextStep, RoomToWalk, trace_view};
+use super::next_step::trace_view;
+use super::{NextStep, RoomToWalk};
 use super::verdict::verdicts;
 use super::walkers::own_rooms;
 use crate::{BreakerId, Home, OffNow, PointId, Since, overview::off_now};

@@ -3,7 +3,7 @@
 
 use std::collections::BTreeMap;
 
-use super::next_step::{PointToSee, RoomToWalk};
+use super::{PointToSee, RoomToWalk};
 use crate::{Home, RoomId, plan::walking};
 
 /// Who is in which of these rooms. `names`: all who walk.

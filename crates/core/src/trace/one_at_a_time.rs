@@ -1,0 +1,143 @@
+//! The next step, one breaker at a time.
+//!
+//! The round: everything on and every point seen lit once; then a breaker off, the points that may be on
+//! it looked at by room, the breaker on again, one of its points seen lit again; then the next.
+
+use super::NextStep;
+use super::next_step::{Rounds, may_be_on, may_be_switched};
+use crate::{Breaker, BreakerId, PointId, Seen, State};
+
+impl<'a> Rounds<'a> {
+    pub(super) fn next(&self) -> NextStep {
+        if let Some(first) = self.set_up() {
+            return first;
+        }
+        let home = self.home;
+        let off: Vec<&Breaker> = home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).collect();
+        match off.as_slice() {
+            [] => self.with_all_on(),
+            [one] => self.with_one_off(one),
+            several => {
+                let last = home.switched().last();
+                let breakers: Vec<&Breaker> = several.iter().filter(|b| Some(&b.id) != last).copied().collect();
+                let numbers: Vec<_> = several.iter().map(|b| home.number(&b.id)).collect();
+                NextStep::SwitchOn {
+                    breakers: breakers.iter().map(|b| b.id.clone()).collect(),
+                    why: format!(
+                        "{} are off together. A point is proven with one breaker off, so switch {} on again first.",
+                        numbers.join(" and "),
+                        breakers.iter().map(|b| home.number(&b.id)).collect::<Vec<_>>().join(" and ")
+                    ),
+                    rooms: Vec::new(),
+                }
+            }
+        }
+    }
+
+    fn with_all_on(&self) -> NextStep {
+        let home = self.home;
+        if let Some(breaker) = home.switched().last().filter(|b| home.breaker(b).is_some_and(|b| b.state == State::On)) {
+            let dark = self.dark_in_last_round(breaker);
+            if !dark.is_empty() && !dark.iter().any(|p| self.seen_now(p).is_some() || self.skipped_now(p)) {
+                return NextStep::SeeOneLitAgain { breaker: breaker.clone(), rooms: self.rooms(&dark, None) };
+            }
+        }
+        if let Some(first) = self.see_all_lit(&|p| !self.has_lit_look(p)) {
+            return first;
+        }
+        let worth = self.worth_switching();
+        if let Some((breaker, candidates)) = worth.first() {
+            return NextStep::SwitchOff {
+                breaker: breaker.id.clone(),
+                why: self.why(breaker, *candidates),
+                candidates: *candidates,
+            };
+        }
+        self.done()
+    }
+
+    fn with_one_off(&self, breaker: &Breaker) -> NextStep {
+        let looked: Vec<PointId> =
+            self.home.points().map(|p| p.id.clone()).filter(|p| self.seen_now(p).is_some() || self.skipped_now(p)).collect();
+        let asked: Vec<PointId> =
+            self.known.iter().filter(|(p, v)| !looked.contains(p) && may_be_on(v, &breaker.id)).map(|(p, _)| p.clone()).collect();
+        let shown: Vec<PointId> =
+            self.home.points().map(|p| p.id.clone()).filter(|p| looked.contains(p) || asked.contains(p)).collect();
+        let rooms = self.rooms(&shown, breaker.claim.as_deref());
+        if !asked.is_empty() {
+            return NextStep::Look { breaker: breaker.id.clone(), left: asked.len(), rooms };
+        }
+        let dark = looked.iter().filter(|p| self.seen_now(p).is_some_and(|l| l.seen == Seen::Dark)).count();
+        NextStep::SwitchOn {
+            breakers: vec![breaker.id.clone()],
+            why: match dark {
+                0 => {
+                    format!("Every point that could be on {} has been looked at; none went dark.", self.home.number(&breaker.id))
+                }
+                1 => format!("Every point that could be on {} has been looked at; one went dark.", self.home.number(&breaker.id)),
+                n => format!("Every point that could be on {} has been looked at; {n} went dark.", self.home.number(&breaker.id)),
+            },
+            rooms,
+        }
+    }
+
+    /// Breakers that may be switched off and would tell something, with how many points may be on each,
+    /// in the order of the panel. A point that was passed over with that breaker off does not count.
+    pub(super) fn worth_switching(&self) -> Vec<(&'a Breaker, usize)> {
+        let home = self.home;
+        let powerless = home.dead_behind(home.off());
+        let may = |b: &&Breaker| b.state == State::On && !powerless.contains(&b.id) && may_be_switched(home, b);
+        let breakers = home.panels().flat_map(|panel| {
+            let mut here: Vec<&Breaker> = home.breakers_of(&panel.id).filter(may).collect();
+            here.sort_by_key(|b| crate::position(panel, b.at[0].space).map(|(side, row)| (side, row, b.at[0].half)));
+            here
+        });
+        breakers
+            .map(|b| {
+                let mut under = (**home.off()).clone();
+                under.insert(b.id.clone());
+                let count = self
+                    .known
+                    .iter()
+                    .filter(|(p, v)| may_be_on(v, &b.id) && !self.skipped_under(p, &under))
+                    .filter(|(p, _)| !self.skipped_under(p, home.off()) || self.has_lit_look(p))
+                    .count();
+                (b, count)
+            })
+            .filter(|(_, count)| *count > 0)
+            .collect()
+    }
+
+    fn has_lit_look(&self, point: &PointId) -> bool {
+        self.surely_lit(point, self.home.off())
+    }
+
+    /// The points that were dark with `breaker` off, in the round that ended when it was switched on.
+    fn dark_in_last_round(&self, breaker: &BreakerId) -> Vec<PointId> {
+        let before = self.home.switched().len() - 1;
+        let mut dark = Vec::new();
+        for look in self.home.looks().iter().rev().skip_while(|l| l.moves > before).take_while(|l| l.moves == before) {
+            if look.seen == Seen::Dark
+                && look.off.contains(breaker)
+                && self.home.point(&look.point).is_some()
+                && !dark.contains(&look.point)
+            {
+                dark.push(look.point.clone());
+            }
+        }
+        dark.reverse();
+        dark
+    }
+
+    fn why(&self, breaker: &Breaker, candidates: usize) -> String {
+        let points = if candidates == 1 { "1 point".to_owned() } else { format!("{candidates} points") };
+        match &breaker.claim {
+            Some(claim) => {
+                format!("It is the next one down the panel that may feed {points} not yet proven. The old card says “{claim}”.")
+            }
+            None => {
+                format!("It is the next one down the panel that may feed {points} not yet proven. The old card says nothing.")
+            }
+        }
+    }
+}
