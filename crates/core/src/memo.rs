@@ -30,3 +30,17 @@ impl<T> PartialEq for Memo<T> {
         true
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn it_is_worked_out_once_and_a_copy_works_it_out_anew() {
+        let memo = Memo::default();
+        assert_eq!((*memo.get(|| 1), *memo.get(|| 2)), (1, 1));
+        let copy = memo.clone();
+        assert_eq!((*copy.get(|| 3), *memo.get(|| 4)), (3, 1));
+        assert!(memo == copy, "two values are not told apart by it");
+    }
+}

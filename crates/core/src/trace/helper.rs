@@ -2,9 +2,9 @@
 
 use super::dark_clock::{DarkClock, dark_clocks};
 use super::next_step::trace_view;
-use super::{NextStep, RoomToWalk};
 use super::verdict::verdicts;
 use super::walkers::own_rooms;
+use super::{NextStep, RoomToWalk};
 use crate::{BreakerId, Home, OffNow, PointId, Since, overview::off_now};
 
 /// Where a helper stands.

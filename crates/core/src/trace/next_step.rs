@@ -6,14 +6,13 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use super::latched::Latched;
-use super::neutral;
+use super::neutral::cautions;
 use super::reset::not_reset;
-use super::search::{AtHome, Likely, School, SchoolMinutes, Way, likely_at, plugged, schools};
+use super::search::{AtHome, School, SchoolMinutes, Way, likely_at, plugged, schools};
 use super::verdict::{Judge, Verdict, by_point, counted, verdicts};
 use super::walkers::share_out;
-use crate::{
-    Breaker, BreakerId, Home, Interior, Look, PointId, PointKind, RoomId, Seen, Since, State, Volts, overview::Progress,
-};
+use super::{NextStep, PointToSee, RoomToWalk, TraceView};
+use crate::{Breaker, BreakerId, Home, Interior, Look, PointId, Seen, overview::Progress};
 
 /// What to do next.
 pub fn next_step(home: &Home) -> NextStep {
@@ -59,7 +58,7 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
         cautions: match next {
             // Nothing is switched before that is mended.
             NextStep::Stop { .. } => Vec::new(),
-            _ => neutral::cautions(home, &off_with(home, &next)),
+            _ => cautions(home, &off_with(home, &next)),
         },
         next,
     }

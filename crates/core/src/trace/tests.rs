@@ -1,4 +1,4 @@
-use crate::logbook::fixture::{Written, written};
+use crate::logbook::fixture::{Written, line, written};
 use crate::{BreakerId, LineRole, NextStep, School, Seen, Verdict, evidence, next_step, trace_view, verdict};
 
 const HOUSE: &str = "panel 24
@@ -416,6 +416,29 @@ fn a_meter_says_lit_or_dark_or_neither_and_what_is_neither_proves_nothing() {
     for volts in ["-1", "1001", "NaN"] {
         assert_eq!(w.act(&format!("volts counter {volts}")).unwrap_err().field, "volts");
     }
+}
+
+#[test]
+fn where_a_tester_was_left_plugged_in_is_said_until_they_run_out() {
+    let mut w = after("point Kitchen receptacle sink, point Porch receptacle step");
+    for (n, point) in ["counter", "sink", "step"].into_iter().enumerate() {
+        let like = w.book.lines().last().unwrap().entry.clone();
+        let seen = crate::PointSeen { point: point.parse().unwrap(), seen: Seen::Lit, since: None };
+        let instrument = Some(crate::Instrument::PlugInTester);
+        let draft = crate::Draft { id: line(600 + n as u64), fact: crate::Fact::PointSeen(seen), instrument, ..like };
+        let outcome = w.book.admit(&[draft]).unwrap();
+        w.book.commit(outcome);
+        w.home = w.book.home().clone();
+    }
+    let plugged = |testers| {
+        let way = crate::Way { testers, ..crate::Way::from(School::SeveralOff) };
+        let NextStep::SeeAllLit { rooms, .. } = trace_view(&w.home, 1, way).next else { panic!() };
+        let points = rooms.into_iter().flat_map(|room| room.points).filter(|point| point.plugged);
+        points.map(|point| point.name).collect::<Vec<_>>()
+    };
+    assert_eq!(plugged(1), [""; 0], "the one tester is carried along");
+    assert_eq!(plugged(4), ["step", "counter", "sink"], "by room, as they are listed");
+    assert_eq!(plugged(3).len(), 2, "one is carried");
 }
 
 #[test]
