@@ -40,6 +40,13 @@ fn is_too_much(volts: f64, nominal: Volts) -> bool {
     volts > too_much(nominal)
 }
 
+/// What a meter showed last at a point, where that was neither lit nor dark and the point was not looked at since.
+pub(crate) fn between<'a>(home: &'a Home, point: &PointId) -> Option<&'a Metered> {
+    let last = home.metered().iter().rfind(|metered| &metered.point == point)?;
+    let seen_since = || home.looks().iter().any(|look| &look.point == point && look.told >= last.told);
+    (last.seen.is_none() && !last.doubted && !seen_since()).then_some(last)
+}
+
 /// The last readings at points, where those are too much: nothing there has shown since that it is mended.
 pub(crate) fn too_much_read(home: &Home) -> Vec<&Metered> {
     let mut last: BTreeMap<&PointId, &Metered> = BTreeMap::new();

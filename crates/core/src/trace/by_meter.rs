@@ -2,16 +2,13 @@
 
 use super::NextStep;
 use super::next_step::Rounds;
-use crate::metered::too_much_read;
+use crate::metered::{between, too_much_read};
 use crate::{Home, PointId};
 
 impl Rounds<'_> {
-    /// What a meter showed at the point since a handle moved, where that was neither lit nor dark and nothing was seen since.
+    /// Volts that a meter showed at the point since a handle moved, neither lit nor dark.
     pub(super) fn between_now(&self, point: &PointId) -> Option<f64> {
-        let now = self.home.switched().len();
-        let last = self.home.metered().iter().rev().find(|metered| &metered.point == point)?;
-        let seen_since = self.seen_now(point).is_some_and(|look| look.told >= last.told);
-        (last.seen.is_none() && last.moves == now && !last.doubted && !seen_since).then_some(last.volts)
+        between(self.home, point).filter(|last| last.moves == self.home.switched().len()).map(|last| last.volts)
     }
 
     /// A meter showed more volts than a circuit may have, and nothing at that point has shown since that it is mended.
@@ -28,11 +25,7 @@ impl Rounds<'_> {
 
 /// What a reading between lit and dark means, where that was the last word on a point.
 pub(super) fn between_in_words(home: &Home, point: &PointId) -> Option<String> {
-    let last = home.metered().iter().rfind(|metered| &metered.point == point)?;
-    let looked_since = home.looks().iter().any(|look| &look.point == point && look.told >= last.told);
-    if last.seen.is_some() || last.doubted || looked_since {
-        return None;
-    }
+    let last = between(home, point)?;
     let off: Vec<String> = last.off.iter().map(|b| home.number(b)).collect();
     let with = if off.is_empty() { "everything on".to_owned() } else { format!("{} off", off.join(", ")) };
     Some(format!(
