@@ -147,7 +147,7 @@ impl Rounds<'_> {
         let waits_for = self.known.iter().filter(|(_, v)| matches!(v, Verdict::Open { .. })).find_map(|(p, _)| {
             let own = self.counted(p);
             let lit = own.iter().rev().find(|look| look.seen == Seen::Lit)?;
-            not_reset(home, &own, lit, None).filter(|trip| trip.reset.is_some())
+            not_reset(home, &own, lit, None).filter(|trip| trip.reset.is_some() && home.point(&trip.device).is_some())
         })?;
         let device = &waits_for.device;
         let dark_now = self.known.iter().any(|(p, v)| p == device && v.proven_on().is_some_and(|b| home.off().contains(b)));

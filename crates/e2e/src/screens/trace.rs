@@ -54,7 +54,7 @@ impl Trace<'_> {
     async fn say(&self, said: &str) -> Result<()> {
         match (self.0.view, said) {
             (View::Desk, said) => self.0.keys(&said[..1]).await,
-            (View::Phone, "skip") => self.0.press("Skip: not sure, or cannot look").await,
+            (View::Phone, "skip") => self.0.press("Skip: not sure").await,
             (View::Phone, said) => self.0.press(&said.to_uppercase()).await,
         }
     }
