@@ -15,6 +15,9 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(home: &Checked<'_>, found: &mut Found<'_>) {
+    if home.home.points().all(|point| point.details.half_of.is_none()) {
+        return;
+    }
     for (breaker, point) in home.breakers().flat_map(|(_, breaker)| home.points_on(&breaker.id).map(move |p| (breaker, p))) {
         let Some(first) = &point.details.half_of else { continue };
         let other = home.breakers().map(|(_, other)| other).find(|other| home.points_on(&other.id).any(|p| &p.id == first));

@@ -72,6 +72,7 @@ async fn main() -> Result<()> {
             page.keys("l").await?;
             page.find(By::XPath("(//*[@aria-pressed='true'])[2]")).await?;
         }
+        page.driver.execute("window.scrollTo(0, 0)", vec![]).await?;
         page.scheme("dark").await?;
         take(page, folder, &format!("trace-{size}-dark")).await?;
         page.scheme("light").await?;
