@@ -36,7 +36,7 @@ pub(crate) fn shows(volts: f64, nominal: Volts) -> Option<Seen> {
 }
 
 /// Whether so much has to be mended first.
-fn is_too_much(volts: f64, nominal: Volts) -> bool {
+pub(crate) fn is_too_much(volts: f64, nominal: Volts) -> bool {
     volts > too_much(nominal)
 }
 

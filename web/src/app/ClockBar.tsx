@@ -2,6 +2,7 @@ import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
 import type { HomeOverview } from "../api/client";
 import { bladeOf } from "../drawing/place";
+import { Alarm } from "../parts/Alarm";
 import { sentence } from "../parts/words";
 import { useAct } from "./useAct";
 import { useClocks, type DarkClock } from "./useClocks";
@@ -19,13 +20,10 @@ export function ClockBar({ home }: { home: HomeOverview }) {
   return (
     <>
       {over.length > 0 && (
-        <Alert
-          severity="error"
-          variant="filled"
+        <Alarm
           square
-          icon={false}
           data-testid="clock-over"
-          sx={{ position: "sticky", top: 56, zIndex: 19, bgcolor: "#a8201a", color: "#fff", alignItems: "center" }}
+          sx={{ position: "sticky", top: 56, zIndex: 19, alignItems: "center" }}
           action={
             <Button
               variant="contained"
@@ -38,7 +36,7 @@ export function ClockBar({ home }: { home: HomeOverview }) {
         >
           <b>Turn {numbers} ON again now.</b> {over.map((clock) => toldOver(clock, left(clock))).join(" ")} Look that it
           runs; if the breaker does not stay on, leave it off and call an electrician.
-        </Alert>
+        </Alarm>
       )}
       {running.length > 0 && (
         <Alert severity="info" square icon={false} role="timer" data-testid="clock" sx={{ py: 0 }}>

@@ -10,7 +10,8 @@ import TableCell from "@mui/material/TableCell";
 import TableHead from "@mui/material/TableHead";
 import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
-import type { Evidence, HomeOverview } from "../api/client";
+import type { ReactNode } from "react";
+import type { Evidence, Fact, HomeOverview } from "../api/client";
 import { useEvidence } from "../api/queries";
 import { useRecord } from "../api/record";
 import { useAct } from "../app/useAct";
@@ -60,30 +61,16 @@ function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverv
       <Typography sx={{ mb: 2 }} data-testid="because">
         {evidence.because}
       </Typography>
-      {evidence.split.length > 0 && (
-        <Alert severity="warning" sx={{ mb: 2 }}>
-          <Typography variant="body2" sx={{ mb: 1 }}>
-            The halves of a receptacle can hang on two breakers, where the tab between them was broken off. Entered as
-            two points, both are traced anew; the looks so far are struck out, because nobody knows at which half they
-            were. Until both halves are proven dead, treat the box as live: it may take two breakers.
-          </Typography>
-          <Button variant="outlined" size="small" onClick={() => void act(evidence.split)}>
-            Enter its other half
-          </Button>
-        </Alert>
-      )}
-      {evidence.neutral.length > 0 && (
-        <Alert severity="warning" sx={{ mb: 2 }}>
-          <Typography variant="body2" sx={{ mb: 1 }}>
-            The halves of this receptacle are on two breakers. Mostly one cable feeds such a box, with two hots and one
-            neutral that they share: with one breaker off, its white wire may carry the other’s current. Switch off both
-            before the box is opened. An electrician sees it there, or at the panel.
-          </Typography>
-          <Button variant="outlined" size="small" onClick={() => void act(evidence.neutral)}>
-            They share a neutral
-          </Button>
-        </Alert>
-      )}
+      <Offer facts={evidence.split} words="Enter its other half" onTake={act}>
+        The halves of a receptacle can hang on two breakers, where the tab between them was broken off. Entered as two
+        points, both are traced anew; the looks so far are struck out, because nobody knows at which half they were.
+        Until both halves are proven dead, treat the box as live: it may take two breakers.
+      </Offer>
+      <Offer facts={evidence.neutral} words="They share a neutral" onTake={act}>
+        The halves of this receptacle are on two breakers. Mostly one cable feeds such a box, with two hots and one
+        neutral that they share: with one breaker off, its white wire may carry the other’s current. Switch off both
+        before the box is opened. An electrician sees it there, or at the panel.
+      </Offer>
       {evidence.lines.length > 0 && (
         <Table size="small">
           <TableHead>
@@ -123,5 +110,27 @@ function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverv
         </Table>
       )}
     </>
+  );
+}
+
+interface OfferProps {
+  facts: Fact[];
+  words: string;
+  onTake: (facts: Fact[]) => Promise<boolean>;
+  children: ReactNode;
+}
+
+/** What the evidence suggests to record. */
+function Offer({ facts, words, onTake, children }: OfferProps) {
+  if (facts.length === 0) return null;
+  return (
+    <Alert severity="warning" sx={{ mb: 2 }}>
+      <Typography variant="body2" sx={{ mb: 1 }}>
+        {children}
+      </Typography>
+      <Button variant="outlined" size="small" onClick={() => void onTake(facts)}>
+        {words}
+      </Button>
+    </Alert>
   );
 }

@@ -3,7 +3,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
-use super::fold::{Look, Metered, Skip, Trip, Turn};
+use super::seen::{Look, Metered, Skip, Trip, Turn};
 use super::{
     BreakerSwitched, DeviceWorked, Draft, Home, PointSeen, PointSkipped, PracticeHouse, Refusal, RefusalCode, Seen, Since,
     ToneHeard, VoltsRead, Worked,
@@ -130,8 +130,13 @@ impl Home {
             ));
         }
         let (seen, told) = (metered::shows(f.volts, nominal), self.told());
-        let moves = self.moves_when_seen(f.since.as_ref(), entry.at)?;
-        if let Some(seen) = seen {
+        let (moves, doubted) = match self.moves_when_seen(f.since.as_ref(), entry.at) {
+            Ok(moves) => (moves, false),
+            // A hazard is never turned away for what was off then; as a look it does not count.
+            Err(_) if metered::is_too_much(f.volts, nominal) => (self.turns.len(), true),
+            Err(refusal) => return Err(refusal),
+        };
+        if let Some(seen) = seen.filter(|_| !doubted) {
             self.see_point(&PointSeen { point: f.point.clone(), seen, since: f.since.clone() }, entry)?;
         }
         self.metered.push(Metered {
@@ -144,7 +149,7 @@ impl Home {
             off: self.off_after(moves),
             moves,
             told,
-            doubted: false,
+            doubted,
         });
         Ok(())
     }

@@ -14,6 +14,7 @@ mod fold_house;
 mod fold_panel;
 mod fold_trace;
 mod refusal;
+mod seen;
 #[cfg(test)]
 mod tests;
 
@@ -31,6 +32,7 @@ pub use fact::{
     RoomRemoved, RulesChosen, Seen, Since, StairsPlaced, StairsRemoved, SwitchControls, ToneHeard, TraceSet, UnitsChosen,
     VoltsRead, Worked,
 };
-pub use fold::{Aside, Home, Look};
-pub(crate) use fold::{Metered, Trip};
+pub use fold::{Aside, Home};
 pub use refusal::{Refusal, RefusalCode};
+pub use seen::Look;
+pub(crate) use seen::{Metered, Trip};

@@ -92,16 +92,21 @@ pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
     let mut lines: Vec<EvidenceLine> =
         switched.zip(&looks).map(|(look, by_power)| line(look, role(by_power, &known, counts(look)))).collect();
     lines.extend(home.doubted().iter().filter(|look| &look.point == point).map(|look| line(look, LineRole::Doubted)));
-    lines.extend(metered.iter().filter(|metered| metered.seen.is_none()).map(|metered| EvidenceLine {
-        line: metered.line.clone(),
-        at: metered.at,
-        by: metered.by.clone(),
-        instrument: Some(Instrument::Meter),
-        seen: None,
-        volts: Some(metered.volts),
-        off: numbers(&metered.off),
-        role: if metered.doubted { LineRole::Doubted } else { LineRole::Between },
-    }));
+    // What a meter showed that is no look: neither lit nor dark, or not counted from the beginning.
+    let no_look = metered.iter().filter(|metered| !lines.iter().any(|line| line.line == metered.line));
+    let no_look: Vec<EvidenceLine> = no_look
+        .map(|metered| EvidenceLine {
+            line: metered.line.clone(),
+            at: metered.at,
+            by: metered.by.clone(),
+            instrument: Some(Instrument::Meter),
+            seen: metered.seen,
+            volts: Some(metered.volts),
+            off: numbers(&metered.off),
+            role: if metered.doubted || metered.seen.is_some() { LineRole::Doubted } else { LineRole::Between },
+        })
+        .collect();
+    lines.extend(no_look);
     lines.sort_by_key(|line| line.at);
     let between = between_in_words(home, point).map(|words| format!(" {words}")).unwrap_or_default();
     let opening = known.proven_on().and_then(|breaker| before_opening(home, breaker)).map(|words| format!(" {words}"));

@@ -177,7 +177,9 @@ fn step(home: &Home, next: &NextStep, side: HelperSide, walkers: &[String], own:
         }
         NextStep::SeeDownstream { name, .. } => wait(format!("{name} is tripped on purpose; the owner sees what it darkens.")),
         NextStep::Stop { place, volts, .. } => HelperStep::Stop {
-            words: format!("{place} read {volts} V. Go on with nothing: the owner turns the main off and calls an electrician."),
+            words: format!(
+                "{place} read {volts} V. Tell the owner at once: the main goes off now, what is plugged in is unplugged, and an electrician comes."
+            ),
         },
         NextStep::Done { summary, .. } => HelperStep::Finished { words: summary.clone() },
     }

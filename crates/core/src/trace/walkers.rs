@@ -13,7 +13,7 @@ pub(super) fn share_out(home: &Home, rooms: &[RoomToWalk], names: &[String]) -> 
     names.dedup();
     let todo: Vec<&RoomToWalk> = rooms.iter().filter(|room| room.points.iter().any(is_open)).collect();
     let mut taken: BTreeMap<RoomId, Vec<String>> = BTreeMap::new();
-    if todo.is_empty() {
+    if todo.is_empty() || names.is_empty() {
         return taken;
     }
     let stands = |name: &String| {
@@ -24,6 +24,9 @@ pub(super) fn share_out(home: &Home, rooms: &[RoomToWalk], names: &[String]) -> 
         names.into_iter().partition(|name| stands(name).is_some_and(|at| todo.iter().any(|room| room.room == at)));
     for name in staying {
         taken.entry(stands(&name).unwrap_or_else(|| todo[0].room.clone())).or_default().push(name);
+    }
+    if moving.is_empty() {
+        return taken;
     }
     let walk = walking(home);
     let nth = |room: &RoomId| walk.rooms.iter().position(|other| other == room);

@@ -3,7 +3,7 @@
 
 use anyhow::{Context, Result, ensure};
 use serde_json::{Value, json};
-use thirtyfour::By;
+use thirtyfour::{By, Key};
 use wayfinder_e2e::screens::Trace;
 use wayfinder_e2e::{Chrome, Page, Site, View};
 
@@ -90,7 +90,9 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     ensure!(refused.is_empty(), "{refused:?}");
     page.press("It was mistyped").await?;
     trace.wait_step("see_all_lit").await?;
-    volts("121.3").await?;
+    // Once more, with nothing but keys.
+    page.keys("v").await?;
+    page.driver.active_element().await?.send_keys("121.3" + Key::Enter).await?;
     trace.wait_step("switch_off").await?;
     let view: Value = reqwest::get(&home).await?.json().await?;
     ensure!(view["protects"] == json!({ "basin": ["mirror"] }), "{}", view["protects"]);

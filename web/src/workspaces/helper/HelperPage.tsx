@@ -1,4 +1,3 @@
-import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
@@ -13,6 +12,7 @@ import { OffNowChip } from "../../app/OffNowChip";
 import { tone } from "../../app/theme";
 import { useClocks } from "../../app/useClocks";
 import { Tag } from "../../drawing/Tag";
+import { Alarm } from "../../parts/Alarm";
 import { Block } from "../../parts/Block";
 import { CautionsNow, TraceCautions } from "../../parts/Cautions";
 import { Loaded } from "../../parts/Loaded";
@@ -76,7 +76,7 @@ function Step({ home, view }: { home: string; view: HelperView }) {
   return (
     <Stack spacing={2} data-testid="helper-step" data-do={step.do} data-seq={view.seq}>
       {over.length > 0 && (
-        <Alert severity="error" variant="filled" icon={false} sx={{ bgcolor: "#a8201a", color: "#fff" }}>
+        <Alarm>
           <b>{clocked.map((h) => h.number).join(", ")} must be ON again now.</b>{" "}
           {over.map((clock) => sentence(clock.name)).join(", ")} may not be without power any longer.
           {view.side === "panel" && (
@@ -88,7 +88,7 @@ function Step({ home, view }: { home: string; view: HelperView }) {
               Done, on again
             </Button>
           )}
-        </Alert>
+        </Alarm>
       )}
       <CautionsNow cautions={view.cautions} />
       {step.do === "switch" && over.length === 0 && <Switch off={step.off} on={step.on} why={step.why} looks={looks} />}
@@ -112,12 +112,12 @@ function Step({ home, view }: { home: string; view: HelperView }) {
       )}
       {step.do === "sweep" && <Sweep point={step.point} place={step.place} breakers={step.breakers} looks={looks} />}
       {step.do === "stop" && (
-        <Alert severity="error" variant="filled" icon={false} sx={{ bgcolor: "#a8201a", color: "#fff" }}>
+        <Alarm>
           <Typography variant="h1" data-testid="instruction">
             Stop
           </Typography>
           <Typography>{step.words}</Typography>
-        </Alert>
+        </Alarm>
       )}
       {(step.do === "wait" || step.do === "finished") && (
         <Block>

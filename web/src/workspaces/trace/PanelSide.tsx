@@ -1,4 +1,3 @@
-import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import Stack from "@mui/material/Stack";
@@ -11,6 +10,7 @@ import { useClocks } from "../../app/useClocks";
 import { BigBlade } from "../../drawing/BigBlade";
 import { bladeOf, bladesOf } from "../../drawing/place";
 import { Tag } from "../../drawing/Tag";
+import { Alarm } from "../../parts/Alarm";
 import { Block } from "../../parts/Block";
 import { CautionsNow, TraceCautions } from "../../parts/Cautions";
 import { Said } from "./Said";
@@ -162,7 +162,7 @@ function Instruction({ home, view, looks, blade }: Props & { blade: (id: string)
     case "stop":
       return (
         <>
-          <Alert severity="error" variant="filled" icon={false} sx={{ bgcolor: "#a8201a", color: "#fff" }}>
+          <Alarm>
             <Typography variant="h1" sx={{ mb: 1 }} data-testid="instruction">
               Stop. Turn the main OFF and call an electrician
             </Typography>
@@ -171,9 +171,12 @@ function Instruction({ home, view, looks, blade }: Props & { blade: (id: string)
               the other low: things burn out and wires burn. Unplug what is plugged in. Lamps bright in one part of the
               house and dim in another? Call the utility, too. The line-side lugs stay live with the main off.
             </Typography>
-          </Alert>
+          </Alarm>
           <Block title="When it is mended">
-            <Typography variant="body2">The trace goes on when this point reads right.</Typography>
+            <Typography variant="body2">
+              The trace goes on when this point reads right. A 240 V outlet that is entered with 120 V? Say so at the
+              point, under House.
+            </Typography>
             <VoltsEntry
               key={next.line}
               label="Volts now"

@@ -22,7 +22,7 @@ export function Between({ shown }: { shown: Shown }) {
       component="span"
       variant="body2"
       color="error"
-      sx={{ display: "block", fontWeight: 700 }}
+      sx={{ display: "block", fontWeight: 700, mb: 1 }}
       data-testid="between"
     >
       {shown.between} V: neither lit nor dark, and not dead. Look with something that loads it: a lamp, a plug-in

@@ -50,7 +50,7 @@ export function SchoolChoice({ home, way, onWay }: Props) {
           );
         })}
       </RadioGroup>
-      <Stack spacing={0.5} sx={{ mt: 2, mb: 1 }}>
+      <Stack spacing={0.5} useFlexGap sx={{ mt: 2, mb: 1 }}>
         <TextField
           select
           size="small"

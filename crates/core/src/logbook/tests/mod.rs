@@ -131,6 +131,25 @@ fn a_look_under_other_breakers_than_the_screen_showed_is_refused() {
 }
 
 #[test]
+fn too_many_volts_are_taken_whatever_was_off_then_and_count_as_no_look() {
+    let mut w = written(HOUSE);
+    w.act("off 1").unwrap();
+    let second = w.book.lines().last().unwrap().entry.at.unix_ms() / 1000;
+    let read = |volts| {
+        let fact = Fact::VoltsRead(crate::VoltsRead { point: "counter".parse().unwrap(), volts, since: Some(Since::Start) });
+        Draft { fact, ..told_late(second, Seen::Lit, None) }
+    };
+    assert_eq!(w.book.admit(&[read(121.0)]).unwrap_err().code, RefusalCode::OffSetChanged);
+    let outcome = w.book.admit(&[read(148.0)]).unwrap();
+    w.book.commit(outcome);
+    let home = w.book.home();
+    assert!(home.looks().is_empty());
+    assert!(matches!(crate::trace_view(home, 1, home.way()).next, crate::NextStep::Stop { .. }));
+    let lines = crate::evidence(home, &"counter".parse().unwrap()).unwrap().lines;
+    assert_eq!((lines[0].volts, lines[0].role), (Some(148.0), crate::LineRole::Doubted));
+}
+
+#[test]
 fn a_look_told_of_late_is_filed_under_what_was_off_when_it_was_seen() {
     // Lines are a second apart, so time has to pass before the handle moves again.
     let wait = "room Wait0\n".to_owned() + &(1..14).map(|n| format!("room Wait{n}\n")).collect::<String>();
