@@ -3,7 +3,7 @@
 use std::hint::black_box;
 
 use criterion::{BatchSize, Criterion, criterion_group, criterion_main};
-use wayfinder_core::{Home, HomeId, Line, Logbook, School, card, findings, overview, plan, trace_view, verdicts, walking};
+use wayfinder_core::{Home, HomeId, Line, Logbook, Method, Study, card, findings, overview, plan, trace_view, verdicts, walking};
 
 /// The demo home, walked on and on until it has so many lines.
 fn lines(count: usize) -> Vec<Line> {
@@ -37,13 +37,13 @@ fn fold(c: &mut Criterion) {
     let id: HomeId = "juniper-lane".parse().expect("an id");
     let demo = Logbook::from_lines(lines.into_iter().take(700)).expect("it folds");
     let mut group = c.benchmark_group("demo home");
-    group.bench_function("overview", |b| b.iter(|| overview(&id, demo.seq(), black_box(demo.home()))));
-    for (name, school) in [("trace view", School::OneAtATime), ("trace view, several off", School::SeveralOff)] {
-        group.bench_function(name, |b| b.iter(|| trace_view(black_box(demo.home()), demo.seq(), school)));
+    group.bench_function("overview", |b| b.iter(|| overview(&id, &Study::from(black_box(&demo)))));
+    for (name, method) in [("trace view", Method::OneAtATime), ("trace view, several off", Method::SeveralOff)] {
+        group.bench_function(name, |b| b.iter(|| trace_view(&Study::from(black_box(&demo)), method)));
     }
     let main = "main".parse().expect("an id");
-    group.bench_function("card", |b| b.iter(|| card(black_box(demo.home()), &main, demo.seq(), "2026-11-24")));
-    let view = overview(&id, demo.seq(), demo.home());
+    group.bench_function("card", |b| b.iter(|| card(&Study::from(black_box(&demo)), &main, "2026-11-24")));
+    let view = overview(&id, &Study::from(&demo));
     group.bench_function("reference: write the overview as JSON", |b| {
         b.iter(|| serde_json::to_string(black_box(&view)).expect("JSON"))
     });
@@ -99,10 +99,9 @@ fn large_home() -> Logbook {
 
 fn checks(c: &mut Criterion) {
     let book = large_home();
-    let found = findings(book.home());
+    let found = findings(&Study::from(&book)).to_vec();
     let mut group = c.benchmark_group(format!("6 panels, 252 circuits, {} findings", found.len()));
-    // A copy knows nothing yet of what was worked out.
-    let fresh = || book.home().clone();
+    let fresh = || Study::from(&book);
     group.bench_function("checks", |b| b.iter_batched_ref(fresh, |home| findings(home).len(), BatchSize::LargeInput));
     group.bench_function("of that, what is proven", |b| {
         b.iter_batched_ref(fresh, |home| verdicts(home).len(), BatchSize::LargeInput)
@@ -158,11 +157,12 @@ fn looked_at_once() -> Home {
 
 fn once(c: &mut Criterion) {
     let home = looked_at_once();
-    let said = verdicts(&home);
+    let study = Study::of(home.clone());
+    let said = verdicts(&study);
     let proven = said.iter().filter(|(_, v)| v.proven_on().is_some()).count();
     let mut group = c.benchmark_group(format!("200 points on 40 breakers, dark once each, {proven} proven"));
     group.bench_function("what is proven", |b| {
-        b.iter_batched_ref(|| home.clone(), |home| verdicts(home).len(), BatchSize::LargeInput)
+        b.iter_batched_ref(|| Study::of(home.clone()), |home| verdicts(home).len(), BatchSize::LargeInput)
     });
     group.bench_function("reference: write it as JSON", |b| b.iter(|| serde_json::to_string(black_box(said)).expect("JSON")));
     group.finish();
@@ -204,10 +204,11 @@ fn wide_house() -> Home {
 
 fn drawn(c: &mut Criterion) {
     let home = wide_house();
-    let drawing = plan(&home);
+    let drawing = plan(&Study::of(home.clone())).clone();
+    let fresh = || Study::of(home.clone());
     let mut group = c.benchmark_group("plan of 40 rooms, 400 points");
-    group.bench_function("plan", |b| b.iter(|| plan(black_box(&home))));
-    group.bench_function("walking times", |b| b.iter(|| walking(black_box(&home))));
+    group.bench_function("plan", |b| b.iter_batched_ref(fresh, |home| plan(home).floors.len(), BatchSize::LargeInput));
+    group.bench_function("walking times", |b| b.iter_batched_ref(fresh, |home| walking(home).rooms.len(), BatchSize::LargeInput));
     group.bench_function("reference: write the plan as JSON", |b| {
         b.iter(|| serde_json::to_string(black_box(&drawing)).expect("JSON"))
     });

@@ -3,8 +3,11 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use crate::model::{Breaker, BreakerId, PanelId, PointId, RoomId};
+use crate::plan::TagKind;
 use crate::plan::tag_of;
-use crate::{Breaker, BreakerId, Home, PanelId, PointId, RoomId, TagKind, Verdict, verdicts};
+use crate::study::Study;
+use crate::trace::{Verdict, verdicts};
 
 /// What was found.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -64,7 +67,7 @@ pub struct Found {
 const MOST: usize = 40;
 
 /// Finds by the words of `text`, every one of which must occur; a number finds the breaker of that number first.
-pub fn find(home: &Home, text: &str) -> Vec<Found> {
+pub fn find(home: &Study, text: &str) -> Vec<Found> {
     let words: Vec<String> = text.split_whitespace().map(str::to_lowercase).collect();
     if words.is_empty() {
         return Vec::new();
@@ -87,21 +90,21 @@ pub fn find(home: &Home, text: &str) -> Vec<Found> {
         }
     };
     let mut found: Vec<(usize, Found)> = Vec::new();
-    for breaker in home.breakers() {
-        let number = home.number(&breaker.id);
+    for breaker in home.panels().breakers() {
+        let number = home.panels().number(&breaker.id);
         let claim = breaker.claim.as_deref().unwrap_or_default();
         let spaces: Vec<String> = breaker.at.iter().map(ToString::to_string).collect();
         if let Some(rank) = rank(&number, &format!("breaker {} {claim}", spaces.join(" "))) {
             found.push((rank, book.breaker(breaker)));
         }
     }
-    for room in home.rooms() {
+    for room in home.house().rooms() {
         if let Some(rank) = rank(&room.name, room.floor.as_deref().unwrap_or_default()) {
             found.push((rank, book.room(&room.id, &room.name)));
         }
     }
-    for point in home.points() {
-        let room = home.room(&point.room).map_or("", |room| room.name.as_str());
+    for point in home.house().points() {
+        let room = home.house().room(&point.room).map_or("", |room| room.name.as_str());
         let volts = if point.volts.value() == 240 { "240 V" } else { "" };
         if let Some(rank) = rank(&point.name, &format!("{room} {} {volts}", point.kind.word())) {
             found.push((rank + 1, book.point(&point.id)));
@@ -112,31 +115,31 @@ pub fn find(home: &Home, text: &str) -> Vec<Found> {
 }
 
 struct Known<'a> {
-    home: &'a Home,
+    home: &'a Study,
     verdicts: BTreeMap<PointId, Verdict>,
 }
 
 impl<'a> Known<'a> {
-    fn of(home: &'a Home) -> Self {
+    fn of(home: &'a Study) -> Self {
         Self { home, verdicts: verdicts(home).iter().cloned().collect() }
     }
 
     fn named(&self, point: &PointId) -> String {
-        let Some(known) = self.home.point(point) else { return "a removed point".into() };
-        let room = self.home.room(&known.room).map_or("", |room| room.name.as_str());
+        let Some(known) = self.home.house().point(point) else { return "a removed point".into() };
+        let room = self.home.house().room(&known.room).map_or("", |room| room.name.as_str());
         format!("{room}, {}", known.name)
     }
 
     /// The points proven to be without power when this breaker is off.
     fn dark_with(&self, breaker: &BreakerId) -> Vec<PointId> {
-        let dead = self.home.dead_behind(&BTreeSet::from([breaker.clone()]));
+        let dead = self.home.panels().dead_behind(&BTreeSet::from([breaker.clone()]));
         let on = |v: &Verdict| v.proven_on().is_some_and(|b| dead.contains(b));
-        self.home.points().map(|p| &p.id).filter(|p| self.verdicts.get(*p).is_some_and(on)).cloned().collect()
+        self.home.house().points().map(|p| &p.id).filter(|p| self.verdicts.get(*p).is_some_and(on)).cloned().collect()
     }
 
     /// How many points are not proven and may be on it.
     fn may_be_on(&self, breaker: &BreakerId) -> usize {
-        let dead = self.home.dead_behind(&BTreeSet::from([breaker.clone()]));
+        let dead = self.home.panels().dead_behind(&BTreeSet::from([breaker.clone()]));
         let may = |v: &&Verdict| match v {
             Verdict::Open { possible, .. } => possible.iter().any(|b| dead.contains(b)),
             Verdict::ByExclusion { breaker } => dead.contains(breaker),
@@ -149,11 +152,11 @@ impl<'a> Known<'a> {
     /// `breaker 11 of Main panel`, and what that is behind.
     fn chain(&self, breaker: &BreakerId) -> String {
         let home = self.home;
-        let Some(known) = home.breaker(breaker) else { return "a removed breaker".into() };
-        let Some(panel) = home.panel(&known.panel) else { return format!("breaker {}", home.number(breaker)) };
-        let here = format!("breaker {} of {}", home.number(breaker), panel.name);
+        let Some(known) = home.panels().breaker(breaker) else { return "a removed breaker".into() };
+        let Some(panel) = home.panels().panel(&known.panel) else { return format!("breaker {}", home.panels().number(breaker)) };
+        let here = format!("breaker {} of {}", home.panels().number(breaker), panel.name);
         match &panel.details.fed_by {
-            Some(feeder) if home.breaker(feeder).is_some() => format!("{here}, behind {}", self.chain(feeder)),
+            Some(feeder) if home.panels().breaker(feeder).is_some() => format!("{here}, behind {}", self.chain(feeder)),
             _ => here,
         }
     }
@@ -164,7 +167,7 @@ impl<'a> Known<'a> {
 
     fn point(&self, point: &PointId) -> Found {
         let home = self.home;
-        let known = home.point(point).unwrap_or_else(|| panic!("no point {point:?}; this is a bug"));
+        let known = home.house().point(point).unwrap_or_else(|| panic!("no point {point:?}; this is a bug"));
         let open = Verdict::unknown();
         let verdict = self.verdicts.get(point).unwrap_or(&open);
         let (tag, tag_kind) = tag_of(home, verdict);
@@ -178,11 +181,11 @@ impl<'a> Known<'a> {
             Verdict::Open { .. } => "Not proven yet: treat it as live.".into(),
         };
         let listed = |ids: &mut dyn Iterator<Item = &PointId>| ids.map(|id| self.named(id)).collect::<Vec<_>>().join("; ");
-        let upstream = listed(&mut home.drawn().gfcis_of(point));
+        let upstream = listed(&mut home.plan().gfcis_of(point));
         if !upstream.is_empty() {
             feed.push_str(&format!(" Also goes dark when the GFCI trips at {upstream}."));
         }
-        let switches = listed(&mut home.drawn().switches_of(point));
+        let switches = listed(&mut home.plan().switches_of(point));
         if !switches.is_empty() {
             feed.push_str(&format!(" Switched by {switches}."));
         }
@@ -200,9 +203,9 @@ impl<'a> Known<'a> {
 
     fn breaker(&self, breaker: &Breaker) -> Found {
         let home = self.home;
-        let number = home.number(&breaker.id);
+        let number = home.panels().number(&breaker.id);
         let points = self.dark_with(&breaker.id);
-        let fed: Vec<&str> = home.panels_on(&breaker.id).map(|panel| panel.name.as_str()).collect();
+        let fed: Vec<&str> = home.panels().panels_on(&breaker.id).map(|panel| panel.name.as_str()).collect();
         let mut feed = match (points.len(), fed.as_slice()) {
             (0, []) => "Nothing is proven on it.".to_owned(),
             (n, []) => format!("Feeds {n} {}.", if n == 1 { "point" } else { "points" }),
@@ -226,9 +229,9 @@ impl<'a> Known<'a> {
         let home = self.home;
         let mut on: Vec<String> = Vec::new();
         let mut open = 0;
-        for point in home.points().filter(|p| p.room == *room) {
+        for point in home.house().points().filter(|p| p.room == *room) {
             match self.verdicts.get(&point.id).and_then(Verdict::proven_on) {
-                Some(breaker) => on.push(home.number(breaker)),
+                Some(breaker) => on.push(home.panels().number(breaker)),
                 None => open += 1,
             }
         }
@@ -257,9 +260,9 @@ impl<'a> Known<'a> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::logbook::fixture::written;
+    use crate::fixture::written;
 
-    fn home() -> crate::logbook::fixture::Written {
+    fn home() -> crate::fixture::Written {
         let mut w = written(
             "panel 24\n1 20 kitchen\n3 15 rec\n5-7 60/2 shed\nsub Shed 8 5-7\nshed: 2 15 bench
              room Kitchen\nroom Shed\npoint Kitchen receptacle counter\npoint Kitchen light ceiling\npoint Shed light lamp

@@ -2,51 +2,11 @@
 
 use std::collections::BTreeMap;
 
-use crate::{
-    BreakerId, DarkClock, Edition, Finding, Home, HomeId, Point, PointId, Post, Room, Since, State, Verdict,
-    checks::findings_from, panel::post::posts_from, position, sim::Recipe, trace::dark_clock::dark_clocks, verdicts,
-};
-
-/// A breaker that is off now.
-#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
-pub struct OffNow {
-    /// Which.
-    pub breaker: BreakerId,
-    /// `5-7`, `G3`.
-    pub number: String,
-    /// Off or tripped.
-    pub state: State,
-    /// Off for good, not for this round.
-    pub left_off: bool,
-}
-
-/// How far the trace is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
-pub struct Progress {
-    /// All points.
-    pub points: usize,
-    /// Proven.
-    pub proven: usize,
-    /// Looks disagree.
-    pub contradictory: usize,
-    /// Dark with everything on.
-    pub out: usize,
-    /// Not known yet.
-    pub open: usize,
-}
-
-impl Progress {
-    pub(crate) fn of(known: &[(PointId, Verdict)]) -> Self {
-        let count = |want: fn(&Verdict) -> bool| known.iter().filter(|(_, v)| want(v)).count();
-        Self {
-            points: known.len(),
-            proven: count(|v| matches!(v, Verdict::Proven { .. })),
-            contradictory: count(|v| matches!(v, Verdict::Contradictory { .. })),
-            out: count(|v| matches!(v, Verdict::Out { .. })),
-            open: count(|v| matches!(v, Verdict::Open { .. } | Verdict::ByExclusion { .. })),
-        }
-    }
-}
+use crate::checks::{Finding, findings};
+use crate::model::{Edition, HomeId, Point, PointId, Recipe, Room, Since};
+use crate::panel::{PanelView, panel_views};
+use crate::study::Study;
+use crate::trace::{DarkClock, OffNow, Progress, Verdict, dark_clocks, off_now, verdicts};
 
 /// A point with what is known of it.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -68,7 +28,7 @@ pub struct HomeOverview {
     /// The last line this follows from.
     pub seq: u64,
     /// Its panels as fingerposts, in the order of entry; empty before one is described.
-    pub posts: Vec<Post>,
+    pub posts: Vec<PanelView>,
     /// The edition of the rules that findings are worded by.
     pub edition: Edition,
     /// Its rooms, in the order of entry.
@@ -95,42 +55,32 @@ pub struct HomeOverview {
     pub findings: Vec<Finding>,
 }
 
-/// What is off now, in the order of the panels.
-pub(crate) fn off_now(home: &Home) -> Vec<OffNow> {
-    let off = |panel: &crate::Panel| {
-        let mut here: Vec<&crate::Breaker> = home.breakers_of(&panel.id).filter(|b| b.state != State::On).collect();
-        here.sort_by_key(|b| position(panel, b.at[0].space).map(|(side, row)| (side, row, b.at[0].half)));
-        here
-    };
-    let off = home.panels().flat_map(off).map(|b| OffNow {
-        breaker: b.id.clone(),
-        number: home.number(&b.id),
-        state: b.state,
-        left_off: b.is_left_off(),
-    });
-    off.collect()
-}
-
 /// Works out the overview.
-pub fn overview(id: &HomeId, seq: u64, home: &Home) -> HomeOverview {
+pub fn overview(id: &HomeId, home: &Study) -> HomeOverview {
     let known = verdicts(home);
-    let posts = posts_from(home, known);
+    let posts = panel_views(home).to_vec();
     HomeOverview {
         id: id.clone(),
         name: home.name().unwrap_or_default().to_owned(),
-        seq,
+        seq: home.seq(),
         practice: home.practice(),
-        tripped: home.tripped().cloned().collect(),
-        last_turn: home.last_turn(),
+        tripped: home.trace().tripped().cloned().collect(),
+        last_turn: home.switchings().last(),
         off_now: off_now(home),
-        clocks: dark_clocks(home, known),
-        rooms: home.rooms().cloned().collect(),
+        clocks: dark_clocks(home),
+        rooms: home.house().rooms().cloned().collect(),
         progress: Progress::of(known),
-        findings: findings_from(home, known),
+        findings: findings(home).to_vec(),
         edition: home.edition(),
-        controls: home.drawn().controls.clone(),
-        protects: home.drawn().protects.clone(),
-        points: home.points().cloned().zip(known).map(|(point, (_, known))| KnownPoint { point, known: known.clone() }).collect(),
+        controls: home.plan().controls.clone(),
+        protects: home.plan().protects.clone(),
+        points: home
+            .house()
+            .points()
+            .cloned()
+            .zip(known)
+            .map(|(point, (_, known))| KnownPoint { point, known: known.clone() })
+            .collect(),
         posts,
     }
 }

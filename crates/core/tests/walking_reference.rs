@@ -47,7 +47,7 @@ fn fact(home: &mut Home, n: &mut u32, fact: Value) -> bool {
 }
 
 /// Builds the house through the logbook, and says it anew for the reference.
-fn build(house: &House) -> (Home, Value) {
+fn build(house: &House) -> (Study, Value) {
     let mut home = Home::default();
     let mut n = 0;
     fact(&mut home, &mut n, json!({ "kind": "home_described", "name": "House" }));
@@ -105,7 +105,7 @@ fn build(house: &House) -> (Home, Value) {
                     let on = |long: i32| (f64::from(long) * (0.3 + 0.4 * along)).round() as i32;
                     let place = if vertical { (x, y + on(h)) } else { (x + on(w), y) };
                     let id = name(floor, row, column);
-                    let outline = &home.drawn().outlines[&id.parse().unwrap()];
+                    let outline = &home.plan().outlines[&id.parse().unwrap()];
                     let walls: Vec<_> = outline.walls().collect();
                     let between = |a: i32, b: i32, v: i32| (a.min(b)..=a.max(b)).contains(&v);
                     let found = walls.iter().enumerate().find_map(|(k, (a, b))| {
@@ -125,7 +125,7 @@ fn build(house: &House) -> (Home, Value) {
     for floor in 1..house.floors {
         let (lower, upper) = (name(floor - 1, 0, 0), name(floor, 0, across - 1));
         let at = |room: &str| {
-            let outline = &home.drawn().outlines[&room.parse().unwrap()];
+            let outline = &home.plan().outlines[&room.parse().unwrap()];
             let box_ = Bounds::around(outline.corners().iter().copied()).unwrap();
             (box_, [box_.x + box_.width / 2, box_.y + box_.height / 2])
         };
@@ -136,6 +136,7 @@ fn build(house: &House) -> (Home, Value) {
         // A flight counts as what one walks in 6 s at 1.2 m/s.
         stairs.push(json!([lower, from, upper, to, 7200.0]));
     }
+    let home = Study::of(home);
     let drawn = plan(&home);
     let rooms: Vec<Value> = drawn
         .floors

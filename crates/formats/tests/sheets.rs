@@ -43,7 +43,7 @@ fn home(card: &str) -> Home {
 
 fn facts(home: &Home, card: &str) -> Vec<Fact> {
     let mut n = 0;
-    let lines = read_card(home, home.panels().next().unwrap(), card, || {
+    let lines = read_card(home, home.panels().all().next().unwrap(), card, || {
         n += 1;
         format!("b{n}").parse().unwrap()
     });
@@ -58,7 +58,7 @@ fn facts(home: &Home, card: &str) -> Vec<Fact> {
 #[test]
 fn what_is_written_is_read_back_the_same() {
     let home = home(CARD);
-    let panel = home.panels().next().unwrap();
+    let panel = home.panels().all().next().unwrap();
     for kind in [SheetKind::Csv, SheetKind::Xlsx, SheetKind::Ods] {
         let bytes = write_sheet(&home, panel, kind).unwrap();
         let sheet = read_sheet(panel, &read_rows(&bytes).unwrap(), None);
@@ -72,7 +72,7 @@ fn what_is_written_is_read_back_the_same() {
 #[test]
 fn a_general_reader_finds_the_same_cells() {
     let home = home(CARD);
-    let panel = home.panels().next().unwrap();
+    let panel = home.panels().all().next().unwrap();
     let xlsx = write_sheet(&home, panel, SheetKind::Xlsx).unwrap();
     let ods = write_sheet(&home, panel, SheetKind::Ods).unwrap();
     let mut xlsx: Xlsx<_> = calamine::open_workbook_from_rs(Cursor::new(xlsx)).unwrap();
@@ -115,7 +115,7 @@ fn a_sheet_as_people_make_it_merged_headings_blank_rows_and_formulas() {
     sheet.write_formula(10, 2, Formula::new("=SUM(A1:A2)").set_result("15")).unwrap();
     let bytes = book.save_to_buffer().unwrap();
     let home = home("");
-    let sheet = read_sheet(home.panels().next().unwrap(), &read_rows(&bytes).unwrap(), None);
+    let sheet = read_sheet(home.panels().all().next().unwrap(), &read_rows(&bytes).unwrap(), None);
     use ColumnRole::{Amps, Kind, Label, Space};
     assert_eq!(sheet.columns, [Space, Label, Amps, Kind]);
     assert_eq!(sheet.text, "1 20 gfci Kitchen\n5-7 50/2 Range\n9 15 Fridge\n11 15 Loft\n", "the saved values of formulas count");
@@ -130,7 +130,7 @@ fn csv_with_semicolons_tabs_old_letters_and_a_byte_order_mark() {
         "Ckt,Load,Amps\n\n1,\"Küche\",20".as_bytes().to_vec(),
     ] {
         let home = home("");
-        let sheet = read_sheet(home.panels().next().unwrap(), &read_rows(&bytes).unwrap(), None);
+        let sheet = read_sheet(home.panels().all().next().unwrap(), &read_rows(&bytes).unwrap(), None);
         assert_eq!(sheet.text, "1 20 Küche\n");
     }
 }

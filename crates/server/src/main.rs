@@ -10,7 +10,7 @@ use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
 use wayfinder_core::search::{Costs, Crew};
 use wayfinder_core::sim::{House, Level, Recipe, Strategy, marks, score, trace_through};
-use wayfinder_core::{HomeId, School, Way, findings, overview};
+use wayfinder_core::{HomeId, Method, TraceSetup, findings, overview};
 use wayfinder_formats::read_home_file;
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
 
@@ -103,7 +103,7 @@ enum Practice {
         level: Level,
         /// one_at_a_time, lamp_and_helper, tone_tracer or several_off.
         #[arg(long, value_parser = school, default_value = "several_off")]
-        school: School,
+        school: Method,
         /// One person does it all.
         #[arg(long)]
         alone: bool,
@@ -182,11 +182,11 @@ fn level(text: &str) -> Result<Level, String> {
     serde_json::from_value(text.into()).map_err(|_| "use plain, usual or tricky".into())
 }
 
-fn school(text: &str) -> Result<School, String> {
+fn school(text: &str) -> Result<Method, String> {
     serde_json::from_value(text.into()).map_err(|_| "use one_at_a_time, lamp_and_helper, tone_tracer or several_off".into())
 }
 
-fn trace_made_up(recipe: Recipe, way: Way, json: bool) -> Result<()> {
+fn trace_made_up(recipe: Recipe, way: TraceSetup, json: bool) -> Result<()> {
     let traced = trace_through(recipe, way)?;
     let marks = marks(&traced.book, true).context("a made-up house has marks; this is a bug")?;
     if json {
@@ -213,7 +213,15 @@ fn practice(command: Practice) -> Result<()> {
         }
         Practice::Trace { seed, points, level, school, alone, instruments, json } => {
             let testers = u8::try_from(instruments.plugs).unwrap_or(u8::MAX);
-            let way = Way { school, alone, testers, tone: instruments.tone, radio: instruments.radio, walkers: 1, phones: false };
+            let way = TraceSetup {
+                school,
+                alone,
+                testers,
+                tone: instruments.tone,
+                radio: instruments.radio,
+                walkers: 1,
+                phones: false,
+            };
             return trace_made_up(Recipe { seed, points, level }, way, json);
         }
     };

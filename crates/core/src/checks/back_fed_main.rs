@@ -2,7 +2,8 @@
 //!
 //! Source: NEC 408.36(D), from memory. Example: a two-pole breaker used as main, without its hold-down kit.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source, placed_anew};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, placed_anew};
 
 pub(super) const RULE: Rule = Rule {
     code: "back-fed-main",
@@ -12,8 +13,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (_, breaker) in home.breakers().filter(|(_, b)| b.details.back_fed_main && b.details.fastened == Some(false)) {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (_, breaker) in checked.breakers().filter(|(_, b)| b.details.back_fed_main && b.details.fastened == Some(false)) {
         found
             .breaker(
                 breaker,

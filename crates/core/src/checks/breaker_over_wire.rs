@@ -4,8 +4,9 @@
 //! (rule data-plate), feeders have a rule of their own. Example: a 20 A breaker on 14 AWG copper, which is
 //! good for 15 A.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source, placed_anew};
-use crate::largest_breaker;
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, placed_anew};
+use crate::model::largest_breaker;
 
 pub(super) const RULE: Rule = Rule {
     code: "breaker-over-wire",
@@ -15,12 +16,12 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (_, breaker) in home.breakers() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (_, breaker) in checked.breakers() {
         let Some(wire) = breaker.wire else { continue };
         let allowed = largest_breaker(wire);
-        let has_plate = || home.points_on(&breaker.id).any(|point| point.plate.is_some());
-        if breaker.amps <= allowed || breaker.details.back_fed_main || home.is_feeder(breaker) || has_plate() {
+        let has_plate = || checked.points_on(&breaker.id).any(|point| point.plate.is_some());
+        if breaker.amps <= allowed || breaker.details.back_fed_main || checked.is_feeder(breaker) || has_plate() {
             continue;
         }
         let finding = found.breaker(

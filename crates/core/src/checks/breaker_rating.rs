@@ -3,8 +3,9 @@
 //!
 //! Source: NEC 240.6, from memory. Example: a 23 A breaker.
 
-use super::{Checked, Found, Rule, Severity, Source};
-use crate::is_standard;
+use super::Found;
+use super::{Checked, Rule, Severity, Source};
+use crate::model::is_standard;
 
 pub(super) const RULE: Rule = Rule {
     code: "breaker-rating",
@@ -14,8 +15,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (_, breaker) in home.breakers().filter(|(_, b)| !is_standard(b.amps, home.home.edition())) {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (_, breaker) in checked.breakers().filter(|(_, b)| !is_standard(b.amps, checked.home.edition())) {
         let message = format!("{} is not a standard rating.", breaker.amps);
         found.breaker(breaker, message, "Read the handle again and correct the record.");
     }

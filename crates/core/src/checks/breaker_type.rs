@@ -3,7 +3,8 @@
 //! Source: NEC 110.3(B), from memory; that it is the most common real violation is common practice.
 //! Example: the label names `KB` and `KB-T`, the breaker is an `HX`.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "breaker-type",
@@ -13,8 +14,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (panel, breaker) in home.breakers() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (panel, breaker) in checked.breakers() {
         let kind = breaker.details.type_name.trim();
         let types = &panel.details.types;
         if kind.is_empty() || types.is_empty() || types.iter().any(|named| named.trim().eq_ignore_ascii_case(kind)) {

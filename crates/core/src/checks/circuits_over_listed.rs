@@ -4,7 +4,8 @@
 //! Source: NEC 408.54, from memory; the count by poles is common practice. Example: 22 circuits in a panel
 //! listed for 20.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "circuits-over-listed",
@@ -14,10 +15,11 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for panel in home.home.panels() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for panel in checked.home.panels().all() {
         let Some(listed) = panel.details.circuits else { continue };
-        let count: usize = home.home.breakers_of(&panel.id).filter(|b| !b.details.back_fed_main).map(|b| b.poles()).sum();
+        let count: usize =
+            checked.home.panels().breakers_of(&panel.id).filter(|b| !b.details.back_fed_main).map(|b| b.poles()).sum();
         if count > usize::from(listed) {
             found.panel(
                 panel,

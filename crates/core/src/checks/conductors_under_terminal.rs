@@ -3,7 +3,8 @@
 //!
 //! Source: NEC 110.14(A), from memory. Example: two hots under a breaker's screw that is not marked for two.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source, placed_anew};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, placed_anew};
 
 pub(super) const RULE: Rule = Rule {
     code: "conductors-under-terminal",
@@ -13,8 +14,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (_, breaker) in home.breakers() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (_, breaker) in checked.breakers() {
         let terminal = breaker.details.terminal;
         let Some(under) = terminal.under else { continue };
         let message = match terminal.listed {

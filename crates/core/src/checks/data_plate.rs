@@ -4,8 +4,9 @@
 //! Source: NEC 440.4 and 440.22, from memory. Example: a plate of 12 A minimum and 20 A maximum on 10 AWG and
 //! a 30 A breaker: the wire is fine, the breaker too large; 20 A is right.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source, placed_anew};
-use crate::ampacity;
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, placed_anew};
+use crate::model::ampacity;
 
 pub(super) const RULE: Rule = Rule {
     code: "data-plate",
@@ -15,9 +16,9 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (_, breaker) in home.breakers() {
-        for point in home.points_on(&breaker.id) {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (_, breaker) in checked.breakers() {
+        for point in checked.points_on(&breaker.id) {
             let Some(plate) = &point.plate else { continue };
             if let Some(wire) = breaker.wire.filter(|wire| ampacity(*wire) < plate.minimum_ampacity) {
                 let message = format!(

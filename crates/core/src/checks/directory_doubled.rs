@@ -2,8 +2,9 @@
 //!
 //! Source: NEC 408.4(A), from memory. Example: 1 and 3 both say "kitchen".
 
-use super::{Checked, Found, Rule, Severity, Source};
-use crate::Breaker;
+use super::Found;
+use super::{Checked, Rule, Severity, Source};
+use crate::model::Breaker;
 use std::collections::BTreeMap;
 
 pub(super) const RULE: Rule = Rule {
@@ -14,16 +15,16 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for panel in home.home.panels() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for panel in checked.home.panels().all() {
         let mut by_words: BTreeMap<String, Vec<&Breaker>> = BTreeMap::new();
-        for breaker in home.home.breakers_of(&panel.id) {
+        for breaker in checked.home.panels().breakers_of(&panel.id) {
             if let Some(claim) = &breaker.claim {
                 by_words.entry(claim.to_lowercase()).or_default().push(breaker);
             }
         }
         for breakers in by_words.values().filter(|breakers| breakers.len() > 1) {
-            let numbers: Vec<_> = breakers.iter().map(|b| home.home.number(&b.id)).collect();
+            let numbers: Vec<_> = breakers.iter().map(|b| checked.home.panels().number(&b.id)).collect();
             let words = breakers[0].claim.as_deref().unwrap_or_default();
             let message = format!("Old card: {} all say “{words}”.", super::and(&numbers))
                 .replace(" all say", if numbers.len() == 2 { " both say" } else { " all say" });

@@ -2,7 +2,8 @@
 //!
 //! Source: NEC 408.4(A), from memory. Example: a breaker without a word, on which nothing is proven yet.
 
-use super::{Checked, Found, Rule, Severity, Source};
+use super::Found;
+use super::{Checked, Rule, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "directory-missing",
@@ -12,14 +13,15 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for panel in home.home.panels() {
-        let unnamed: Vec<_> = home
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for panel in checked.home.panels().all() {
+        let unnamed: Vec<_> = checked
             .home
+            .panels()
             .breakers_of(&panel.id)
-            .filter(|b| b.claim.is_none() && !b.details.back_fed_main && !home.is_feeder(b))
-            .filter(|b| home.points_on(&b.id).next().is_none())
-            .map(|b| home.home.number(&b.id))
+            .filter(|b| b.claim.is_none() && !b.details.back_fed_main && !checked.is_feeder(b))
+            .filter(|b| checked.points_on(&b.id).next().is_none())
+            .map(|b| checked.home.panels().number(&b.id))
             .collect();
         if !unnamed.is_empty() {
             let verb = if unnamed.len() == 1 { "has" } else { "have" };

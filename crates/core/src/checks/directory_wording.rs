@@ -4,8 +4,10 @@
 //! Source: NEC 408.4(A), from memory; which words are vague is common practice. Example: "general
 //! lights" could be any; "Emma's room" is nobody's after the next move.
 
-use super::{Checked, FindingPlace, Found, Rule, Severity, Source};
-use crate::{Fact, LabelClaimed, wording};
+use super::Found;
+use super::{Checked, FindingPlace, Rule, Severity, Source};
+use crate::logbook::{Fact, LabelClaimed};
+use crate::wording::wording;
 
 pub(super) const RULE: Rule = Rule {
     code: "directory-wording",
@@ -108,10 +110,10 @@ pub fn about_wording(text: &str) -> Option<String> {
 
 fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
     let home = checked.home;
-    for breaker in home.breakers() {
+    for breaker in home.panels().breakers() {
         let Some(claim) = &breaker.claim else { continue };
         let Some(wrong) = about_wording(claim) else { continue };
-        let proven = wording(home, &breaker.id, checked.known);
+        let proven = wording(home, &breaker.id);
         let finding = found.breaker(
             breaker,
             format!("Old card “{claim}”: {wrong}."),
@@ -127,7 +129,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             finding.mended_by("The new card hangs in the door", vec![fact]);
         }
     }
-    for room in home.rooms() {
+    for room in home.house().rooms() {
         if let Some(wrong) = about_wording(&room.name) {
             found.add(
                 room.id.as_str(),
@@ -143,12 +145,14 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::{findings, logbook::fixture::written};
+    use crate::checks::findings;
+    use crate::fixture::written;
 
     #[test]
     fn fires_on_old_labels_and_room_names_and_only_there() {
         let w = written("panel 24\n1 15 gen. light\n2 20 Kitchen counter\nroom Emma's room\nroom Kitchen");
-        let found: Vec<_> = findings(&w.home).into_iter().filter(|f| f.code == "directory-wording").map(|f| f.about).collect();
+        let found: Vec<_> =
+            findings(&w.home).iter().filter(|f| f.code == "directory-wording").map(|f| f.about.as_str()).collect();
         assert_eq!(found, ["1", "Room “Emma's room”"]);
     }
 

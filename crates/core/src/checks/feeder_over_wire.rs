@@ -3,8 +3,9 @@
 //!
 //! Source: NEC 240.4, Table 310.16 and 215.3, from memory. Example: 60 A on 8 AWG copper.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source, placed_anew};
-use crate::{Wire, largest_breaker};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, placed_anew};
+use crate::model::{Wire, largest_breaker};
 
 pub(super) const RULE: Rule = Rule {
     code: "feeder-over-wire",
@@ -14,12 +15,12 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (_, breaker) in home.breakers().filter(|(_, b)| home.is_feeder(b)) {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (_, breaker) in checked.breakers().filter(|(_, b)| checked.is_feeder(b)) {
         let wires: Vec<Wire> = breaker
             .wire
             .into_iter()
-            .chain(home.home.panels_on(&breaker.id).filter_map(|panel| panel.details.conductors))
+            .chain(checked.home.panels().panels_on(&breaker.id).filter_map(|panel| panel.details.conductors))
             .collect();
         let Some(wire) = wires.into_iter().min_by(|a, b| largest_breaker(*a).value().total_cmp(&largest_breaker(*b).value()))
         else {

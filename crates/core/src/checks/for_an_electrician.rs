@@ -4,8 +4,9 @@
 //! Source: common practice, no published source. Example: a split-bus panel has no single main: its “lighting
 //! main” kills only the lower half.
 
-use super::{Checked, Found, Rule, Severity, Source};
-use crate::{Interior, Service};
+use super::Found;
+use super::{Checked, Rule, Severity, Source};
+use crate::model::{Interior, Service};
 
 pub(super) const RULE: Rule = Rule {
     code: "for-an-electrician",
@@ -15,8 +16,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for panel in home.home.panels() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for panel in checked.home.panels().all() {
         let said = match panel.details.interior {
             Interior::Fuses => {
                 Some("Fuses instead of breakers. A fuse larger than its wire is the classic fault; pulling one is not a switch.")

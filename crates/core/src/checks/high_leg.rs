@@ -3,8 +3,9 @@
 //! Source: NEC 110.15 and 408.3(E), from memory. Example: a one-pole breaker in the second row of a high-leg
 //! panel.
 
-use super::{Checked, Found, Rule, Severity, Source};
-use crate::{Leg, Service, legs_of};
+use super::Found;
+use super::{Checked, Rule, Severity, Source};
+use crate::model::{Leg, Service, legs_of};
 
 pub(super) const RULE: Rule = Rule {
     code: "high-leg",
@@ -14,8 +15,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (panel, breaker) in home.breakers().filter(|(panel, _)| panel.service == Service::HighLeg) {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (panel, breaker) in checked.breakers().filter(|(panel, _)| panel.service == Service::HighLeg) {
         if legs_of(panel, &breaker.at) == [Leg::B] {
             found.breaker(
                 breaker,

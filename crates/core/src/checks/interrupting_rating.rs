@@ -2,7 +2,8 @@
 //!
 //! Source: NEC 110.9, from memory. Example: a 10 kA breaker in a panel marked 22 kA.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "interrupting-rating",
@@ -12,8 +13,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (panel, breaker) in home.breakers() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (panel, breaker) in checked.breakers() {
         if let (Some(asked), Some(has)) = (panel.details.interrupting_ka, breaker.details.interrupting_ka)
             && has < asked
         {

@@ -3,8 +3,9 @@
 //! Source: common practice, no published source: in most panels legs alternate down the rows; some small,
 //! split-bus or side-mounted interiors do not. Example: 0 V between spaces 1 and 3.
 
-use super::{Checked, Found, Rule, Severity, Source};
-use crate::Side;
+use super::Found;
+use super::{Checked, Rule, Severity, Source};
+use crate::model::Side;
 
 pub(super) const RULE: Rule = Rule {
     code: "legs-at-odds",
@@ -14,8 +15,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for panel in home.home.panels() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for panel in checked.home.panels().all() {
         for read in panel.legs_read.iter().filter(|read| panel.leg_by_formula(read.row) != read.leg) {
             let spaces: Vec<_> = [Side::Left, Side::Right]
                 .into_iter()

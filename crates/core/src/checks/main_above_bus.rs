@@ -3,7 +3,8 @@
 //! Source: NEC 408.36, from memory. Example: a 150 A main on a 125 A bus; a 60 A feeder breaker on a 50 A
 //! sub-panel without a main.
 
-use super::{Checked, Found, Rule, Severity, Source};
+use super::Found;
+use super::{Checked, Rule, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "main-above-bus",
@@ -13,14 +14,14 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for panel in home.home.panels() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for panel in checked.home.panels().all() {
         let Some(bus) = panel.details.bus else { continue };
-        let feeder = panel.details.fed_by.as_ref().and_then(|id| home.home.breaker(id));
-        let back_fed = home.home.breakers_of(&panel.id).find(|b| b.details.back_fed_main);
+        let feeder = panel.details.fed_by.as_ref().and_then(|id| checked.home.panels().breaker(id));
+        let back_fed = checked.home.panels().breakers_of(&panel.id).find(|b| b.details.back_fed_main);
         let main = panel.main.map(|amps| (amps, "main".to_owned()));
-        let back_fed = back_fed.map(|b| (b.amps, format!("back-fed main {}", home.home.number(&b.id))));
-        let feeder = feeder.map(|b| (b.amps, format!("feeder breaker {}", home.home.number(&b.id))));
+        let back_fed = back_fed.map(|b| (b.amps, format!("back-fed main {}", checked.home.panels().number(&b.id))));
+        let feeder = feeder.map(|b| (b.amps, format!("feeder breaker {}", checked.home.panels().number(&b.id))));
         // Any one of them that is small enough protects it.
         let Some((amps, what)) =
             [main, back_fed, feeder].into_iter().flatten().min_by(|a, b| a.0.value().total_cmp(&b.0.value()))

@@ -45,7 +45,10 @@ pub use directory_wording::about_wording;
 
 use std::collections::BTreeMap;
 
-use crate::{Breaker, BreakerId, Fact, Home, Panel, PanelId, Point, PointId, Verdict, verdicts};
+use crate::logbook::{BreakerPlaced, Fact};
+use crate::model::{Breaker, BreakerId, Panel, PanelId, Point, PointId};
+use crate::study::Study;
+use crate::trace::verdicts;
 
 /// How much it matters.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, serde::Serialize, utoipa::ToSchema)]
@@ -166,30 +169,29 @@ pub const RULES: &[Rule] = &[
 
 /// What a rule looks at.
 struct Checked<'a> {
-    home: &'a Home,
-    known: &'a [(PointId, Verdict)],
+    home: &'a Study,
     /// The points proven on each breaker.
     points: BTreeMap<&'a BreakerId, Vec<&'a Point>>,
 }
 
 impl<'a> Checked<'a> {
     fn panel_of(&self, breaker: &Breaker) -> &'a Panel {
-        self.home.panel(&breaker.panel).unwrap_or_else(|| panic!("breaker {} has no panel; this is a bug", breaker.id))
+        self.home.panels().panel(&breaker.panel).unwrap_or_else(|| panic!("breaker {} has no panel; this is a bug", breaker.id))
     }
 
     /// Every breaker with its panel.
     fn breakers(&self) -> impl Iterator<Item = (&'a Panel, &'a Breaker)> + use<'_, 'a> {
-        self.home.breakers().map(|breaker| (self.panel_of(breaker), breaker))
+        self.home.panels().breakers().map(|breaker| (self.panel_of(breaker), breaker))
     }
 
-    fn of(home: &'a Home, known: &'a [(PointId, Verdict)]) -> Self {
+    fn of(home: &'a Study) -> Self {
         let mut points: BTreeMap<&BreakerId, Vec<&Point>> = BTreeMap::new();
-        for (id, verdict) in known {
-            if let (Some(breaker), Some(point)) = (verdict.proven_on(), home.point(id)) {
+        for (id, verdict) in verdicts(home) {
+            if let (Some(breaker), Some(point)) = (verdict.proven_on(), home.house().point(id)) {
                 points.entry(breaker).or_default().push(point);
             }
         }
-        Self { home, known, points }
+        Self { home, points }
     }
 
     /// The points proven on a breaker.
@@ -199,18 +201,22 @@ impl<'a> Checked<'a> {
 
     /// Groups of circuits that share a neutral, as breakers.
     fn shared_neutrals(&self) -> impl Iterator<Item = Vec<&'a Breaker>> + use<'_, 'a> {
-        self.home.shared_neutrals().iter().map(|group| group.iter().filter_map(|id| self.home.breaker(id)).collect())
+        self.home
+            .panels()
+            .shared_neutrals()
+            .iter()
+            .map(|group| group.iter().filter_map(|id| self.home.panels().breaker(id)).collect())
     }
 
     /// Whether it feeds another panel, as described or as said.
     fn is_feeder(&self, breaker: &Breaker) -> bool {
-        !breaker.details.feeds.is_empty() || self.home.panels_on(&breaker.id).next().is_some()
+        !breaker.details.feeds.is_empty() || self.home.panels().panels_on(&breaker.id).next().is_some()
     }
 }
 
 /// Takes the findings of one rule.
 struct Found<'a> {
-    home: &'a Home,
+    home: &'a Study,
     rule: &'static Rule,
     all: &'a mut Vec<Finding>,
 }
@@ -219,7 +225,7 @@ impl Found<'_> {
     fn breaker(&mut self, breaker: &Breaker, message: String, remedy: impl Into<String>) -> &mut Finding {
         let place =
             FindingPlace { panel: Some(breaker.panel.clone()), breaker: Some(breaker.id.clone()), ..FindingPlace::default() };
-        self.add(breaker.id.as_str(), self.home.number(&breaker.id), place, message, remedy.into())
+        self.add(breaker.id.as_str(), self.home.panels().number(&breaker.id), place, message, remedy.into())
     }
 
     fn panel(&mut self, panel: &Panel, message: String, remedy: impl Into<String>) -> &mut Finding {
@@ -257,15 +263,16 @@ impl Finding {
 /// What to say where an electrician has to do it.
 const FOR_QUALIFIED: &str = "Opening the panel is work for qualified people.";
 
+struct Findings(Vec<Finding>);
+
 /// Everything worth a look, the gravest first; what was set aside at the end.
-pub fn findings(home: &Home) -> Vec<Finding> {
-    findings_from(home, verdicts(home))
+pub fn findings(home: &Study) -> &[Finding] {
+    &home.once(|| Findings(all_findings(home))).0
 }
 
-/// The same, from verdicts that are at hand.
-pub(crate) fn findings_from(home: &Home, known: &[(PointId, Verdict)]) -> Vec<Finding> {
+fn all_findings(home: &Study) -> Vec<Finding> {
     let mut all = Vec::new();
-    let checked = Checked::of(home, known);
+    let checked = Checked::of(home);
     for rule in RULES {
         (rule.check)(&checked, &mut Found { home, rule, all: &mut all });
     }
@@ -280,16 +287,8 @@ pub(crate) fn findings_from(home: &Home, known: &[(PointId, Verdict)]) -> Vec<Fi
 }
 
 /// The same breaker, described anew with something changed.
-fn placed_anew(breaker: &Breaker, change: impl FnOnce(&mut crate::BreakerPlaced)) -> Fact {
-    let mut placed = crate::BreakerPlaced {
-        breaker: breaker.id.clone(),
-        panel: breaker.panel.clone(),
-        at: breaker.at.clone(),
-        amps: breaker.amps,
-        protection: breaker.protection,
-        wire: breaker.wire,
-        details: breaker.details.clone(),
-    };
+fn placed_anew(breaker: &Breaker, change: impl FnOnce(&mut BreakerPlaced)) -> Fact {
+    let mut placed = BreakerPlaced::from(breaker);
     change(&mut placed);
     Fact::BreakerPlaced(placed)
 }
@@ -307,44 +306,44 @@ fn and(words: &[String]) -> String {
 #[cfg(test)]
 fn said(code: &str, acts: &str) -> Vec<String> {
     assert!(RULES.iter().any(|rule| rule.code == code), "{code} is not registered");
-    let home = crate::logbook::fixture::written(acts).home;
-    findings(&home).into_iter().filter(|f| f.code == code).map(|f| format!("{}: {}", f.about, f.message)).collect()
+    let home = crate::fixture::written(acts).home;
+    findings(&home).iter().filter(|f| f.code == code).map(|f| format!("{}: {}", f.about, f.message)).collect()
 }
 
 /// The home after the rule's first finding was mended as it proposes.
 #[cfg(test)]
 fn said_when_mended(code: &str, acts: &str) -> Vec<String> {
-    let mut written = crate::logbook::fixture::written(acts);
-    let finding = findings(&written.home).into_iter().find(|f| f.code == code).unwrap();
+    let mut written = crate::fixture::written(acts);
+    let finding = findings(&written.home).iter().find(|f| f.code == code).cloned().unwrap();
     for fact in finding.mend.unwrap().facts {
         written.act(&format!("fact {}", serde_json::to_string(&fact).unwrap())).unwrap();
     }
-    findings(&written.home).into_iter().filter(|f| f.code == code).map(|f| format!("{}: {}", f.about, f.message)).collect()
+    findings(&written.home).iter().filter(|f| f.code == code).map(|f| format!("{}: {}", f.about, f.message)).collect()
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::logbook::fixture::written;
+    use crate::fixture::written;
 
     #[test]
     fn what_is_set_aside_goes_to_the_end_and_comes_back_when_it_changes() {
         let mut w = written("panel 24\n12 20 #14 darkroom\n3 15 gen. light");
-        let first = findings(&w.home).remove(0);
+        let first = findings(&w.home)[0].clone();
         assert_eq!((first.code.as_str(), first.aside.as_deref()), ("breaker-over-wire", None));
-        let aside = |w: &mut crate::logbook::fixture::Written, reason: &str, aside: bool| {
+        let aside = |w: &mut crate::fixture::Written, reason: &str, aside: bool| {
             let fact = serde_json::json!({"kind": "finding_set_aside", "finding": first.key, "message": first.message,
                 "reason": reason, "aside": aside});
             w.act(&format!("fact {fact}"))
         };
         assert!(aside(&mut w, "", true).is_err(), "a reason is asked for");
         aside(&mut w, "the electrician comes on Friday", true).unwrap();
-        let last = findings(&w.home).pop().unwrap();
+        let last = findings(&w.home).last().unwrap();
         assert_eq!(last.aside.as_deref(), Some("the electrician comes on Friday (tester)"));
         w.act("set 12 {\"amps\": 30}").unwrap();
         assert_eq!(findings(&w.home)[0].aside, None, "30 A on 14 AWG is another finding");
         w.act("set 12 {\"amps\": 20}").unwrap();
-        assert!(findings(&w.home).pop().unwrap().aside.is_some());
+        assert!(findings(&w.home).last().unwrap().aside.is_some());
         aside(&mut w, "", false).unwrap();
         assert_eq!(findings(&w.home)[0].aside, None);
     }
@@ -353,14 +352,14 @@ mod tests {
     fn the_sum_of_branch_breakers_is_never_warned_about() {
         let card: String = (1..=40).step_by(4).map(|n| format!("{n}-{} 100/2 load in room {n}\n", n + 2)).collect();
         let home = written(&format!("panel 42\nwith main {{\"main\": 100, \"details\": {{\"bus\": 100}}}}\n{card}")).home;
-        assert_eq!(home.breakers().count(), 10);
+        assert_eq!(home.panels().breakers().count(), 10);
         assert_eq!(findings(&home), []);
     }
 
     #[test]
     fn every_source_names_the_edition_and_the_local_code() {
         let mut w = written("panel 24\n12 20 #14 darkroom");
-        let source = |w: &crate::logbook::fixture::Written| findings(&w.home)[0].source.clone();
+        let source = |w: &crate::fixture::Written| findings(&w.home)[0].source.clone();
         assert!(source(&w).starts_with("NEC 2020 240.4"), "{}", source(&w));
         w.act(r#"fact {"kind": "rules_chosen", "edition": "cec2024"}"#).unwrap();
         assert!(source(&w).contains("CEC 2024 has its own section"), "{}", source(&w));

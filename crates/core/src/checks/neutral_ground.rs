@@ -4,8 +4,9 @@
 //! Source: NEC 250.24, 250.142 and 250.32, from memory. Example: a bonding screw in a sub-panel. This program
 //! never offers a mend: wrong either way is dangerous, and it is an electrician's.
 
-use super::{Checked, Found, Rule, Severity, Source};
-use crate::{Bond, ServiceDisconnect};
+use super::Found;
+use super::{Checked, Rule, Severity, Source};
+use crate::model::{Bond, ServiceDisconnect};
 
 pub(super) const RULE: Rule = Rule {
     code: "neutral-ground",
@@ -15,8 +16,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for panel in home.home.panels() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for panel in checked.home.panels().all() {
         let details = &panel.details;
         let Some(bond) = details.bond else { continue };
         let behind = details.fed_by.is_some() || details.service_disconnect == Some(ServiceDisconnect::Ahead);
@@ -50,7 +51,8 @@ fn check(home: &Checked<'_>, found: &mut Found<'_>) {
 #[cfg(test)]
 mod tests {
     use super::Severity;
-    use crate::{findings, logbook::fixture::written};
+    use crate::checks::findings;
+    use crate::fixture::written;
 
     fn of(acts: &str) -> Vec<(Severity, bool)> {
         let home = written(acts).home;

@@ -2,8 +2,9 @@
 //!
 //! Source: NEC 408.41, from memory. Example: two white wires under one screw.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source};
-use crate::Fact;
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use crate::logbook::{Fact, PanelDescribed};
 
 pub(super) const RULE: Rule = Rule {
     code: "neutrals-doubled",
@@ -13,14 +14,14 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for panel in home.home.panels() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for panel in checked.home.panels().all() {
         let Some(count) = panel.details.neutrals_doubled.filter(|count| *count > 0) else { continue };
         let message = format!(
             "{count} {} of the neutral bar with more than one neutral.",
             if count == 1 { "terminal" } else { "terminals" }
         );
-        let mut described = panel.described();
+        let mut described = PanelDescribed::from(panel);
         described.details.neutrals_doubled = Some(0);
         found
             .panel(panel, message, format!("Have each put under a terminal of its own. {FOR_QUALIFIED}"))

@@ -3,8 +3,9 @@
 //! Source: common practice, no published source. Aluminum feeders and large circuits are ordinary; 12 and
 //! 10 AWG aluminum branch wiring is of about 1965 to 1973. Example: a 15 A circuit on 12 AWG aluminum.
 
-use super::{Checked, Found, Rule, Severity, Source};
-use crate::{Cable, Metal, WireGauge};
+use super::Found;
+use super::{Checked, Rule, Severity, Source};
+use crate::model::{Cable, Metal, WireGauge};
 
 pub(super) const RULE: Rule = Rule {
     code: "old-wiring",
@@ -14,8 +15,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (_, breaker) in home.breakers() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (_, breaker) in checked.breakers() {
         let Some(wire) = breaker.wire else { continue };
         let what = match (wire.cable, wire.metal) {
             (Cable::KnobAndTube, _) => "Knob-and-tube wiring.",

@@ -4,7 +4,8 @@
 //! Source: NEC 210.7, from memory. Example: a counter receptacle without the tab between its halves, one on breaker 1 and
 //! one on 3. Only halves that are proven are judged.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "one-yoke-two-breakers",
@@ -14,20 +15,21 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    if home.home.points().all(|point| point.details.half_of.is_none()) {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    if checked.home.house().points().all(|point| point.details.half_of.is_none()) {
         return;
     }
-    for (breaker, point) in home.breakers().flat_map(|(_, breaker)| home.points_on(&breaker.id).map(move |p| (breaker, p))) {
+    for (breaker, point) in checked.breakers().flat_map(|(_, breaker)| checked.points_on(&breaker.id).map(move |p| (breaker, p)))
+    {
         let Some(first) = &point.details.half_of else { continue };
-        let other = home.breakers().map(|(_, other)| other).find(|other| home.points_on(&other.id).any(|p| &p.id == first));
+        let other = checked.breakers().map(|(_, other)| other).find(|other| checked.points_on(&other.id).any(|p| &p.id == first));
         let Some(other) = other.filter(|other| other.id != breaker.id) else { continue };
         // The rule on shared neutrals says it then.
-        if home.home.shared_neutral_of(&breaker.id).is_some_and(|group| group.contains(&other.id)) {
+        if checked.home.panels().shared_neutral_of(&breaker.id).is_some_and(|group| group.contains(&other.id)) {
             continue;
         }
-        let (one, two) = (home.home.number(&other.id), home.home.number(&breaker.id));
-        let name = home.home.point(first).map_or("", |first| first.name.as_str());
+        let (one, two) = (checked.home.panels().number(&other.id), checked.home.panels().number(&breaker.id));
+        let name = checked.home.house().point(first).map_or("", |first| first.name.as_str());
         let finding = found.breaker(
             breaker,
             format!(

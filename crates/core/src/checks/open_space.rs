@@ -2,8 +2,10 @@
 //!
 //! Source: NEC 408.7, from memory. Example: a knocked-out space through which the bus can be touched.
 
-use super::{Checked, FindingPlace, Found, Rule, Severity, Source};
-use crate::{Fact, FillerSeen, Half, Slot, position};
+use super::Found;
+use super::{Checked, FindingPlace, Rule, Severity, Source};
+use crate::logbook::{Fact, FillerSeen};
+use crate::model::{Half, Slot, position};
 
 pub(super) const RULE: Rule = Rule {
     code: "open-space",
@@ -13,12 +15,12 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for panel in home.home.panels() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for panel in checked.home.panels().all() {
         for space in panel.every_space() {
             for half in [None, Some(Half::Upper), Some(Half::Lower)] {
                 let at = Slot { space, half };
-                if home.home.filler(&panel.id, at) != Some(false) || position(panel, space).is_none() {
+                if checked.home.panels().filler(&panel.id, at) != Some(false) || position(panel, space).is_none() {
                     continue;
                 }
                 let place =

@@ -2,8 +2,9 @@
 //!
 //! Source: NEC 110.3(B), from memory. Example: a plug-on neutral breaker in a panel without the rail.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source};
-use crate::NeutralLead;
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use crate::model::NeutralLead;
 
 pub(super) const RULE: Rule = Rule {
     code: "plug-on-neutral",
@@ -13,8 +14,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (panel, breaker) in home.breakers() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (panel, breaker) in checked.breakers() {
         if breaker.details.neutral == Some(NeutralLead::PlugOn) && panel.details.plug_on_neutral == Some(false) {
             found.breaker(
                 breaker,

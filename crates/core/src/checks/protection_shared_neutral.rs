@@ -4,8 +4,9 @@
 //! Source: NEC 110.3(B), from memory; that such pairs trip at once is common practice. Example: two one-pole
 //! AFCI breakers on one three-wire cable.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source};
-use crate::{Protection, Tie};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use crate::model::{Protection, Tie};
 
 pub(super) const RULE: Rule = Rule {
     code: "protection-shared-neutral",
@@ -15,8 +16,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for group in home.shared_neutrals() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for group in checked.shared_neutrals() {
         for breaker in &group {
             let single = group.len() > 1 || breaker.details.tie == Tie::Handle;
             if single && breaker.protection != Protection::Standard {

@@ -3,8 +3,9 @@
 //! Source: NEC 210.21(B) and NEMA WD 6, from memory. Example: a 5-20 face on a 15 A breaker; a TT-30, which is
 //! 120 V, on a two-pole breaker. Only points that are proven on the breaker are judged.
 
-use super::{Checked, Found, Rule, Severity, Source};
-use crate::{Volts, breakers_for, legs_of, volts_between};
+use super::Found;
+use super::{Checked, Rule, Severity, Source};
+use crate::model::{Volts, breakers_for, legs_of, volts_between};
 
 pub(super) const RULE: Rule = Rule {
     code: "receptacle-against-breaker",
@@ -14,11 +15,11 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (panel, breaker) in home.breakers() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (panel, breaker) in checked.breakers() {
         let across = volts_between(panel.service, &legs_of(panel, &breaker.at));
-        let own_neutral_shared = home.home.shared_neutral_of(&breaker.id).is_some_and(|group| group.len() == 1);
-        for point in home.points_on(&breaker.id) {
+        let own_neutral_shared = checked.home.panels().shared_neutral_of(&breaker.id).is_some_and(|group| group.len() == 1);
+        for point in checked.points_on(&breaker.id) {
             let Some(face) = point.configuration else { continue };
             let two_hots = face.volts() > Volts::new(120);
             let (severity, message) = if two_hots && across <= Volts::new(120) {

@@ -4,8 +4,9 @@
 //! for a sub-panel's feeder, and not for three-phase. Example: a 200 A main on 2/0 aluminum, which is good for
 //! 150 A.
 
-use super::{Checked, Found, Rule, Severity, Source};
-use crate::{Service, largest_breaker, largest_service};
+use super::Found;
+use super::{Checked, Rule, Severity, Source};
+use crate::model::{Service, largest_breaker, largest_service};
 
 pub(super) const RULE: Rule = Rule {
     code: "service-conductors",
@@ -15,9 +16,9 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for panel in home.home.panels().filter(|panel| panel.details.fed_by.is_none()) {
-        let back_fed = home.home.breakers_of(&panel.id).find(|b| b.details.back_fed_main).map(|b| b.amps);
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for panel in checked.home.panels().all().filter(|panel| panel.details.fed_by.is_none()) {
+        let back_fed = checked.home.panels().breakers_of(&panel.id).find(|b| b.details.back_fed_main).map(|b| b.amps);
         let (Some(main), Some(wire)) = (panel.main.or(back_fed), panel.details.conductors) else { continue };
         let whole_dwelling = matches!(panel.service, Service::SplitPhase | Service::TwoLegs208);
         let by_table = largest_breaker(wire);

@@ -4,8 +4,10 @@
 //! Source: NEC 210.4(B), from memory; older work was allowed without. Example: a three-wire cable on breakers 1
 //! and 3 without a tie.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source, and};
-use crate::{BreakersJoined, Fact, Tie, legs_of, volts_between};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, and};
+use crate::logbook::{BreakersJoined, Fact};
+use crate::model::{Tie, legs_of, volts_between};
 
 pub(super) const RULE: Rule = Rule {
     code: "shared-neutral-disconnect",
@@ -15,9 +17,9 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for group in home.shared_neutrals().filter(|group| group.len() > 1) {
-        let numbers: Vec<_> = group.iter().map(|b| home.home.number(&b.id)).collect();
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for group in checked.shared_neutrals().filter(|group| group.len() > 1) {
+        let numbers: Vec<_> = group.iter().map(|b| checked.home.panels().number(&b.id)).collect();
         let finding = found.breaker(
             group[0],
             format!("{} share a neutral and can be switched off one by one. Today's rule wants one common disconnect.", and(&numbers)),
@@ -26,9 +28,9 @@ fn check(home: &Checked<'_>, found: &mut Found<'_>) {
                  rows. {FOR_QUALIFIED}"
             ),
         );
-        let panel = home.panel_of(group[0]);
+        let panel = checked.panel_of(group[0]);
         if let [one, other] = group.as_slice() {
-            let joined = home.home.joined(&one.id, &other.id);
+            let joined = checked.home.panels().joined(&one.id, &other.id);
             if joined.is_ok_and(|at| volts_between(panel.service, &legs_of(panel, &at)).value() > 120) {
                 finding.mended_by(
                     "Their handles are tied now",
@@ -61,8 +63,8 @@ mod tests {
     fn across_two_tandems_the_neighbouring_halves_may_be_tied() {
         let across = |one: &str, other: &str| {
             let acts = format!("panel 12\n2a 15 a\n2b 15 b\n4a 15 c\n4b 15 d\nshare {one} {other}");
-            let home = crate::logbook::fixture::written(&acts).home;
-            crate::findings(&home).into_iter().find(|f| f.code == "shared-neutral-disconnect").unwrap().mend.is_some()
+            let home = crate::fixture::written(&acts).home;
+            crate::checks::findings(&home).into_iter().find(|f| f.code == "shared-neutral-disconnect").unwrap().mend.is_some()
         };
         assert!(across("2b", "4a"));
         assert!(!across("2a", "4a"), "no tie is made for these");

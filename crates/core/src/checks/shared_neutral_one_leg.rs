@@ -3,9 +3,11 @@
 //! Source: NEC 210.4 and 100 (multiwire branch circuit), from memory. Example: a three-wire cable on breakers 10
 //! and 14, both on leg A: the neutral carries the sum of both.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source, and};
-use crate::panel::places::open_slots;
-use crate::{Breaker, BreakerMoved, Fact, Leg, Slot, legs_of};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, and};
+use crate::logbook::{BreakerMoved, Fact};
+use crate::model::{Breaker, Leg, Slot, legs_of};
+use crate::panel::open_slots;
 
 pub(super) const RULE: Rule = Rule {
     code: "shared-neutral-one-leg",
@@ -15,14 +17,14 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for group in home.shared_neutrals() {
-        let panel = home.panel_of(group[0]);
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for group in checked.shared_neutrals() {
+        let panel = checked.panel_of(group[0]);
         let legs: Vec<Leg> = group.iter().flat_map(|b| legs_of(panel, &b.at)).collect();
         let Some(double) = legs.iter().enumerate().find(|(n, leg)| legs[..*n].contains(leg)).map(|(_, leg)| *leg) else {
             continue;
         };
-        let numbers: Vec<_> = group.iter().map(|b| home.home.number(&b.id)).collect();
+        let numbers: Vec<_> = group.iter().map(|b| checked.home.panels().number(&b.id)).collect();
         let total: f64 = group.iter().map(|b| b.amps.value() * b.poles() as f64).sum();
         let message = if group.len() == 1 {
             format!("The poles of {} share a neutral and are both on leg {double:?}: it can carry {total} A.", numbers[0])
@@ -38,10 +40,10 @@ fn check(home: &Checked<'_>, found: &mut Found<'_>) {
             ),
         );
         if let [one, other] = group.as_slice()
-            && let Some((moved, slot, leg)) = other_leg(home, one, legs[1]).or_else(|| other_leg(home, other, legs[0]))
+            && let Some((moved, slot, leg)) = other_leg(checked, one, legs[1]).or_else(|| other_leg(checked, other, legs[0]))
         {
             finding.mended_by(
-                format!("Breaker {} sits in {slot} now, on leg {leg:?}", home.home.number(&moved.id)),
+                format!("Breaker {} sits in {slot} now, on leg {leg:?}", checked.home.panels().number(&moved.id)),
                 vec![Fact::BreakerMoved(BreakerMoved { breaker: moved.id.clone(), at: vec![slot] })],
             );
         }
@@ -49,9 +51,9 @@ fn check(home: &Checked<'_>, found: &mut Found<'_>) {
 }
 
 /// The open place nearest to where the breaker sits, on another leg than the one given.
-fn other_leg<'a>(home: &Checked<'_>, breaker: &'a Breaker, than: Leg) -> Option<(&'a Breaker, Slot, Leg)> {
+fn other_leg<'a>(checked: &Checked<'_>, breaker: &'a Breaker, than: Leg) -> Option<(&'a Breaker, Slot, Leg)> {
     let here = breaker.at.first()?;
-    let open = open_slots(home.home, breaker, here.half).into_iter().filter(|(_, leg)| *leg != than);
+    let open = open_slots(checked.home, breaker, here.half).into_iter().filter(|(_, leg)| *leg != than);
     open.min_by_key(|(slot, _)| slot.space.abs_diff(here.space)).map(|(slot, leg)| (breaker, slot, leg))
 }
 

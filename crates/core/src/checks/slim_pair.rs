@@ -3,7 +3,8 @@
 //!
 //! Source: common practice, no published source. Example: a slim two-pole at 4a-4b.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "slim-pair",
@@ -13,8 +14,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (panel, breaker) in home.breakers() {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (panel, breaker) in checked.breakers() {
         if let [first, second] = breaker.at.as_slice()
             && first.space == second.space
             && panel.service.legs().len() > 1

@@ -4,9 +4,11 @@
 //! Source: NEC 110.3(B), from memory; notch and hook are common practice. Example: a tandem in space 4 of a
 //! panel whose label lists 13 to 24.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source};
-use crate::panel::places::open_slots;
-use crate::{BreakerMoved, Fact, Half, Housing, Slot, Tandems};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use crate::logbook::{BreakerMoved, Fact};
+use crate::model::{Half, Housing, Slot, Tandems};
+use crate::panel::open_slots;
 
 pub(super) const RULE: Rule = Rule {
     code: "tandem-not-listed",
@@ -16,10 +18,15 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (panel, breaker) in home.breakers().filter(|(_, b)| matches!(b.housing(), Housing::Tandem | Housing::Quad)) {
-        let halves =
-            home.home.breakers_of(&panel.id).flat_map(|b| &b.at).filter(|slot| slot.space == breaker.at[0].space).count();
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (panel, breaker) in checked.breakers().filter(|(_, b)| matches!(b.housing(), Housing::Tandem | Housing::Quad)) {
+        let halves = checked
+            .home
+            .panels()
+            .breakers_of(&panel.id)
+            .flat_map(|b| &b.at)
+            .filter(|slot| slot.space == breaker.at[0].space)
+            .count();
         if breaker.at.len() == 1 && halves > 1 && breaker.at[0].half == Some(Half::Lower) {
             continue; // said once, of the upper handle
         }
@@ -49,7 +56,7 @@ fn check(home: &Checked<'_>, found: &mut Found<'_>) {
             message,
             format!("Combine light circuits, move one to an open space, or add a sub-panel instead. {FOR_QUALIFIED}"),
         );
-        let open = if breaker.poles() == 1 { open_slots(home.home, breaker, None) } else { Vec::new() };
+        let open = if breaker.poles() == 1 { open_slots(checked.home, breaker, None) } else { Vec::new() };
         if let Some((slot, _)) = open.into_iter().find(|(slot, _)| slot.space != breaker.at[0].space) {
             finding.mended_by(
                 format!("It sits in space {slot} on its own now"),

@@ -3,8 +3,11 @@
 //! Source: common practice, no published source. By the numbering this cannot be; a reading shows it. Example:
 //! a two-pole at 1-3 in an interior whose first two rows are one leg.
 
-use super::{Checked, FOR_QUALIFIED, Found, Rule, Severity, Source};
-use crate::{BreakerMoved, Fact, legs_of, places, volts_between};
+use super::Found;
+use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use crate::logbook::{BreakerMoved, Fact};
+use crate::model::{legs_of, volts_between};
+use crate::panel::places;
 
 pub(super) const RULE: Rule = Rule {
     code: "two-pole-one-leg",
@@ -14,8 +17,8 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for (panel, breaker) in home.breakers().filter(|(panel, b)| b.poles() > 1 && panel.service.legs().len() > 1) {
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for (panel, breaker) in checked.breakers().filter(|(panel, b)| b.poles() > 1 && panel.service.legs().len() > 1) {
         let legs = legs_of(panel, &breaker.at);
         let in_one_space = breaker.at.windows(2).any(|pair| pair[0].space == pair[1].space);
         if in_one_space || volts_between(panel.service, &legs).value() > 0 {
@@ -27,7 +30,7 @@ fn check(home: &Checked<'_>, found: &mut Found<'_>) {
             format!("Have it moved to rows of different legs. {FOR_QUALIFIED}"),
         );
         if let Some(place) =
-            places(home.home, &breaker.id).into_iter().flatten().find(|p| p.why_not.is_none() && p.volts.value() > 120)
+            places(checked.home, &breaker.id).into_iter().flatten().find(|p| p.why_not.is_none() && p.volts.value() > 120)
         {
             finding.mended_by(
                 format!("It sits in {} now", place.number),

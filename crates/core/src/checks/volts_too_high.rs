@@ -3,8 +3,9 @@
 //! Source: common practice; the limit is what ANSI C84.1, from memory, allows at most, and two percent for the meter.
 //! Example: 148 V at a 120 V receptacle. It is gone when the same point reads right.
 
-use super::{Checked, FindingPlace, Found, Rule, Severity, Source};
-use crate::metered::too_much_read;
+use super::Found;
+use super::{Checked, FindingPlace, Rule, Severity, Source};
+use crate::trace::too_much_read;
 
 pub(super) const RULE: Rule = Rule {
     code: "volts-too-high",
@@ -14,9 +15,9 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-fn check(home: &Checked<'_>, found: &mut Found<'_>) {
-    for metered in too_much_read(home.home) {
-        let Some(point) = home.home.point(&metered.point) else { continue };
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for metered in too_much_read(checked.home) {
+        let Some(point) = checked.home.house().point(&metered.point) else { continue };
         let place = FindingPlace { point: Some(point.id.clone()), ..FindingPlace::default() };
         found.add(
             point.id.as_str(),

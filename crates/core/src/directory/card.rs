@@ -1,7 +1,11 @@
 //! The card in the panel's own layout.
 
-use crate::panel::post::post_from;
-use crate::{BreakerId, Home, Panel, PanelId, Part, Post, Side, State, Verdict, overview::Progress, verdicts};
+use crate::model::{BreakerId, Panel, PanelId, Side, State};
+use crate::panel::panel_view;
+use crate::panel::{PanelView, Part};
+use crate::study::Study;
+use crate::trace::Progress;
+use crate::trace::{Verdict, verdicts};
 
 /// What a cell stands for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -62,13 +66,13 @@ pub struct Card {
     pub progress: Progress,
 }
 
-/// Words the card. `seq` is the logbook's last line, printed as the revision; `printed` is today's date as
+/// Words the card. The logbook's last line is printed as the revision; `printed` is today's date as
 /// it shall stand on the card. `None` when there is no such panel.
-pub fn card(home: &Home, panel: &PanelId, seq: u64, printed: &str) -> Option<Card> {
+pub fn card(home: &Study, panel: &PanelId, printed: &str) -> Option<Card> {
     let known = verdicts(home);
-    let Post { panel, rows, blades, open, .. } = post_from(home, home.panel(panel)?, known);
+    let PanelView { panel, rows, breakers, open, .. } = panel_view(home, panel)?;
     let progress = Progress::of(known);
-    let mut cells: Vec<CardCell> = blades
+    let mut cells: Vec<CardCell> = breakers
         .iter()
         .flat_map(|blade| {
             let claim = blade.claim.as_deref().map(|claim| format!(" (old card: {claim})")).unwrap_or_default();
@@ -111,7 +115,7 @@ pub fn card(home: &Home, panel: &PanelId, seq: u64, printed: &str) -> Option<Car
     cells.sort_by_key(|cell| (cell.side, cell.part));
     let place = if panel.place.is_empty() { String::new() } else { format!(", {}", panel.place) };
     let main = panel.main.map(|amps| format!(" - main {amps}")).unwrap_or_default();
-    let fed = panel.details.fed_by.as_ref().map(|b| format!(" - fed from {}", home.number(b))).unwrap_or_default();
+    let fed = panel.details.fed_by.as_ref().map(|b| format!(" - fed from {}", home.panels().number(b))).unwrap_or_default();
     let sources = panel.details.sources.iter().flatten().map(|source| source.word()).collect::<Vec<_>>();
     let sources = if sources.is_empty() { String::new() } else { format!(" Also fed by: {}.", sources.join(", ")) };
     Some(Card {
@@ -120,11 +124,11 @@ pub fn card(home: &Home, panel: &PanelId, seq: u64, printed: &str) -> Option<Car
             title: home.name().unwrap_or_default().to_owned(),
             subtitle: format!("{}{place}{main}{fed}", panel.name),
             foot: vec![
-                format!("{} of {} points proven. Revision {seq}, {printed}.", progress.proven, progress.points),
+                format!("{} of {} points proven. Revision {}, {printed}.", progress.proven, progress.points, home.seq()),
                 format!("Prove dead with a meter before touching. Line-side lugs stay live with the main off.{sources}"),
             ],
         },
-        panel,
+        panel: panel.clone(),
         cells,
         progress,
     })
@@ -133,7 +137,7 @@ pub fn card(home: &Home, panel: &PanelId, seq: u64, printed: &str) -> Option<Car
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::logbook::fixture::written;
+    use crate::fixture::written;
 
     #[test]
     fn each_cell_says_what_is_known_and_no_more() {
@@ -142,7 +146,7 @@ mod tests {
              lit lamp\nlit door\noff 1\ndark lamp\ndark lamp\nlit door\non 1\noff 2\nlit door\non 2\ntripped 3",
         )
         .home;
-        let card = card(&home, &"main".parse().unwrap(), 42, "2026-11-24").unwrap();
+        let card = card(&home, &"main".parse().unwrap(), "2026-11-24").unwrap();
         let said: Vec<_> = card.cells.iter().map(|c| (c.number.as_str(), c.kind, c.text.as_str())).collect();
         assert_eq!(
             said,
@@ -155,7 +159,7 @@ mod tests {
                 ("6", CellKind::Open, "Open space"),
             ]
         );
-        assert_eq!(card.text.foot[0], "1 of 2 points proven. Revision 42, 2026-11-24.");
+        assert_eq!(card.text.foot[0], "1 of 2 points proven. Revision 22, 2026-11-24.", "the revision is the last line");
         assert!(card.text.foot[1].contains("Prove dead with a meter"));
     }
 
@@ -165,7 +169,7 @@ mod tests {
             "panel 6\n1 20 a\n3 15 b\n5 15 c\nroom Hall\npoint Hall light lamp\nlit lamp\noff 1\ndark lamp\non 1\noff 3\ndark lamp\non 3",
         )
         .home;
-        let card = card(&home, &"main".parse().unwrap(), 1, "2026-11-24").unwrap();
+        let card = card(&home, &"main".parse().unwrap(), "2026-11-24").unwrap();
         assert!(card.cells.iter().all(|cell| cell.kind != CellKind::NothingFound && cell.kind != CellKind::Proven), "{card:?}");
     }
 }

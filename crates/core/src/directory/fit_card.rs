@@ -5,7 +5,7 @@
 //! All lengths are millimetres. How wide a text runs is asked of the caller, who has the fonts.
 
 use super::{Card, CardCell};
-use crate::{Columns, Side};
+use crate::model::{Columns, Side};
 
 /// What the card is fitted into, in millimetres.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -227,7 +227,8 @@ fn cut(mut cell: FittedCell, text: &Text, request: &FitRequest, size: f64, width
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::{card, logbook::fixture::written};
+    use crate::directory::card;
+    use crate::fixture::written;
 
     /// Every letter half as wide as the type is high.
     fn half(text: &str) -> f64 {
@@ -235,7 +236,7 @@ mod tests {
     }
 
     fn card_of(text: &str) -> Card {
-        card(&written(text).home, &"main".parse().unwrap(), 7, "2026-11-24").unwrap()
+        card(&written(text).home, &"main".parse().unwrap(), "2026-11-24").unwrap()
     }
 
     #[test]

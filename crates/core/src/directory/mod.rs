@@ -2,8 +2,6 @@
 
 mod card;
 mod fit_card;
-mod wording;
 
 pub use card::{Card, CardCell, CardText, CellKind, card};
 pub use fit_card::{FitRequest, FittedCard, FittedCell, fit_card};
-pub use wording::wording;

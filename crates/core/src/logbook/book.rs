@@ -1,18 +1,19 @@
 //! The logbook itself: takes batches, strikes lines out, and keeps the folded home beside them.
 
 use std::collections::BTreeSet;
+use std::sync::Arc;
 
 use indexmap::IndexMap;
 
-use super::{Draft, Fact, Home, Line, Refusal, RefusalCode};
-use crate::EntryId;
+use super::{Draft, Home, Line};
+use crate::model::{EntryId, Refusal, RefusalCode};
 
 /// The lines of one home, and what they add up to.
 #[derive(Debug, Clone, Default)]
 pub struct Logbook {
     lines: IndexMap<EntryId, Line>,
     struck: BTreeSet<EntryId>,
-    home: Home,
+    home: Arc<Home>,
 }
 
 /// What a batch would do: the new lines (without those that were there already) and the logbook after.
@@ -33,13 +34,17 @@ impl Logbook {
             book.lines.insert(line.entry.id.clone(), line);
         }
         book.struck = struck(book.lines.values().map(|line| &line.entry));
-        book.home = fold(book.lines.values().map(|line| &line.entry), &book.struck)?;
+        book.home = Arc::new(fold(book.lines.values().map(|line| &line.entry), &book.struck)?);
         Ok(book)
     }
 
     /// The home the lines add up to.
     pub fn home(&self) -> &Home {
         &self.home
+    }
+
+    pub(crate) fn shared_home(&self) -> Arc<Home> {
+        Arc::clone(&self.home)
     }
 
     /// Every line, in order.
@@ -97,12 +102,12 @@ impl Logbook {
         for line in outcome.new {
             self.lines.insert(line.entry.id.clone(), line);
         }
-        self.home = outcome.home;
+        self.home = Arc::new(outcome.home);
         self.struck = outcome.struck;
     }
 
     fn admit_plain(&self, fresh: &[&Draft]) -> Result<Home, Refusal> {
-        let mut home = self.home.clone();
+        let mut home = (*self.home).clone();
         for draft in fresh {
             home.apply(draft)?;
         }
@@ -114,11 +119,7 @@ impl Logbook {
     fn admit_strikes(&self, fresh: &[&Draft]) -> Result<(Home, BTreeSet<EntryId>), Refusal> {
         let mut struck = self.struck.clone();
         for draft in fresh {
-            let (target, strike) = match &draft.fact {
-                Fact::LineStruck(f) => (&f.line, true),
-                Fact::LineRestored(f) => (&f.line, false),
-                _ => continue,
-            };
+            let Some((target, strike)) = draft.fact.strikes() else { continue };
             let refuse = |code, wrong: &str, accepted: &str| {
                 let mut refusal = Refusal::new(code, "line", wrong, accepted);
                 refusal.entry = Some(draft.id.clone());
@@ -176,10 +177,10 @@ impl Logbook {
 fn struck<'a>(entries: impl Iterator<Item = &'a Draft>) -> BTreeSet<EntryId> {
     let mut struck = BTreeSet::new();
     for entry in entries {
-        match &entry.fact {
-            Fact::LineStruck(f) => struck.insert(f.line.clone()),
-            Fact::LineRestored(f) => struck.remove(&f.line),
-            _ => false,
+        match entry.fact.strikes() {
+            Some((line, true)) => struck.insert(line.clone()),
+            Some((line, false)) => struck.remove(line),
+            None => false,
         };
     }
     struck

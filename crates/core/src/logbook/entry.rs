@@ -1,7 +1,7 @@
 //! One line of the logbook.
 
 use super::Fact;
-use crate::{EntryId, Moment};
+use crate::model::{EntryId, Moment};
 
 /// With what something was observed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]

@@ -5,34 +5,18 @@
 //! lines gives the same home; a line that was struck out and restored leaves no trace in the home.
 
 mod book;
-mod bounds;
-mod describe;
 mod entry;
-mod fact;
-mod fold;
-mod fold_house;
-mod fold_panel;
-mod fold_trace;
-mod refusal;
-mod seen;
+mod facts;
+mod home;
+mod names;
 #[cfg(test)]
 mod tests;
 
-#[cfg(test)]
-pub(crate) use tests::fixture;
-
 pub use book::{Logbook, Outcome};
-pub use describe::describe;
 pub use entry::{Draft, Instrument, Line};
-pub use fact::{
-    BackdropLaid, BackdropRemoved, BreakerKept, BreakerMoved, BreakerPlaced, BreakerRemoved, BreakerSwitched, BreakersJoined,
-    DeviceWorked, Fact, FillerSeen, FindingSetAside, FloorPlaced, GfciProtects, HomeDescribed, Kept, LabelClaimed, LegRead,
-    LineRestored, LineStruck, NeutralShared, OpeningPlaced, OpeningRemoved, PanelDescribed, PanelRemoved, PanelStands,
-    PhotoTaken, PointPlaced, PointRemoved, PointSeen, PointSkipped, PointStands, PracticeHouse, RoomDrawn, RoomPlaced,
-    RoomRemoved, RulesChosen, Seen, Since, StairsPlaced, StairsRemoved, SwitchControls, ToneHeard, TraceSet, UnitsChosen,
-    VoltsRead, Worked,
-};
-pub use fold::{Aside, Home};
-pub use refusal::{Refusal, RefusalCode};
-pub use seen::Look;
-pub(crate) use seen::{Metered, Trip};
+pub(crate) use facts::Act;
+pub use facts::*;
+pub use home::{Aside, Home, House, Look, Panels, Switching, Switchings, Trace};
+pub(crate) use home::{Metered, Trip};
+pub(crate) use names::Names;
+pub use names::describe;

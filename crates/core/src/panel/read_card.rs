@@ -6,8 +6,12 @@
 //! begin with `#` are passed over. A line that cannot be read says where and what would be; the others
 //! stand. Nothing is written here: the caller records the proposed facts.
 
-use super::{Breaker, Housing, Panel, Protection, Slot, Tie, number_of, place};
-use crate::{Amps, BreakerId, BreakerPlaced, Cable, Fact, Home, LabelClaimed, Metal, Terminals, Wire, WireGauge};
+use crate::logbook::{BreakerPlaced, Fact, Home, LabelClaimed, PanelDescribed};
+use crate::model::{
+    Amps, Breaker, BreakerId, Cable, Housing, Metal, Panel, Protection, Slot, Terminals, Tie, Wire, WireGauge, downward, fits,
+    number_of, numbers,
+};
+use crate::study::Study;
 
 /// What became of one line.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -69,7 +73,7 @@ enum Unread {
 
 /// Reads the whole card. `new_id` gives an id for each new breaker.
 pub fn read_card(home: &Home, panel: &Panel, text: &str, mut new_id: impl FnMut() -> BreakerId) -> Vec<CardLine> {
-    let mut placed: Vec<Breaker> = home.breakers_of(&panel.id).cloned().collect();
+    let mut placed: Vec<Breaker> = home.panels().breakers_of(&panel.id).cloned().collect();
     let mut seen_here: Vec<BreakerId> = Vec::new();
     let mut lines = Vec::new();
     for (n, raw) in text.lines().enumerate() {
@@ -102,7 +106,7 @@ fn propose(
         };
     }
     if known.is_none()
-        && let Err(refusal) = place::fits(panel, &parsed.at, placed.iter())
+        && let Err(refusal) = fits(panel, &parsed.at, placed.iter())
     {
         return LabelOutcome::Unclear { column: 1, wrong: refusal.wrong, accepted: refusal.accepted };
     }
@@ -151,7 +155,7 @@ fn propose(
         facts.push(Fact::LabelClaimed(LabelClaimed { breaker: id.clone(), text: parsed.label.clone() }));
     }
     if let Some(fed) = fed.filter(|fed| fed.details.fed_by.as_ref() != Some(&id)) {
-        let mut described = fed.described();
+        let mut described = PanelDescribed::from(fed);
         described.details.fed_by = Some(id);
         facts.push(Fact::PanelDescribed(described));
     }
@@ -160,7 +164,7 @@ fn propose(
 
 /// The other panel of that name or tag; `sub` is the only other one.
 fn panel_named<'a>(home: &'a Home, here: &Panel, name: &str) -> Option<&'a Panel> {
-    let others: Vec<&Panel> = home.panels().filter(|p| p.id != here.id).collect();
+    let others: Vec<&Panel> = home.panels().all().filter(|p| p.id != here.id).collect();
     let said = |p: &&&Panel| p.name.eq_ignore_ascii_case(name) || p.tag.eq_ignore_ascii_case(name);
     match (others.iter().find(said), others.as_slice()) {
         (Some(panel), _) => Some(panel),
@@ -170,15 +174,15 @@ fn panel_named<'a>(home: &'a Home, here: &Panel, name: &str) -> Option<&'a Panel
 }
 
 /// The panel as it would be drawn if what was read were recorded.
-pub fn preview_card(home: &Home, panel: &Panel, lines: &[CardLine]) -> super::Post {
+pub fn preview_card(home: &Home, panel: &Panel, lines: &[CardLine]) -> super::PanelView {
     let mut then = home.clone();
     for line in lines {
         let LabelOutcome::Breaker { facts, .. } = &line.outcome else { continue };
         for fact in facts {
             // What could not be recorded is not drawn either; its line says why when it is recorded.
-            let _ = then.apply(&crate::Draft {
+            let _ = then.apply(&crate::logbook::Draft {
                 id: "preview".parse().unwrap_or_else(|_| panic!("“preview” is an id; this is a bug")),
-                at: crate::Moment::from_unix_ms(0),
+                at: crate::model::Moment::from_unix_ms(0),
                 by: "preview".into(),
                 instrument: None,
                 version: Fact::VERSION,
@@ -186,8 +190,8 @@ pub fn preview_card(home: &Home, panel: &Panel, lines: &[CardLine]) -> super::Po
             });
         }
     }
-    let known = crate::verdicts(&then);
-    super::post::post_from(&then, then.panel(&panel.id).unwrap_or(panel), known)
+    let then = Study::of(then);
+    super::view::panel_view(&then, &panel.id).cloned().unwrap_or_else(|| panic!("no panel {:?}; this is a bug", panel.id))
 }
 
 /// A word and the column (from 1, in characters) where it begins.
@@ -262,13 +266,13 @@ fn parse(panel: &Panel, line: &str) -> Result<Parsed, Unread> {
             );
         };
         if at.len() == 1 && poles > 1 && at[0].half.is_none() {
-            let Some(down) = place::downward(panel, at[0].space, poles) else {
+            let Some(down) = downward(panel, at[0].space, poles) else {
                 return unclear(
                     first_column,
                     format!(
                         "A {poles}-pole breaker does not fit at space {first}: its column ends there or the panel has no such space."
                     ),
-                    &format!("The panel has spaces {}; start higher up.", place::numbers(panel)),
+                    &format!("The panel has spaces {}; start higher up.", numbers(panel)),
                 );
             };
             at = down;
@@ -348,12 +352,12 @@ fn read_wire(text: &str) -> Option<Wire> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::logbook::fixture::{Written, written};
+    use crate::fixture::{Written, written};
 
     fn read(text: &str) -> Vec<LabelOutcome> {
         let Written { home, .. } = written("panel 24");
         let mut n = 0;
-        let panel = home.panels().next().unwrap().clone();
+        let panel = home.panels().all().next().unwrap().clone();
         read_card(&home, &panel, text, || {
             n += 1;
             format!("b{n}").parse().unwrap()
@@ -391,8 +395,8 @@ mod tests {
 17 open\n19 open\n21 open\n23 open\n2a-4b 30/2 quad dryer\n2b-4a 20/2 quad heater\n6b-8a 20/2 slim pump\n10-12 60/2 #4al shed > sub
 14 open\n16 open\n18 open\n20 open\n22 open\n24 open\n";
         let w = written(&format!("panel 24\n{}", text.replace("open", "open\n")));
-        let panel = w.home.panels().next().unwrap();
-        assert_eq!(crate::write_card(&w.home, panel), text);
+        let panel = w.home.panels().all().next().unwrap();
+        assert_eq!(crate::panel::write_card(&w.home, panel), text);
         let again = read_card(&w.home, panel, text, || panic!("nothing is new"));
         let facts = again.iter().map(|line| match &line.outcome {
             LabelOutcome::Breaker { facts, .. } => facts.len(),
@@ -406,12 +410,12 @@ mod tests {
     fn a_feeder_line_hangs_the_other_panel_on_its_breaker() {
         let mut w = written("panel 24\nsub greenhouse 8");
         w.act("18-20 60/2 greenhouse > sub").unwrap();
-        let feeder = w.home.breakers().next().unwrap();
-        assert_eq!(w.home.panels_on(&feeder.id).map(|p| p.name.as_str()).collect::<Vec<_>>(), ["greenhouse"]);
-        let preview = read_card(&w.home, w.home.panels().next().unwrap(), "1 20 attic", || "n".parse().unwrap());
-        let post = preview_card(&w.home, w.home.panels().next().unwrap(), &preview);
-        assert_eq!(post.blades.iter().map(|b| b.number.as_str()).collect::<Vec<_>>(), ["1", "18-20"]);
-        assert_eq!(w.home.breakers().count(), 1, "a preview records nothing");
+        let feeder = w.home.panels().breakers().next().unwrap();
+        assert_eq!(w.home.panels().panels_on(&feeder.id).map(|p| p.name.as_str()).collect::<Vec<_>>(), ["greenhouse"]);
+        let preview = read_card(&w.home, w.home.panels().all().next().unwrap(), "1 20 attic", || "n".parse().unwrap());
+        let post = preview_card(&w.home, w.home.panels().all().next().unwrap(), &preview);
+        assert_eq!(post.breakers.iter().map(|b| b.number.as_str()).collect::<Vec<_>>(), ["1", "18-20"]);
+        assert_eq!(w.home.panels().breakers().count(), 1, "a preview records nothing");
     }
 
     #[test]

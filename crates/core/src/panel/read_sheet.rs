@@ -4,7 +4,7 @@
 //! card's text for [`super::read_card`], and what was passed over and why. Two tables side by side, as cards
 //! are often laid out, are read as two. Nothing is written here.
 
-use super::{Panel, Slot, place};
+use crate::model::{Panel, Slot, downward, number_of};
 
 /// What a column holds.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
@@ -262,17 +262,17 @@ fn line(panel: &Panel, group: &Group, row: &[String], covered: &mut Vec<Slot>) -
         return Ok((!second && at.len() == 1).then(|| format!("{} open", at[0])));
     }
     let Some((amps, in_rating)) = rating(amps_cell) else {
-        return Ok(Some(format!("{} {amps_cell} {label}", super::number_of(&at)).trim_end().to_owned()));
+        return Ok(Some(format!("{} {amps_cell} {label}", number_of(&at)).trim_end().to_owned()));
     };
     let poles = cell(group.poles).trim_end_matches(['p', 'P']).trim().parse::<usize>().ok().or(in_rating).unwrap_or(at.len());
     if at.iter().all(|slot| covered.contains(slot)) && (poles > 1 || label.is_empty()) {
         return Ok(None); // the lower space of a two-pole that repeats its rating
     }
     if poles > 1 && at.len() == 1 && at[0].half.is_none() {
-        at = place::downward(panel, at[0].space, poles).unwrap_or(at);
+        at = downward(panel, at[0].space, poles).unwrap_or(at);
     }
     covered.extend(&at);
-    let mut words = vec![super::number_of(&at), if poles > 1 { format!("{amps}/{poles}") } else { amps.to_string() }];
+    let mut words = vec![number_of(&at), if poles > 1 { format!("{amps}/{poles}") } else { amps.to_string() }];
     let kind = format!("{} {}", cell(group.kind), amps_cell).to_lowercase();
     let has = |names: &[&str]| names.iter().any(|name| kind.contains(name));
     let (ground, arc) = (has(&["gfci", "gfi", "ground"]), has(&["afci", "arc"]));
@@ -337,13 +337,13 @@ fn wire(cell: &str) -> Option<String> {
     let size: String = text.chars().take_while(char::is_ascii_digit).collect();
     let large = ["1/0", "2/0", "3/0", "4/0"].into_iter().find(|size| text.starts_with(size));
     let size = large.map_or(size, str::to_owned);
-    crate::WireGauge::named(&size).map(|_| format!("#{size}{}", if text.contains("al") { "al" } else { "" }))
+    crate::model::WireGauge::named(&size).map(|_| format!("#{size}{}", if text.contains("al") { "al" } else { "" }))
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::logbook::fixture::written;
+    use crate::fixture::written;
 
     fn rows(text: &str) -> Vec<Vec<String>> {
         text.lines().map(|line| line.split('|').map(|cell| cell.trim().to_owned()).collect()).collect()
@@ -351,7 +351,7 @@ mod tests {
 
     fn read(text: &str) -> SheetRead {
         let home = written("panel 24").home;
-        read_sheet(home.panels().next().unwrap(), &rows(text), None)
+        read_sheet(home.panels().all().next().unwrap(), &rows(text), None)
     }
 
     #[test]
@@ -383,7 +383,7 @@ mod tests {
         assert_eq!(sheet.names, ["A", "B", "C"]);
         let home = written("panel 24").home;
         let corrected = read_sheet(
-            home.panels().next().unwrap(),
+            home.panels().all().next().unwrap(),
             &rows("x | 1 | 20 | Kitchen | Oven\ny | 2 | 15 | Hall | Bell"),
             Some(&[Ignore, Space, Amps, Ignore, Label]),
         );

@@ -1,19 +1,19 @@
 //! The panel written as the text that [`super::read_card`] reads: one breaker a line.
 
-use super::{Breaker, Housing, Panel, Protection, Tie};
-use crate::{Cable, Home, Metal};
+use crate::logbook::Home;
+use crate::model::{Breaker, Cable, Housing, Metal, Panel, Protection, Tie};
 
 /// The card as text, left column from the top, then the right; what the old card says stands behind each.
 pub fn write_card(home: &Home, panel: &Panel) -> String {
     let mut text = String::new();
     for space in panel.every_space() {
-        let mut here: Vec<&Breaker> = home.breakers_of(&panel.id).filter(|b| b.at[0].space == space).collect();
+        let mut here: Vec<&Breaker> = home.panels().breakers_of(&panel.id).filter(|b| b.at[0].space == space).collect();
         here.sort_by_key(|b| b.at[0]);
         for breaker in &here {
             text.push_str(&line(home, breaker));
             text.push('\n');
         }
-        if !home.breakers_of(&panel.id).any(|b| b.at.iter().any(|slot| slot.space == space)) {
+        if !home.panels().breakers_of(&panel.id).any(|b| b.at.iter().any(|slot| slot.space == space)) {
             text.push_str(&format!("{space} open\n"));
         }
     }
@@ -45,7 +45,7 @@ fn line(home: &Home, breaker: &Breaker) -> String {
     if let Some(claim) = &breaker.claim {
         words.push(claim.clone());
     }
-    if let Some(fed) = home.panels_on(&breaker.id).next() {
+    if let Some(fed) = home.panels().panels_on(&breaker.id).next() {
         words.push(format!("> {}", fed.name));
     } else if !breaker.details.feeds.is_empty() {
         words.push(format!("> {}", breaker.details.feeds));

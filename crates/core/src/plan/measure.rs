@@ -1,7 +1,6 @@
 //! Reads sizes as they are called out from a tape: `4.2 x 3.6`, `13'9" x 11'10"`, `4.2 x 3.6 less 1.2 x 0.8 top right`.
 
-use super::{Outline, Spot};
-use crate::{Length, Units};
+use crate::model::{Length, Outline, Spot, Units};
 
 /// What is wrong with a typed text, and where.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]

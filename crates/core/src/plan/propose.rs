@@ -1,14 +1,16 @@
 //! What a person typed or tapped, as the entries that would record it. Nothing is written here.
 
-use super::floors::floor_of;
-use super::geometry::spot_on;
 use super::propose_room::{RoomLine, RoomSide, rooms, snapped};
-use super::view::{against, reach};
-use super::{Bounds, OpeningKind, Outline, Pixel, Spot, read_length};
-use crate::{
-    BackdropLaid, Fact, GfciProtects, Home, Length, OpeningId, OpeningPlaced, PanelId, PanelStands, PhotoId, PointDetails,
-    PointId, PointKind, PointPlaced, PointStands, Refusal, RefusalCode, Room, RoomDrawn, RoomId, StairsId, StairsPlaced, Volts,
+use super::read_length;
+use super::view::reach;
+use crate::logbook::{
+    BackdropLaid, Fact, GfciProtects, Home, OpeningPlaced, PanelStands, PointPlaced, PointStands, RoomDrawn, StairsPlaced,
 };
+use crate::model::{
+    Bounds, Length, OpeningId, OpeningKind, Outline, PanelId, PhotoId, Pixel, PointDetails, PointId, PointKind, Refusal,
+    RefusalCode, Room, RoomId, Spot, StairsId, Volts, spot_on,
+};
+use crate::walking::floor_of;
 
 /// What is wished for.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
@@ -203,7 +205,7 @@ pub fn propose(home: &Home, wish: &Wish) -> Result<Proposal, Refusal> {
             };
             let mut facts = Vec::new();
             if target.id != room.id {
-                let mut placed = described(known);
+                let mut placed = PointPlaced::from(known);
                 placed.room = target.id.clone();
                 placed.name = free_name(home, &target.id, known.kind, &known.name);
                 facts.push(Fact::PointPlaced(placed));
@@ -215,20 +217,20 @@ pub fn propose(home: &Home, wish: &Wish) -> Result<Proposal, Refusal> {
         Wish::SpreadPoints { room } => spread(home, room),
         Wish::SplitReceptacle { point, other } => {
             let known = known_point(home, point)?;
-            let mut placed = described(known);
+            let mut placed = PointPlaced::from(known);
             placed.point = other.clone();
             placed.name = free_name(home, &known.room, known.kind, &format!("{}, other half", known.name));
             placed.details = PointDetails { half_of: Some(point.clone()), ..known.details.clone() };
             let mut facts = vec![Fact::PointPlaced(placed)];
-            if let Some(at) = home.drawn().points.get(point) {
+            if let Some(at) = home.plan().points.get(point) {
                 let beside = Spot::at(at.x + 320, at.y);
                 facts.push(Fact::PointStands(PointStands { point: other.clone(), at: Some(beside) }));
             }
             let upstream: Vec<Fact> = home
-                .drawn()
+                .plan()
                 .gfcis_of(point)
                 .map(|device| {
-                    let mut points = home.drawn().protects.get(device).cloned().unwrap_or_default();
+                    let mut points = home.plan().protects.get(device).cloned().unwrap_or_default();
                     points.push(other.clone());
                     Fact::GfciProtects(GfciProtects { device: device.clone(), points })
                 })
@@ -258,7 +260,7 @@ pub fn propose(home: &Home, wish: &Wish) -> Result<Proposal, Refusal> {
                 ));
             };
             let (a, b) = outline.wall(*wall);
-            let along = super::geometry::along(a, b, spot_on(*from, *end, from.to(*end) / 2.0));
+            let along = crate::model::along(a, b, spot_on(*from, *end, from.to(*end) / 2.0));
             let width = Length::mm(width.millimeters().min(from.to(*end) as i32));
             let placed = in_wall(home, opening, known, outline, *wall, along, OpeningKind::Door, width)?;
             plain(format!("Door between {} and {}", known.name, other.name), vec![placed])
@@ -279,7 +281,7 @@ pub fn propose(home: &Home, wish: &Wish) -> Result<Proposal, Refusal> {
             plain(format!("Stairs from {} up to {}", below.name, above.name), vec![Fact::StairsPlaced(placed)])
         }
         Wish::LayBackdrop { photo, floor, width_px, height_px, a, b, length } => {
-            let length = read_length(length, home.drawn().units).map_err(|misread| {
+            let length = read_length(length, home.plan().units).map_err(|misread| {
                 Refusal::new(RefusalCode::OutOfRange, "length", misread.wrong, "Type it as the tape reads.")
             })?;
             // Its corner comes to the corner of what is drawn, from where it can be laid anew.
@@ -321,7 +323,7 @@ fn in_wall(
     let wide = width.millimeters();
     if wide > length {
         return Err(no_place(
-            &format!("The wall is {} long, shorter than the {}.", Length::mm(length).said(home.drawn().units), kind.word()),
+            &format!("The wall is {} long, shorter than the {}.", Length::mm(length).said(home.plan().units), kind.word()),
             "Give a smaller width.",
         ));
     }
@@ -340,24 +342,27 @@ fn no_place(wrong: &str, accepted: &str) -> Refusal {
     Refusal::new(RefusalCode::DoesNotFit, "at", wrong, accepted)
 }
 
-fn known_point<'a>(home: &'a Home, point: &PointId) -> Result<&'a crate::Point, Refusal> {
-    home.point(point)
+fn known_point<'a>(home: &'a Home, point: &PointId) -> Result<&'a crate::model::Point, Refusal> {
+    home.house()
+        .point(point)
         .ok_or_else(|| Refusal::new(RefusalCode::Unknown, "point", "There is no such point.", "Name one of the house."))
 }
 
 fn drawn_room<'a>(home: &'a Home, room: &RoomId) -> Result<(&'a Room, &'a Outline), Refusal> {
     let known = home
+        .house()
         .room(room)
         .ok_or_else(|| Refusal::new(RefusalCode::Unknown, "room", "There is no such room.", "Name a room of the house."))?;
-    let outline = home.drawn().outlines.get(room);
+    let outline = home.plan().outlines.get(room);
     let outline = outline.ok_or_else(|| no_place(&format!("{} is not drawn yet.", known.name), "Give its size first."))?;
     Ok((known, outline))
 }
 
 fn drawn_on<'a>(home: &'a Home, floor: &'a str) -> impl Iterator<Item = (&'a Room, &'a Outline)> {
-    home.rooms()
+    home.house()
+        .rooms()
         .filter(move |room| floor_of(room) == floor)
-        .filter_map(|room| home.drawn().outlines.get(&room.id).map(|outline| (room, outline)))
+        .filter_map(|room| home.plan().outlines.get(&room.id).map(|outline| (room, outline)))
 }
 
 /// The room at a place; a place just outside a wall counts to the room inside.
@@ -372,7 +377,7 @@ fn room_at<'a>(home: &'a Home, floor: &'a str, at: Spot) -> Result<(&'a Room, &'
 
 /// `north wall 2`, `ceiling`: by the wall that is near, up on the sheet being north.
 fn name_at(home: &Home, room: &Room, outline: &Outline, kind: PointKind, at: Spot) -> String {
-    let base = match against(outline, at, reach(kind)) {
+    let base = match outline.against(at, reach(kind)) {
         Some((_, turn)) => match (turn + 45).rem_euclid(360) / 90 {
             0 => "north wall",
             1 => "east wall",
@@ -389,7 +394,8 @@ fn name_at(home: &Home, room: &Room, outline: &Outline, kind: PointKind, at: Spo
 
 /// The name, or the name counted on until no point of the kind in the room has it.
 pub(crate) fn free_name(home: &Home, room: &RoomId, kind: PointKind, wanted: &str) -> String {
-    let taken = |name: &str| home.points().any(|p| p.room == *room && p.kind == kind && p.name.eq_ignore_ascii_case(name));
+    let taken =
+        |name: &str| home.house().points().any(|p| p.room == *room && p.kind == kind && p.name.eq_ignore_ascii_case(name));
     let wanted = wanted.trim();
     if !taken(wanted) {
         return wanted.to_owned();
@@ -398,26 +404,11 @@ pub(crate) fn free_name(home: &Home, room: &RoomId, kind: PointKind, wanted: &st
     (2..).map(|n| format!("{base} {n}")).find(|name| !taken(name)).unwrap_or_else(|| unreachable!("numbers do not end"))
 }
 
-/// The point as a fact that describes it again.
-pub(crate) fn described(point: &crate::Point) -> PointPlaced {
-    PointPlaced {
-        point: point.id.clone(),
-        room: point.room.clone(),
-        point_kind: point.kind,
-        name: point.name.clone(),
-        volts: point.volts,
-        configuration: point.configuration,
-        only_one: point.only_one,
-        plate: point.plate,
-        details: point.details.clone(),
-    }
-}
-
 /// Wall points evenly along the walls from the upper left corner; the rest in a row through the middle.
 fn spread(home: &Home, room: &RoomId) -> Result<Proposal, Refusal> {
     let (known, outline) = drawn_room(home, room)?;
     let corner = outline.bounds().corner();
-    let bare = home.points().filter(|p| p.room == *room && !home.drawn().points.contains_key(&p.id));
+    let bare = home.house().points().filter(|p| p.room == *room && !home.plan().points.contains_key(&p.id));
     let (wall, hung): (Vec<_>, Vec<_>) = bare.partition(|p| matches!(p.kind, PointKind::Receptacle | PointKind::Switch));
     let around: f64 = outline.walls().map(|(a, b)| a.to(b)).sum();
     let mut facts = Vec::new();

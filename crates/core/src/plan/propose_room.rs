@@ -1,9 +1,9 @@
 //! Rooms from typed lines: `Kitchen 4.2 x 3.6`, `Pantry 2 x 3.6 left of Kitchen`; and where a room snaps to.
 
-use super::floors::floor_of;
 use super::measure::{Misread, read_size};
-use super::{Outline, Spot};
-use crate::{Draft, Fact, Home, Moment, Refusal, Room, RoomDrawn, RoomId, RoomPlaced};
+use crate::logbook::{Draft, Fact, Home, RoomDrawn, RoomPlaced};
+use crate::model::{Moment, Outline, Refusal, Room, RoomId, Spot};
+use crate::walking::floor_of;
 
 /// On which side of its neighbor a room goes, on the sheet.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
@@ -97,12 +97,12 @@ fn one(
     let typed = take_apart(home, line)?;
     let side = typed.side.or(last.map(|(_, side)| *side)).unwrap_or(RoomSide::Right);
     let beside = typed.of.as_ref().or(last.map(|(room, _)| room));
-    let known = home.rooms().find(|room| room.name.eq_ignore_ascii_case(typed.name));
+    let known = home.house().rooms().find(|room| room.name.eq_ignore_ascii_case(typed.name));
     let floor = match known {
         Some(room) => floor_of(room).to_owned(),
         None => beside
             .filter(|_| typed.of.is_some())
-            .and_then(|room| home.room(room))
+            .and_then(|room| home.house().room(room))
             .map_or_else(|| floor.to_owned(), |room| floor_of(room).to_owned()),
     };
     let mut facts = Vec::new();
@@ -120,8 +120,8 @@ fn one(
         let at = beside_or_free(home, &outline, &room, &floor, beside, side);
         let outline = outline.moved(at);
         let bounds = outline.bounds();
-        let units = home.drawn().units;
-        let length = |mm| crate::Length::mm(mm).said(units);
+        let units = home.plan().units;
+        let length = |mm| crate::model::Length::mm(mm).said(units);
         said = format!("{said}, {} × {}", length(bounds.width), length(bounds.height));
         facts.push(Fact::RoomDrawn(RoomDrawn { room: room.clone(), corners: outline.corners().to_vec() }));
     } else if known.is_some() {
@@ -140,7 +140,7 @@ fn take_apart<'a>(home: &Home, line: &'a str) -> Result<Typed<'a>, Misread> {
     {
         if let Some(at) = low.find(&format!(" {words}")) {
             let name = line[at + 1 + words.len()..].trim();
-            let room = home.rooms().find(|room| room.name.eq_ignore_ascii_case(name));
+            let room = home.house().rooms().find(|room| room.name.eq_ignore_ascii_case(name));
             let Some(room) = room else { return Err(Misread::new(name, format!("There is no room called “{name}”."))) };
             (side, of) = (Some(is), Some(room.id.clone()));
             rest = &line[..at];
@@ -161,14 +161,14 @@ fn take_apart<'a>(home: &Home, line: &'a str) -> Result<Typed<'a>, Misread> {
     if name.chars().count() > 60 {
         return Err(Misread::new(name, "The name of the room is too long."));
     }
-    let outline = size.map(|size| read_size(size, home.drawn().units)).transpose()?;
+    let outline = size.map(|size| read_size(size, home.plan().units)).transpose()?;
     Ok(Typed { name, outline, side, of })
 }
 
 /// Where a new outline goes: against its neighbor where nothing overlaps, else in the nearest free place.
 fn beside_or_free(home: &Home, outline: &Outline, room: &RoomId, floor: &str, beside: Option<&RoomId>, side: RoomSide) -> Spot {
     let others: Vec<(&Room, &Outline)> = on_floor(home, floor).filter(|(other, _)| other.id != *room).collect();
-    if let Some(before) = home.drawn().corner(room) {
+    if let Some(before) = home.plan().corner(room) {
         // Measured again: it stays where it is.
         return before;
     }
@@ -210,8 +210,9 @@ fn beside_or_free(home: &Home, outline: &Outline, room: &RoomId, floor: &str, be
 }
 
 fn on_floor<'a>(home: &'a Home, floor: &'a str) -> impl Iterator<Item = (&'a Room, &'a Outline)> {
-    let outlines = &home.drawn().outlines;
-    home.rooms()
+    let outlines = &home.plan().outlines;
+    home.house()
+        .rooms()
         .filter(move |room| floor_of(room) == floor)
         .filter_map(|room| outlines.get(&room.id).map(|outline| (room, outline)))
 }

@@ -1,10 +1,12 @@
 //! One room as somebody walks it: its points in order along the walls from the door, the last look at each, and where
 //! to go next.
 
-use super::geometry::along;
 use super::shown::PlanTag;
-use super::view::{against, plan_from, reach};
-use crate::{Home, LastSeen, PointId, PointKind, RoomId, last_seen, verdicts, walking};
+use super::view::{plan, reach};
+use crate::model::{PointId, PointKind, RoomId, along};
+use crate::study::Study;
+use crate::trace::{LastSeen, last_seen, verdicts};
+use crate::walking::walking;
 
 /// A point on the way.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -16,7 +18,7 @@ pub struct WalkPoint {
     /// What it is.
     pub kind: PointKind,
     /// 120 or 240.
-    pub volts: crate::Volts,
+    pub volts: crate::model::Volts,
     /// The last look at it.
     pub last: Option<LastSeen>,
     /// Its tag on the plan, where it is placed.
@@ -53,13 +55,14 @@ pub struct RoomWalk {
 }
 
 /// Works out the walk through a room; `None` when there is no such room.
-pub fn room_walk(home: &Home, id: &RoomId) -> Option<RoomWalk> {
-    let room = home.room(id)?;
+pub fn room_walk(home: &Study, id: &RoomId) -> Option<RoomWalk> {
+    let room = home.house().room(id)?;
     let known = verdicts(home);
-    let plan = plan_from(home, known);
+    let plan = plan(home);
     let tags: Vec<_> = plan.floors.iter().flat_map(|floor| &floor.points).collect();
     let proven = |point: &PointId| known.iter().any(|(p, v)| p == point && v.proven_on().is_some());
     let mut points: Vec<(f64, WalkPoint)> = home
+        .house()
         .points()
         .filter(|p| p.room == *id)
         .map(|p| {
@@ -73,6 +76,7 @@ pub fn room_walk(home: &Home, id: &RoomId) -> Option<RoomWalk> {
     let ways = walking(home);
     let here = ways.rooms.iter().position(|r| r == id)?;
     let mut next: Vec<NextRoom> = home
+        .house()
         .rooms()
         .enumerate()
         .filter(|(n, _)| *n != here)
@@ -80,24 +84,24 @@ pub fn room_walk(home: &Home, id: &RoomId) -> Option<RoomWalk> {
             room: other.id.clone(),
             name: other.name.clone(),
             seconds: (ways.between[here][n].seconds * 10.0).round() / 10.0,
-            without_number: home.points().filter(|p| p.room == other.id && !proven(&p.id)).count(),
+            without_number: home.house().points().filter(|p| p.room == other.id && !proven(&p.id)).count(),
         })
         .collect();
     next.sort_by(|a, b| a.seconds.total_cmp(&b.seconds));
     Some(RoomWalk {
         room: id.clone(),
         name: room.name.clone(),
-        floor: super::floors::floor_of(room).to_owned(),
+        floor: crate::walking::floor_of(room).to_owned(),
         points: points.into_iter().map(|(_, point)| point).collect(),
         next,
     })
 }
 
 /// How far along the round from the door a point is; what hangs in the middle after all walls.
-fn place_on_round(home: &Home, room: &RoomId, point: &PointId, kind: PointKind) -> f64 {
+fn place_on_round(home: &Study, room: &RoomId, point: &PointId, kind: PointKind) -> f64 {
     const UNPLACED: f64 = 2e9;
     const HUNG: f64 = 1e9;
-    let drawn = home.drawn();
+    let drawn = home.plan();
     let (Some(outline), Some(within)) = (drawn.outlines.get(room), drawn.points.get(point)) else { return UNPLACED };
     let spot = outline.bounds().corner().plus(*within);
     let round = |wall: usize, on: f64| outline.walls().take(wall).map(|(a, b)| a.to(b)).sum::<f64>() + on;
@@ -109,7 +113,7 @@ fn place_on_round(home: &Home, room: &RoomId, point: &PointId, kind: PointKind) 
         .map(|o| round(o.wall, f64::from(o.from.millimeters())))
         .next()
         .unwrap_or(0.0);
-    match against(outline, spot, reach(kind).max(400.0)) {
+    match outline.against(spot, reach(kind).max(400.0)) {
         Some((at, _)) => {
             let (wall, _, _) = outline.nearest_wall(at);
             let (a, b) = outline.wall(wall);

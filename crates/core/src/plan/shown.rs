@@ -1,9 +1,9 @@
 //! The plan as screens and files get it: floors with rooms, walls, openings, symbols and tags.
 
 use super::symbols::{Stroke, Symbol};
-use super::walls::Stretch;
-use super::{Bounds, OpeningKind, Outline, Spot};
-use crate::{BreakerId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId, Units};
+use crate::model::{
+    Bounds, BreakerId, OpeningId, OpeningKind, Outline, PanelId, PhotoId, PointId, RoomId, Spot, StairsId, Stretch, Units,
+};
 
 /// How sure a tag is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]

@@ -3,8 +3,7 @@
 //!
 //! The set follows the published symbols for architectural wiring plans (ANSI Y32.9, NECA 100), from memory.
 
-use super::Spot;
-use crate::{Outlets, Point, PointKind, Volts};
+use crate::model::{Outlets, Point, PointKind, Spot, Volts};
 
 /// One stroke.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]

@@ -1,7 +1,6 @@
 //! Where each point's tag stands: beside its symbol, clear of symbols, walls and other tags.
 
-use super::Spot;
-use super::walls::Stretch;
+use crate::model::{Spot, Stretch};
 
 /// Height of a tag, in millimeters of the plan.
 pub(crate) const TAG_HEIGHT: i32 = 250;

@@ -1,9 +1,11 @@
 //! Rooms and points that were read from a drawing file, as the entries that would record them.
 
+use super::propose;
 use super::propose_room::take;
 use super::symbols::Symbol;
-use super::{Outline, Spot, propose};
-use crate::{Fact, Home, Outlets, PointDetails, PointStands, Room, RoomDrawn, RoomId, RoomPlaced, Volts, Wish};
+use crate::logbook::{Fact, Home, PointStands, RoomDrawn, RoomPlaced};
+use crate::model::{Outlets, Outline, PointDetails, Room, RoomId, Spot, Volts};
+use crate::plan::Wish;
 
 /// Proposes a floor from a drawing: its rooms (name and inside), and its points (by the place of their room in the
 /// list). A room of that name and floor that is not drawn yet is drawn; any other gets a name of its own. Gives the
@@ -27,15 +29,15 @@ pub fn take_drawing(
     for (name, outline) in rooms {
         let waits = |room: &&Room| {
             room.name.eq_ignore_ascii_case(name)
-                && super::floors::floor_of(room) == floor
-                && !scratch.drawn().outlines.contains_key(&room.id)
+                && crate::walking::floor_of(room) == floor
+                && !scratch.plan().outlines.contains_key(&room.id)
         };
-        let waiting: Option<RoomId> = scratch.rooms().find(waits).map(|room| room.id.clone());
+        let waiting: Option<RoomId> = scratch.house().rooms().find(waits).map(|room| room.id.clone());
         let id = match waiting {
             Some(id) => id,
             None => {
                 let id: RoomId = new_id().parse().unwrap_or_else(|bad| panic!("{bad}; this is a bug"));
-                let taken = |name: &str| scratch.rooms().any(|room| room.name.eq_ignore_ascii_case(name));
+                let taken = |name: &str| scratch.house().rooms().any(|room| room.name.eq_ignore_ascii_case(name));
                 let name = std::iter::once(name.clone())
                     .chain((2..).map(|n| format!("{name} {n}")))
                     .find(|name| !taken(name))
@@ -50,8 +52,8 @@ pub fn take_drawing(
         ids.push(id);
     }
     for (room, symbol, at) in points {
-        let Some(corner) = ids.get(*room).and_then(|id| scratch.drawn().corner(id)) else { continue };
-        let inside = scratch.drawn().outlines.get(&ids[*room]).map(|outline| outline.nearest_wall(*at));
+        let Some(corner) = ids.get(*room).and_then(|id| scratch.plan().corner(id)) else { continue };
+        let inside = scratch.plan().outlines.get(&ids[*room]).map(|outline| outline.nearest_wall(*at));
         let high = *symbol == Symbol::HighVoltageReceptacle;
         let wish = Wish::TapPoint {
             point: new_id().parse().unwrap_or_else(|bad| panic!("{bad}; this is a bug")),
@@ -76,7 +78,7 @@ pub fn take_drawing(
 
 /// A symbol on a wall between two rooms belongs to the one it was found in.
 fn nudged_inside(home: &Home, room: &RoomId, at: Spot, wall: Option<(usize, f64, f64)>) -> Spot {
-    let (Some(outline), Some((_, _, away))) = (home.drawn().outlines.get(room), wall) else { return at };
+    let (Some(outline), Some((_, _, away))) = (home.plan().outlines.get(room), wall) else { return at };
     if away > 60.0 {
         return at;
     }

@@ -1,8 +1,11 @@
 //! The plan as it follows from what was typed and tapped.
 
 use super::*;
-use crate::logbook::fixture::{Written, written};
-use crate::{Fact, Length, PointKind, RoomId, Units, Volts};
+use crate::fixture::{Written, written};
+use crate::logbook::Fact;
+use crate::model::*;
+use crate::study::Study;
+use crate::walking::{cable_run, walking};
 
 fn id<T: std::str::FromStr>(text: &str) -> T
 where
@@ -63,7 +66,7 @@ fn points_lean_on_their_wall_and_no_symbol_is_without_a_tag() {
 fn a_moved_room_takes_its_points_doors_and_panel_along() {
     let mut w = house();
     w.act(r#"fact {"kind":"panel_stands","panel":"main","room":"kitchen","at":{"x":3900,"y":1500}}"#).unwrap();
-    let before = plan(&w.home);
+    let before = plan(&w.home).clone();
     let moved = propose(&w.home, &Wish::MoveRoom { room: id("kitchen"), to: Spot::at(-10_010, 20) }).unwrap();
     let Fact::RoomDrawn(drawn) = &moved.facts[0] else { panic!("{moved:?}") };
     assert_eq!(drawn.corners[0], Spot::at(-10_000, 0), "onto the grid, and level with the other rooms");
@@ -74,8 +77,8 @@ fn a_moved_room_takes_its_points_doors_and_panel_along() {
         (floor.points[0].at.x, floor.openings.len(), floor.panels[0].at.x)
     };
     assert_eq!(at(&before), (1000, 2, 4000));
-    assert_eq!(at(&after), (-9000, 2, -6000));
-    assert_eq!(the_floor(&after, "house").openings[0].to, None, "its door leads nowhere now");
+    assert_eq!(at(after), (-9000, 2, -6000));
+    assert_eq!(the_floor(after, "house").openings[0].to, None, "its door leads nowhere now");
 }
 
 #[test]
@@ -83,12 +86,12 @@ fn rooms_that_overlap_and_doors_that_no_longer_fit_are_kept_and_explained() {
     let mut w = house();
     w.act(r#"fact {"kind":"room_drawn","room":"pantry","corners":[{"x":3500,"y":0},{"x":5500,"y":0},{"x":5500,"y":3000},{"x":3500,"y":3000}]}"#)
         .unwrap();
-    let notes = plan(&w.home).notes;
+    let notes = plan(&w.home).notes.clone();
     assert_eq!(notes.len(), 1, "{notes:?}");
     assert!(notes[0].words.starts_with("Kitchen and Pantry overlap by 1.50 m². Both are kept"), "{notes:?}");
     w.act(r#"fact {"kind":"room_drawn","room":"kitchen","corners":[{"x":0,"y":0},{"x":900,"y":0},{"x":900,"y":700},{"x":0,"y":700}]}"#)
         .unwrap();
-    let notes = plan(&w.home).notes;
+    let notes = plan(&w.home).notes.clone();
     assert!(notes.iter().any(|n| n.words.starts_with("A door of Kitchen no longer fits its wall")), "{notes:?}");
 }
 
@@ -124,7 +127,7 @@ fn a_tap_makes_a_point_with_a_name_of_its_own() {
             at: Spot::at(x, y),
             point_kind: kind,
             volts: Volts::new(120),
-            details: crate::PointDetails::default(),
+            details: crate::model::PointDetails::default(),
             name: String::new(),
         };
         let proposal = propose(&w.home, &wish).map_err(|refusal| refusal.wrong)?;
@@ -187,7 +190,7 @@ fn switches_and_gfcis_know_what_is_downstream() {
         assert!(w.act(act).unwrap_err().wrong.contains(says), "{act}");
     }
     w.act("no-point ceiling").unwrap();
-    assert_eq!(w.home.drawn().controls.len(), 0, "nothing is left to switch");
+    assert_eq!(w.home.plan().controls.len(), 0, "nothing is left to switch");
 }
 
 #[test]
@@ -268,7 +271,7 @@ fn a_room_is_walked_along_its_walls_from_the_door() {
     assert_eq!(walk.next[0].name, "Hall", "the nearest room first");
     w.act("lit counter").unwrap();
     let last = room_walk(&w.home, &id("kitchen")).unwrap().points[3].last.clone().unwrap();
-    assert_eq!((last.seen, last.off.len()), (crate::Seen::Lit, 0));
+    assert_eq!((last.seen, last.off.len()), (crate::model::Seen::Lit, 0));
 }
 
 #[test]
@@ -306,9 +309,9 @@ fn a_point_carried_into_another_room_belongs_there_and_keeps_its_looks() {
     w.act("point Pantry receptacle counter 9").unwrap();
     let said = wish(&mut w, &Wish::MovePoint { point: id("counter"), to: Spot::at(5000, 100) }).unwrap();
     assert_eq!(said, "Pantry, counter placed");
-    let point = w.home.point(&id("counter")).unwrap();
+    let point = w.home.house().point(&id("counter")).unwrap();
     assert_eq!(point.room.as_str(), "pantry");
-    assert_eq!(crate::last_seen(&w.home, &id("counter")).unwrap().seen, crate::Seen::Lit);
+    assert_eq!(crate::trace::last_seen(&w.home, &id("counter")).unwrap().seen, crate::model::Seen::Lit);
     let plan = plan(&w.home);
     let drawn = the_floor(&plan, "house").points.iter().find(|p| p.point.as_str() == "counter").unwrap();
     assert_eq!((drawn.at, drawn.room.as_str()), (Spot::at(5000, 0), "pantry"));
@@ -319,16 +322,16 @@ fn a_point_carried_into_another_room_belongs_there_and_keeps_its_looks() {
 #[test]
 fn a_room_is_turned_by_a_quarter_and_four_quarters_are_none() {
     let mut w = house();
-    let before = w.home.drawn().outlines[&id("pantry")].clone();
+    let before = w.home.plan().outlines[&id("pantry")].clone();
     let turn = Wish::TurnRoom { room: id("pantry") };
     wish(&mut w, &turn).unwrap();
-    let turned = &w.home.drawn().outlines[&id("pantry")];
+    let turned = &w.home.plan().outlines[&id("pantry")];
     let bounds = Bounds::around(turned.corners().iter().copied()).unwrap();
     assert_eq!((bounds.width, bounds.height), (3000, 2000));
     for _ in 0..3 {
         wish(&mut w, &turn).unwrap();
     }
-    let after = &w.home.drawn().outlines[&id("pantry")];
+    let after = &w.home.plan().outlines[&id("pantry")];
     assert!(before.corners().iter().all(|corner| after.corners().contains(corner)), "{after:?}");
 }
 
@@ -415,9 +418,9 @@ fn a_drawing_fills_rooms_that_wait_and_names_others_apart() {
         n += 1;
         format!("new-{n}")
     });
-    let names: Vec<&str> = home.rooms().map(|room| room.name.as_str()).collect();
+    let names: Vec<&str> = home.house().rooms().map(|room| room.name.as_str()).collect();
     assert_eq!(names, ["Kitchen", "Hall", "Hall 2"], "the waiting kitchen is drawn, the second hall gets a name of its own");
-    let taken: Vec<_> = home.points().map(|p| (p.kind, p.volts.value(), p.details.gfci)).collect();
+    let taken: Vec<_> = home.house().points().map(|p| (p.kind, p.volts.value(), p.details.gfci)).collect();
     assert_eq!(
         taken,
         [(PointKind::Receptacle, 120, true), (PointKind::Receptacle, 240, false)],
@@ -426,5 +429,5 @@ fn a_drawing_fills_rooms_that_wait_and_names_others_apart() {
     for fact in facts {
         w.act(&format!("fact {}", serde_json::to_string(&fact).unwrap())).unwrap();
     }
-    assert_eq!(plan(&w.home).floors, plan(&home).floors);
+    assert_eq!(plan(&w.home).floors, plan(&Study::of(home)).floors);
 }

@@ -2,45 +2,46 @@
 
 use std::collections::BTreeMap;
 
-use super::floors::{floor_of, floors};
-use super::geometry::spot_on;
 use super::shown::{
     Neighbor, Plan, PlanBackdrop, PlanFloor, PlanNote, PlanOpening, PlanPanel, PlanPoint, PlanRoom, PlanStairs, PlanTag,
     PlanWall, SymbolDrawing, TagKind,
 };
 use super::symbols::{RADIUS, Symbol, turned};
 use super::tags::{Box2, TAG_HEIGHT, place, tag_width};
-use super::walls::{Stretch, on_line, walls};
-use super::{Backdrop, Bounds, OpeningKind, Outline, Spot};
-use crate::search::likely;
-use crate::{Home, Length, Likely, Point, PointId, PointKind, RoomId, Units, Verdict, Volts, verdicts};
+use super::walls::{on_line, walls};
+use crate::model::{
+    Backdrop, Bounds, Length, OpeningKind, Outline, Point, PointId, PointKind, RoomId, Spot, Stretch, Units, Volts,
+};
+use crate::study::Study;
+use crate::trace::{Likely, Verdict, likely, verdicts};
+use crate::walking::{floor_of, floors};
 
-/// Works the plan out.
-pub fn plan(home: &Home) -> Plan {
-    plan_from(home, verdicts(home))
+/// The plan as it is drawn.
+pub fn plan(home: &Study) -> &Plan {
+    home.once(|| draw(home))
 }
 
-pub(crate) fn plan_from(home: &Home, known: &[(PointId, Verdict)]) -> Plan {
-    let likely = likely(home, known);
-    let known: BTreeMap<&PointId, &Verdict> = known.iter().map(|(point, verdict)| (point, verdict)).collect();
+fn draw(home: &Study) -> Plan {
+    let likely = likely(home);
+    let known: BTreeMap<&PointId, &Verdict> = verdicts(home).iter().map(|(point, verdict)| (point, verdict)).collect();
     let mut notes = Vec::new();
     let floors: Vec<PlanFloor> =
-        floors(home).into_iter().map(|(name, level)| floor(home, &known, &likely, name, level, &mut notes)).collect();
+        floors(home).into_iter().map(|(name, level)| floor(home, &known, likely, name, level, &mut notes)).collect();
     let mut used: Vec<Symbol> = floors.iter().flat_map(|floor| floor.points.iter().map(|p| p.symbol)).collect();
     used.sort();
     used.dedup();
     let drawing = |symbol: Symbol| SymbolDrawing { symbol, words: symbol.words().into(), strokes: symbol.strokes() };
-    let drawn = home.drawn();
+    let drawn = home.plan();
     let placed: Vec<&PointId> = floors.iter().flat_map(|floor| floor.points.iter().map(|p| &p.point)).collect();
     let without = floors.iter().flat_map(|floor| {
-        let rooms = home.rooms().filter(|room| floor_of(room) == floor.name);
-        rooms.flat_map(|room| home.points().filter(move |p| p.room == room.id)).filter(|p| !is_proven(&known, &p.id))
+        let rooms = home.house().rooms().filter(|room| floor_of(room) == floor.name);
+        rooms.flat_map(|room| home.house().points().filter(move |p| p.room == room.id)).filter(|p| !is_proven(&known, &p.id))
     });
     Plan {
         units: drawn.units,
         symbols: used.into_iter().map(drawing).collect(),
-        not_drawn: home.rooms().map(|r| &r.id).filter(|id| !drawn.outlines.contains_key(*id)).cloned().collect(),
-        not_placed: home.points().map(|p| &p.id).filter(|id| !placed.contains(id)).cloned().collect(),
+        not_drawn: home.house().rooms().map(|r| &r.id).filter(|id| !drawn.outlines.contains_key(*id)).cloned().collect(),
+        not_placed: home.house().points().map(|p| &p.id).filter(|id| !placed.contains(id)).cloned().collect(),
         without_number: without.map(|p| p.id.clone()).collect(),
         floors,
         notes,
@@ -52,15 +53,16 @@ fn is_proven(known: &BTreeMap<&PointId, &Verdict>, point: &PointId) -> bool {
 }
 
 fn floor(
-    home: &Home,
+    home: &Study,
     known: &BTreeMap<&PointId, &Verdict>,
     likely: &BTreeMap<PointId, Likely>,
     name: String,
     level: i8,
     notes: &mut Vec<PlanNote>,
 ) -> PlanFloor {
-    let drawn = home.drawn();
-    let here: Vec<(&crate::Room, &Outline)> = home
+    let drawn = home.plan();
+    let here: Vec<(&crate::model::Room, &Outline)> = home
+        .house()
         .rooms()
         .filter(|room| floor_of(room) == name)
         .filter_map(|room| drawn.outlines.get(&room.id).map(|outline| (room, outline)))
@@ -104,8 +106,8 @@ fn floor(
         .iter()
         .filter_map(|(id, (room, at))| {
             let (_, outline) = here.iter().find(|(r, _)| r.id == *room)?;
-            let (at, turn) = against(outline, outline.bounds().corner().plus(*at), f64::INFINITY)?;
-            let panel = home.panel(id)?;
+            let (at, turn) = outline.against(outline.bounds().corner().plus(*at), f64::INFINITY)?;
+            let panel = home.panels().panel(id)?;
             Some(PlanPanel { panel: id.clone(), name: panel.name.clone(), at, turn })
         })
         .collect();
@@ -137,7 +139,8 @@ fn floor(
         point.tag.left = at.x < point.middle.x;
         point.tag.at = at;
     }
-    let mine: Vec<&Point> = home.points().filter(|p| home.room(&p.room).is_some_and(|room| floor_of(room) == name)).collect();
+    let mine: Vec<&Point> =
+        home.house().points().filter(|p| home.house().room(&p.room).is_some_and(|room| floor_of(room) == name)).collect();
     let backdrop = drawn.backdrops.get(&name).map(backdrop);
     let spots = here.iter().flat_map(|(_, outline)| outline.corners().iter().copied()).chain(
         backdrop.iter().flat_map(|b| [b.bounds.corner(), b.bounds.corner().plus(Spot::at(b.bounds.width, b.bounds.height))]),
@@ -206,11 +209,11 @@ fn backdrop(laid: &Backdrop) -> PlanBackdrop {
     }
 }
 
-fn openings(home: &Home, here: &[(&crate::Room, &Outline)], floor: &str, notes: &mut Vec<PlanNote>) -> Vec<PlanOpening> {
+fn openings(home: &Study, here: &[(&crate::model::Room, &Outline)], floor: &str, notes: &mut Vec<PlanNote>) -> Vec<PlanOpening> {
     let mut all = Vec::new();
-    for opening in home.drawn().openings.values() {
+    for opening in home.plan().openings.values() {
         let Some((room, outline)) = here.iter().find(|(room, _)| room.id == opening.room) else { continue };
-        let Some(stretch) = stretch_of(outline, opening) else {
+        let Some(stretch) = opening.stretch(outline) else {
             notes.push(PlanNote {
                 words: format!(
                     "A {} of {} no longer fits its wall, which was drawn anew. Place it again, or take it out.",
@@ -235,35 +238,29 @@ fn openings(home: &Home, here: &[(&crate::Room, &Outline)], floor: &str, notes: 
             to: other_side(here, &opening.room, stretch),
             stretch,
             leaf,
-            width: Length::mm(width.round() as i32).said(home.drawn().units),
+            width: Length::mm(width.round() as i32).said(home.plan().units),
         });
     }
     all
 }
 
-/// Where an opening lies in its room's wall; `None` when the wall has become too short for it.
-pub(crate) fn stretch_of(outline: &Outline, opening: &super::Opening) -> Option<Stretch> {
-    if opening.wall >= outline.corners().len() {
-        return None;
-    }
-    let (a, b) = outline.wall(opening.wall);
-    let from = f64::from(opening.from.millimeters());
-    let to = from + f64::from(opening.width.millimeters());
-    (to <= a.to(b) + 10.0).then(|| Stretch { from: spot_on(a, b, from), to: spot_on(a, b, to) })
-}
-
 /// The room on the other side of a stretch of wall.
-fn other_side(here: &[(&crate::Room, &Outline)], room: &RoomId, stretch: Stretch) -> Option<RoomId> {
+fn other_side(here: &[(&crate::model::Room, &Outline)], room: &RoomId, stretch: Stretch) -> Option<RoomId> {
     let middle = Spot::at((stretch.from.x + stretch.to.x) / 2, (stretch.from.y + stretch.to.y) / 2);
     let touches = |outline: &Outline| {
         let (wall, _, away) = outline.nearest_wall(middle);
         let (a, b) = outline.wall(wall);
-        away <= super::geometry::TOUCHING && on_line(a, b, stretch)
+        away <= crate::model::TOUCHING && on_line(a, b, stretch)
     };
     here.iter().find(|(other, outline)| other.id != *room && touches(outline)).map(|(other, _)| other.id.clone())
 }
 
-fn neighbors(here: &[(&crate::Room, &Outline)], openings: &[PlanOpening], room: &RoomId, outline: &Outline) -> Vec<Neighbor> {
+fn neighbors(
+    here: &[(&crate::model::Room, &Outline)],
+    openings: &[PlanOpening],
+    room: &RoomId,
+    outline: &Outline,
+) -> Vec<Neighbor> {
     let way = |other: &RoomId| {
         openings
             .iter()
@@ -276,9 +273,9 @@ fn neighbors(here: &[(&crate::Room, &Outline)], openings: &[PlanOpening], room: 
         .collect()
 }
 
-fn stairs(home: &Home, here: &[(&crate::Room, &Outline)]) -> Vec<PlanStairs> {
+fn stairs(home: &Study, here: &[(&crate::model::Room, &Outline)]) -> Vec<PlanStairs> {
     let mut all = Vec::new();
-    for stairs in home.drawn().stairs.values() {
+    for stairs in home.plan().stairs.values() {
         for (from, to, up) in [(&stairs.lower, &stairs.upper, true), (&stairs.upper, &stairs.lower, false)] {
             if let Some((_, outline)) = here.iter().find(|(room, _)| room.id == from.0) {
                 let at = outline.bounds().corner().plus(from.1);
@@ -287,17 +284,6 @@ fn stairs(home: &Home, here: &[(&crate::Room, &Outline)]) -> Vec<PlanStairs> {
         }
     }
     all
-}
-
-/// The nearest place on a wall within reach, and the turn of what leans there.
-pub(crate) fn against(outline: &Outline, spot: Spot, reach: f64) -> Option<(Spot, i32)> {
-    let (wall, along, away) = outline.nearest_wall(spot);
-    if away > reach {
-        return None;
-    }
-    let (a, b) = outline.wall(wall);
-    let turn = (f64::from(b.y - a.y).atan2(f64::from(b.x - a.x))).to_degrees().round() as i32;
-    Some((spot_on(a, b, along), turn.rem_euclid(360)))
 }
 
 /// How near a wall must be to take a point of this kind.
@@ -310,38 +296,38 @@ pub(crate) const fn reach(kind: PointKind) -> f64 {
 }
 
 /// Symbols are drawn as they are on a floor of up to 12 m, and larger, up to 1.4 times, on wider ones.
-fn symbol_scale(here: &[(&crate::Room, &Outline)]) -> f64 {
+fn symbol_scale(here: &[(&crate::model::Room, &Outline)]) -> f64 {
     let bounds = Bounds::around(here.iter().flat_map(|(_, outline)| outline.corners().iter().copied()));
     let wide = bounds.map_or(0.0, |b| f64::from(b.width).max(f64::from(b.height) * 1.5));
     ((wide / 12_000.0).clamp(1.0, 1.4) * 20.0).round() / 20.0
 }
 
 fn points(
-    home: &Home,
+    home: &Study,
     known: &BTreeMap<&PointId, &Verdict>,
     likely: &BTreeMap<PointId, Likely>,
-    here: &[(&crate::Room, &Outline)],
+    here: &[(&crate::model::Room, &Outline)],
     scale: f64,
 ) -> Vec<PlanPoint> {
-    let drawn = home.drawn();
+    let drawn = home.plan();
     let three_way = |switch: &PointId| {
         let mut lamps = drawn.controls.get(switch).into_iter().flatten();
         lamps.any(|lamp| drawn.switches_of(lamp).any(|other| other != switch))
     };
-    let split = |id: &PointId| home.points().any(|p| p.details.half_of.as_ref() == Some(id));
+    let split = |id: &PointId| home.house().points().any(|p| p.details.half_of.as_ref() == Some(id));
     let open = Verdict::unknown();
     let mut all = Vec::new();
     for (room, outline) in here {
-        for point in home.points().filter(|p| p.room == room.id) {
+        for point in home.house().points().filter(|p| p.room == room.id) {
             let Some(within) = drawn.points.get(&point.id) else { continue };
             let spot = outline.bounds().corner().plus(*within);
-            let leaning = against(outline, spot, reach(point.kind));
+            let leaning = outline.against(spot, reach(point.kind));
             let symbol = Symbol::of(point, leaning.is_some(), three_way(&point.id), split(&point.id));
             let (at, turn) = leaning.filter(|_| symbol.leans()).unwrap_or((spot, 0));
             let verdict = known.get(&point.id).copied().unwrap_or(&open);
             let (text, kind) = match (tag_of(home, verdict), likely.get(&point.id)) {
                 ((_, TagKind::Open), Some(likely)) => {
-                    (format!("{} {} %", home.number(&likely.breaker), likely.percent), TagKind::Likely)
+                    (format!("{} {} %", home.panels().number(&likely.breaker), likely.percent), TagKind::Likely)
                 }
                 (told, _) => told,
             };
@@ -384,16 +370,16 @@ fn spoken_tag(text: &str, kind: TagKind) -> String {
 }
 
 /// What a tag says of a verdict.
-pub(crate) fn tag_of(home: &Home, verdict: &Verdict) -> (String, TagKind) {
+pub(crate) fn tag_of(home: &Study, verdict: &Verdict) -> (String, TagKind) {
     match verdict {
-        Verdict::Proven { breaker, .. } => (home.number(breaker), TagKind::Proven),
+        Verdict::Proven { breaker, .. } => (home.panels().number(breaker), TagKind::Proven),
         Verdict::Contradictory { .. } => ("!?".into(), TagKind::Contradictory),
         Verdict::Out { .. } => ("dark".into(), TagKind::Out),
-        Verdict::ByExclusion { breaker } => (format!("{} excl.", home.number(breaker)), TagKind::Likely),
+        Verdict::ByExclusion { breaker } => (format!("{} excl.", home.panels().number(breaker)), TagKind::Likely),
         Verdict::Open { possible, .. } => {
             let text = match possible.as_slice() {
-                [one] => format!("{}?", home.number(one)),
-                [one, other] => format!("{} or {}?", home.number(one), home.number(other)),
+                [one] => format!("{}?", home.panels().number(one)),
+                [one, other] => format!("{} or {}?", home.panels().number(one), home.panels().number(other)),
                 _ => "?".into(),
             };
             (text, TagKind::Open)

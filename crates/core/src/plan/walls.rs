@@ -1,16 +1,6 @@
 //! Walls as they are drawn: every stretch once, where rooms meet, with gaps for doors and passages.
 
-use super::geometry::{TOUCHING, along, off_line, spot_on};
-use super::{OpeningKind, Outline, Spot};
-
-/// A straight stretch.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
-pub struct Stretch {
-    /// One end.
-    pub from: Spot,
-    /// The other.
-    pub to: Spot,
-}
+use crate::model::{OpeningKind, Outline, Spot, Stretch, TOUCHING, along, off_line, spot_on};
 
 /// The stretches of wall of these rooms; `openings` are cut out but for windows.
 pub(crate) fn walls<'a>(outlines: impl Iterator<Item = &'a Outline>, openings: &[(OpeningKind, Stretch)]) -> Vec<Stretch> {
@@ -49,7 +39,7 @@ fn sorted(a: f64, b: f64) -> (f64, f64) {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::Length;
+    use crate::model::Length;
 
     fn total(stretches: &[Stretch]) -> f64 {
         stretches.iter().map(|s| s.from.to(s.to)).sum()

@@ -10,47 +10,12 @@ use rand::seq::SliceRandom;
 use rand_pcg::Pcg64Mcg;
 
 use super::rooms::{Ground, Kind, ROOMS, Template};
-use crate::logbook::{Refusal, RefusalCode};
-use crate::{
-    Amps, BreakerId, BreakerKept, BreakerPlaced, CardSize, Columns, Fact, HomeDescribed, Kept, LabelClaimed, Numbering,
-    PanelDescribed, PanelDetails, PanelId, PointDetails, PointId, PointKind, PointPlaced, PracticeHouse, Service, Slot, Volts,
+use crate::logbook::{BreakerKept, BreakerPlaced, Fact, HomeDescribed, LabelClaimed, PanelDescribed, PointPlaced, PracticeHouse};
+use crate::model::{
+    Amps, BreakerId, CardSize, Columns, Kept, Numbering, PanelDetails, PanelId, PointDetails, PointId, PointKind, Service, Slot,
+    Volts,
 };
-
-/// How much stands against whoever traces it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Level {
-    /// The old card is right, every lamp works, one panel.
-    Plain,
-    /// The card is a quarter wrong; strays, burnt-out lamps, GFCI chains, shared neutrals, something that must stay on.
-    Usual,
-    /// Besides: a sub-panel, a tripped GFCI, switches that are off, voltages that are not there, a breaker that feeds nothing,
-    /// points that nobody listed.
-    Tricky,
-}
-
-/// What a house is drawn from.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
-#[serde(deny_unknown_fields)]
-pub struct Recipe {
-    /// Any number.
-    pub seed: u32,
-    /// How many points are listed, 8 to 150.
-    pub points: u16,
-    /// How hard.
-    pub level: Level,
-}
-
-impl Recipe {
-    /// Refuses what cannot be drawn.
-    pub fn admit(self) -> Result<(), Refusal> {
-        if (8..=150).contains(&self.points) {
-            return Ok(());
-        }
-        let wrong = format!("A made-up house with {} points cannot be drawn.", self.points);
-        Err(Refusal::new(RefusalCode::OutOfRange, "points", wrong, "Give 8 to 150."))
-    }
-}
+use crate::model::{Level, Recipe};
 
 /// What is behind the wall at a point.
 #[derive(Debug, Clone, Default, PartialEq)]
@@ -476,9 +441,9 @@ fn write(
             panel: id::<PanelId>(&slug(panel)),
             at: at.to_vec(),
             amps: Amps::new(amps),
-            protection: crate::Protection::default(),
+            protection: crate::model::Protection::default(),
             wire: None,
-            details: crate::BreakerDetails::default(),
+            details: crate::model::BreakerDetails::default(),
         })
     };
     let feeder: BreakerId = id("feeder");

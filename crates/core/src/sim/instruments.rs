@@ -10,7 +10,8 @@ use rand::Rng;
 use rand_pcg::Pcg64Mcg;
 
 use super::draw::{Feed, MadeHouse};
-use crate::{BreakerId, Home, Instrument, Point, PointId, PointKind, PointPlaced, State, Volts, Worked};
+use crate::logbook::{Home, Instrument, PointPlaced};
+use crate::model::{BreakerId, Point, PointId, PointKind, State, Volts, Worked};
 
 /// How often a look is misread.
 const MISREAD: f64 = 0.005;
@@ -79,7 +80,7 @@ pub(crate) struct Live<'a> {
 
 impl<'a> Live<'a> {
     pub(crate) fn new(home: &'a Home, made: &'a MadeHouse) -> Self {
-        Self { home, made, dead: home.dead_behind(home.off()) }
+        Self { home, made, dead: home.panels().dead_behind(home.switchings().off()) }
     }
 
     fn feed(&self, point: &PointId) -> Feed {
@@ -87,7 +88,7 @@ impl<'a> Live<'a> {
     }
 
     fn last_worked(&self, device: &PointId, among: [Worked; 2]) -> Option<Worked> {
-        self.home.worked().iter().rev().find(|(d, w)| d == device && among.contains(w)).map(|(_, w)| *w)
+        self.home.trace().worked().iter().rev().find(|(d, w)| d == device && among.contains(w)).map(|(_, w)| *w)
     }
 
     fn is_tripped(&self, device: &PointId) -> bool {
@@ -98,7 +99,7 @@ impl<'a> Live<'a> {
     }
 
     fn is_live(&self, breaker: &BreakerId) -> bool {
-        !self.dead.contains(breaker) && self.home.breaker(breaker).is_some_and(|b| b.state == State::On)
+        !self.dead.contains(breaker) && self.home.panels().breaker(breaker).is_some_and(|b| b.state == State::On)
     }
 
     /// Whether there is power at the point.
@@ -110,7 +111,7 @@ impl<'a> Live<'a> {
     /// Whether a lamp or an appliance there can be seen to run.
     fn runs(&self, point: &PointId) -> bool {
         let feed = self.feed(point);
-        let done = |what: Worked| self.home.worked().iter().any(|(d, w)| d == point && *w == what);
+        let done = |what: Worked| self.home.trace().worked().iter().any(|(d, w)| d == point && *w == what);
         self.has_power(point) && (!feed.burnt_out || done(Worked::NewLamp)) && (!feed.switched_off || done(Worked::SwitchedOn))
     }
 
@@ -127,8 +128,8 @@ impl<'a> Live<'a> {
 
     /// What the instrument shows at a point.
     pub(crate) fn at(&self, instrument: Instrument, point: &Point) -> Reading {
-        let times = self.home.looks().iter().filter(|look| look.point == point.id).count()
-            + self.home.tones().iter().filter(|(p, _)| *p == point.id).count();
+        let times = self.home.trace().looks().iter().filter(|look| look.point == point.id).count()
+            + self.home.trace().tones().iter().filter(|(p, _)| *p == point.id).count();
         let mut chance = self.chance(instrument, point.id.as_str(), times);
         let outlet = point.kind == PointKind::Receptacle;
         let high = point.volts == Volts::new(240);
@@ -193,7 +194,7 @@ impl<'a> Live<'a> {
                 Reading::new(instrument, "A clamp goes around one conductor at the panel, by qualified hands.")
             }
         };
-        let seen = |unlisted: &&PointPlaced| unlisted.room == point.room && self.home.point(&unlisted.point).is_none();
+        let seen = |unlisted: &&PointPlaced| unlisted.room == point.room && self.home.house().point(&unlisted.point).is_none();
         reading.noticed = self.made.wiring.unlisted.iter().filter(seen).cloned().collect();
         reading
     }
@@ -222,9 +223,10 @@ impl<'a> Live<'a> {
 
     fn tone(&self, point: &Point, chance: &mut Pcg64Mcg) -> Reading {
         let mut reading = Reading::new(Instrument::ToneTracer, "No tone anywhere.");
-        let Some(own) = self.feed(&point.id).breaker.and_then(|b| self.home.breaker(&b)) else { return reading };
-        let beside: Vec<&crate::Breaker> = self
+        let Some(own) = self.feed(&point.id).breaker.and_then(|b| self.home.panels().breaker(&b)) else { return reading };
+        let beside: Vec<&crate::model::Breaker> = self
             .home
+            .panels()
             .breakers()
             .filter(|b| b.panel == own.panel && b.id != own.id)
             .filter(|b| {
@@ -237,12 +239,16 @@ impl<'a> Live<'a> {
         } else {
             beside[chance.random_range(0..beside.len())]
         };
-        let at = |b: &crate::Breaker, strength: u8| ToneAt { breaker: b.id.clone(), number: self.home.number(&b.id), strength };
+        let at = |b: &crate::model::Breaker, strength: u8| ToneAt {
+            breaker: b.id.clone(),
+            number: self.home.panels().number(&b.id),
+            strength,
+        };
         let mut tone = vec![at(loudest, 10)];
         for b in beside.into_iter().chain([own]).filter(|b| b.id != loudest.id) {
             tone.push(at(b, chance.random_range(5..9)));
         }
-        for b in self.home.breakers().filter(|b| b.panel == own.panel) {
+        for b in self.home.panels().breakers().filter(|b| b.panel == own.panel) {
             if !tone.iter().any(|t| t.breaker == b.id) {
                 tone.push(at(b, chance.random_range(1..4)));
             }
@@ -255,9 +261,9 @@ impl<'a> Live<'a> {
 
     /// What a clamp meter shows around the conductor of a breaker, with everything that is connected running.
     pub(crate) fn clamp(&self, breaker: &BreakerId) -> Reading {
-        let mut chance = self.chance(Instrument::ClampMeter, breaker.as_str(), self.home.looks().len());
+        let mut chance = self.chance(Instrument::ClampMeter, breaker.as_str(), self.home.trace().looks().len());
         let on = |b: &BreakerId| -> f64 {
-            let points = self.home.points().filter(|p| self.feed(&p.id).breaker.as_ref() == Some(b));
+            let points = self.home.house().points().filter(|p| self.feed(&p.id).breaker.as_ref() == Some(b));
             points.filter(|p| self.runs(&p.id)).map(|p| self.feed(&p.id).draws).sum()
         };
         let strayed: f64 = chance.random_range(0.0..0.15);

@@ -6,19 +6,12 @@
 //! instrument shows there, [`marks`] how good the trace is. In the score everything was seen lit with everything on before the clock starts, for every strategy alike.
 
 mod draw;
-mod house;
 mod instruments;
-mod play;
 mod practice;
-mod referee;
 mod rooms;
 mod score;
 
-pub use draw::{Feed, Level, MadeHouse, Recipe, Wiring, draw};
-pub use house::{House, HouseError, HouseLabel, HousePoint};
+pub use draw::{Feed, MadeHouse, Wiring, draw};
 pub use instruments::{Reading, ToneAt};
-pub(crate) use play::play_as;
-pub use play::{Strategy, play};
 pub use practice::{HeldAt, MarkedPoint, Marks, Traced, marks, reading, trace_through};
-pub use referee::Played;
 pub use score::{Score, Summary, score};

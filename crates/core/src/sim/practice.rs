@@ -2,16 +2,21 @@
 
 use std::collections::BTreeMap;
 
-use super::Strategy;
-use super::draw::{MadeHouse, Recipe, draw};
+use super::draw::{MadeHouse, draw};
 use super::instruments::{Live, Reading};
-use crate::plan::walking;
-use crate::trace::search::{Way, minutes_by, pace};
-use crate::{
-    BreakerId, BreakerSwitched, DeviceWorked, Draft, Fact, Home, Instrument, Logbook, Moment, NextStep, PanelId, PointId,
-    PointKind, PointSeen, PointSkipped, Refusal, RoomId, Seen, State, ToneHeard, TraceSet, Verdict, Volts, VoltsRead, Walking,
-    Worked, describe, trace_view, verdicts,
+use crate::logbook::{
+    Act, BreakerSwitched, DeviceWorked, Draft, Fact, Home, Instrument, Logbook, PointSeen, PointSkipped, ToneHeard, TraceSet,
+    describe,
 };
+use crate::model::{
+    BreakerId, Moment, PanelId, PointId, PointKind, Recipe, Refusal, RoomId, Seen, State, TraceSetup, Volts, Worked,
+};
+use crate::search::Strategy;
+use crate::study::Study;
+use crate::trace::{NextStep, Verdict, trace_view, verdicts};
+use crate::trace::{minutes_by, pace};
+use crate::walking::Walking;
+use crate::walking::walking;
 
 /// Where an instrument is held.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -27,8 +32,8 @@ pub fn reading(home: &Home, instrument: Instrument, at: &HeldAt) -> Option<Readi
     let made = draw(home.practice()?);
     let live = Live::new(home, &made);
     match at {
-        HeldAt::Point(point) => Some(live.at(instrument, home.point(point)?)),
-        HeldAt::Breaker(breaker) => home.breaker(breaker).map(|b| live.clamp(&b.id)),
+        HeldAt::Point(point) => Some(live.at(instrument, home.house().point(point)?)),
+        HeldAt::Breaker(breaker) => home.panels().breaker(breaker).map(|b| live.clamp(&b.id)),
     }
 }
 
@@ -78,9 +83,8 @@ pub struct Marks {
     pub truth: Vec<MarkedPoint>,
 }
 
-/// The marks; `None` where the home is real. `reveal` shows the wiring.
-pub fn marks(book: &Logbook, reveal: bool) -> Option<Marks> {
-    let home = book.home();
+/// The marks; `None` where the home is real. `home` is what the logbook adds up to; `reveal` shows the wiring.
+pub fn marks(book: &Logbook, home: &Study, reveal: bool) -> Option<Marks> {
     let recipe = home.practice()?;
     let made = draw(recipe);
     let mut round = Round::new(home);
@@ -97,15 +101,15 @@ pub fn marks(book: &Logbook, reveal: bool) -> Option<Marks> {
     let mut marks = Marks {
         first_minutes: round.first_s / 60.0,
         minutes: (round.now_s - round.first_s) / 60.0,
-        oracle_minutes: minutes_by(home, home.way(), &fed, Strategy::Oracle).unwrap_or(0.0),
+        oracle_minutes: minutes_by(home, home.setup(), &fed, Strategy::Oracle).unwrap_or(0.0),
         looks: round.looks,
-        handles: home.switched().len(),
+        handles: home.switchings().count(),
         points: known.len(),
         right: 0,
         wrong: 0,
         by_exclusion: 0,
         open: 0,
-        forgotten: made.wiring.unlisted.iter().filter(|p| home.point(&p.point).is_none()).count(),
+        forgotten: made.wiring.unlisted.iter().filter(|p| home.house().point(&p.point).is_none()).count(),
         safety: round.safety,
         truth: Vec::new(),
     };
@@ -121,13 +125,13 @@ pub fn marks(book: &Logbook, reveal: bool) -> Option<Marks> {
             (Verdict::ByExclusion { .. }, true) => marks.by_exclusion += 1,
             _ => marks.open += 1,
         }
-        if reveal && let Some(point) = home.point(id) {
-            let room = home.room(&point.room).map_or_else(String::new, |room| room.name.clone());
+        if reveal && let Some(point) = home.house().point(id) {
+            let room = home.house().room(&point.room).map_or_else(String::new, |room| room.name.clone());
             marks.truth.push(MarkedPoint {
                 point: id.clone(),
                 name: format!("{room}, {}", point.name),
-                said: said.map(|b| home.number(b)),
-                truth: truth.map_or_else(|| "nothing".into(), |b| home.number(b)),
+                said: said.map(|b| home.panels().number(b)),
+                truth: truth.map_or_else(|| "nothing".into(), |b| home.panels().number(b)),
                 right: said.map(|b| Some(b) == truth),
             });
         }
@@ -136,9 +140,9 @@ pub fn marks(book: &Logbook, reveal: bool) -> Option<Marks> {
 }
 
 /// The acts of a trace played through, with what each costs.
-struct Round {
+struct Round<'a> {
     then: Home,
-    walk: Walking,
+    walk: &'a Walking,
     panel: Option<PanelId>,
     at: Option<RoomId>,
     now_s: f64,
@@ -149,15 +153,15 @@ struct Round {
     switching: bool,
     dark_from: BTreeMap<PointId, f64>,
     safety: Vec<String>,
-    home: Home,
+    home: &'a Study,
 }
 
-impl Round {
-    fn new(home: &Home) -> Self {
+impl<'a> Round<'a> {
+    fn new(home: &'a Study) -> Self {
         Self {
             then: Home::default(),
             walk: walking(home),
-            panel: home.panels().next().map(|panel| panel.id.clone()),
+            panel: home.panels().all().next().map(|panel| panel.id.clone()),
             at: None,
             now_s: 0.0,
             first_s: 0.0,
@@ -167,7 +171,7 @@ impl Round {
             switching: false,
             dark_from: BTreeMap::new(),
             safety: Vec::new(),
-            home: home.clone(),
+            home,
         }
     }
 
@@ -193,76 +197,80 @@ impl Round {
     }
 
     fn line(&mut self, fact: &Fact, made: &MadeHouse) {
-        let way = self.then.way();
+        let setup = self.then.setup();
         // The marks are those of one who walks.
-        let costs = pace(&self.home, Way { walkers: 1, ..way });
-        let room = |point: &PointId| self.home.point(point).map(|p| p.room.clone());
-        match fact {
-            Fact::BreakerSwitched(f) => {
-                if self.then.switched().is_empty() && !self.switching {
+        let costs = pace(self.home, TraceSetup { walkers: 1, ..setup });
+        let room = |point: &PointId| self.home.house().point(point).map(|p| p.room.clone());
+        match fact.act() {
+            Act::Recorded => return,
+            Act::Switched(breaker, to) => {
+                if self.then.switchings().all().is_empty() && !self.switching {
                     self.first_s = self.now_s;
                 }
-                if way.alone {
+                if setup.alone {
                     self.go(None);
                 } else if !self.switching {
                     self.now_s += costs.exchange_s;
                 }
                 self.switching = true;
                 self.now_s += costs.flip_s;
-                if f.to == State::Off
-                    && self.home.breaker(&f.breaker).is_some_and(|b| b.kept.as_ref().is_some_and(|k| k.0 == crate::Kept::On))
+                if to == State::Off
+                    && self
+                        .home
+                        .panels()
+                        .breaker(breaker)
+                        .is_some_and(|b| b.kept.as_ref().is_some_and(|k| k.0 == crate::model::Kept::On))
                 {
-                    self.safety.push(format!("{} must stay on and was switched off.", self.home.number(&f.breaker)));
+                    self.safety.push(format!("{} must stay on and was switched off.", self.home.panels().number(breaker)));
                 }
                 return;
             }
-            Fact::PointSeen(PointSeen { point: seen, .. }) | Fact::VoltsRead(VoltsRead { point: seen, .. }) => {
+            Act::Looked(seen) => {
                 let Some(to) = room(seen) else { return };
                 self.looks += 1;
-                let point = self.home.point(seen);
+                let point = self.home.house().point(seen);
                 let plug = point.is_some_and(|p| p.kind == PointKind::Receptacle && p.volts == Volts::new(120));
                 // A radio that was carried there is heard from the panel.
-                if !(plug && way.by_ear() && self.at.is_none() && self.last.as_ref() == Some(seen)) {
+                if !(plug && setup.by_ear() && self.at.is_none() && self.last.as_ref() == Some(seen)) {
                     self.go(Some(to));
                 }
                 let burnt = made.wiring.feeds.get(seen).is_some_and(|feed| feed.burnt_out)
-                    && !self.then.worked().iter().any(|(d, _)| d == seen);
+                    && !self.then.trace().worked().iter().any(|(d, _)| d == seen);
                 let there = self.last.as_ref() == Some(seen) || self.plugged.contains(seen);
                 self.now_s += match (plug, there) {
                     _ if burnt => costs.burnt_s,
                     (true, false) => costs.plug_s,
                     _ => costs.glance_s,
                 };
-                if plug && way.testers > 1 && !self.plugged.contains(seen) {
+                if plug && setup.testers > 1 && !self.plugged.contains(seen) {
                     self.plugged.push(seen.clone());
-                    if self.plugged.len() >= usize::from(way.testers) {
+                    if self.plugged.len() >= usize::from(setup.testers) {
                         self.plugged.remove(0);
                     }
                 }
                 self.last = Some(seen.clone());
             }
-            Fact::PointSkipped(f) => {
-                let Some(to) = room(&f.point) else { return };
+            Act::PassedOver(point) => {
+                let Some(to) = room(point) else { return };
                 self.go(Some(to));
                 self.now_s += costs.glance_s;
             }
-            Fact::ToneHeard(f) => {
-                let Some(to) = room(&f.point) else { return };
+            Act::FollowedTone(point) => {
+                let Some(to) = room(point) else { return };
                 self.go(Some(to));
                 self.now_s += costs.tone_place_s;
                 self.go(None);
                 self.looks += 1;
-                self.now_s += costs.tone_s(self.home.breakers().count());
+                self.now_s += costs.tone_s(self.home.panels().breakers().count());
             }
-            Fact::DeviceWorked(f) => {
-                let Some(to) = room(&f.device) else { return };
+            Act::Worked(device) => {
+                let Some(to) = room(device) else { return };
                 self.go(Some(to));
                 self.now_s += costs.plug_s;
             }
-            _ => return,
         }
         self.switching = false;
-        if self.then.switched().is_empty() {
+        if self.then.switchings().all().is_empty() {
             self.first_s = self.now_s;
         }
     }
@@ -272,6 +280,7 @@ impl Round {
         let live = Live::new(&self.then, made);
         let clocked: Vec<(PointId, String, u16, bool)> = self
             .then
+            .house()
             .points()
             .filter_map(|p| p.details.dark_minutes.map(|m| (p.id.clone(), p.name.clone(), m, live.has_power(&p.id))))
             .collect();
@@ -303,11 +312,11 @@ pub struct Traced {
 }
 
 /// Draws the house and traces it to the end.
-pub fn trace_through(recipe: Recipe, way: Way) -> Result<Traced, Refusal> {
+pub fn trace_through(recipe: Recipe, setup: TraceSetup) -> Result<Traced, Refusal> {
     const MOST_STEPS: usize = 20_000;
     let made = draw(recipe);
     let mut book = Logbook::default();
-    let set = Fact::TraceSet(TraceSet { way });
+    let set = Fact::TraceSet(TraceSet { setup });
     let mut facts: Vec<Fact> = made.facts.iter().cloned().chain([set]).collect();
     let mut from = None;
     for _ in 0..MOST_STEPS {
@@ -330,7 +339,8 @@ pub fn trace_through(recipe: Recipe, way: Way) -> Result<Traced, Refusal> {
         let outcome = book.admit(&drafts)?;
         book.commit(outcome);
         from.get_or_insert(book.seq());
-        facts = answers(book.home(), &made, &trace_view(book.home(), book.seq(), way).next);
+        let home = Study::from(&book);
+        facts = answers(&home, &made, &trace_view(&home, setup).next);
     }
     let set_up = from.unwrap_or(0);
     let acts = book.lines().filter(|line| line.seq > set_up).map(|line| describe(&book, line)).collect();
@@ -350,7 +360,7 @@ fn answers(home: &Home, made: &MadeHouse, next: &NextStep) -> Vec<Fact> {
         | NextStep::SeeOneLitAgain { rooms, .. } => {
             let by_ear = matches!(next, NextStep::LookUnder { listen: true, .. });
             let todo = rooms.iter().flat_map(|room| &room.points).find(|p| p.seen.is_none() && !p.skipped);
-            let Some(point) = todo.and_then(|p| home.point(&p.point)) else { return Vec::new() };
+            let Some(point) = todo.and_then(|p| home.house().point(&p.point)) else { return Vec::new() };
             let plug = point.kind == PointKind::Receptacle && point.volts == Volts::new(120);
             let instrument = match (by_ear, plug) {
                 (true, _) => Instrument::Radio,
@@ -372,7 +382,7 @@ fn answers(home: &Home, made: &MadeHouse, next: &NextStep) -> Vec<Fact> {
         NextStep::SwitchTo { off, on, .. } => [switched(on, State::On), switched(off, State::Off)].concat(),
         NextStep::SwitchOn { breakers, .. } => switched(breakers, State::On),
         NextStep::FollowTone { point, .. } => {
-            let heard = home.point(point).and_then(|p| live.at(Instrument::ToneTracer, p).tone.into_iter().next());
+            let heard = home.house().point(point).and_then(|p| live.at(Instrument::ToneTracer, p).tone.into_iter().next());
             heard.map(|at| Fact::ToneHeard(ToneHeard { point: point.clone(), breaker: at.breaker })).into_iter().collect()
         }
         NextStep::SeeDownstream { device, .. } => {
@@ -385,8 +395,8 @@ fn answers(home: &Home, made: &MadeHouse, next: &NextStep) -> Vec<Fact> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::School;
-    use crate::sim::Level;
+    use crate::model::Level;
+    use crate::model::Method;
 
     fn recipe(seed: u32, points: u16, level: Level) -> Recipe {
         Recipe { seed, points, level }
@@ -417,6 +427,10 @@ mod tests {
         }
     }
 
+    fn marked(book: &Logbook, reveal: bool) -> Option<Marks> {
+        marks(book, &Study::from(book), reveal)
+    }
+
     #[test]
     fn every_recipe_draws_a_house_that_the_logbook_takes_and_whose_wiring_is_whole() {
         for seed in 0..25 {
@@ -427,18 +441,22 @@ mod tests {
                 let book = started(recipe);
                 let home = book.home();
                 let forgotten = made.wiring.unlisted.len();
-                assert_eq!(home.points().count() + forgotten, usize::from(points).min(home.points().count() + forgotten));
-                assert!(home.points().count() + forgotten >= usize::from(points).min(100), "{recipe:?}");
-                for point in home.points() {
+                assert_eq!(
+                    home.house().points().count() + forgotten,
+                    usize::from(points).min(home.house().points().count() + forgotten)
+                );
+                assert!(home.house().points().count() + forgotten >= usize::from(points).min(100), "{recipe:?}");
+                for point in home.house().points() {
                     let feed = &made.wiring.feeds[&point.id];
-                    let breaker = home.breaker(feed.breaker.as_ref().unwrap()).unwrap();
+                    let breaker = home.panels().breaker(feed.breaker.as_ref().unwrap()).unwrap();
                     assert_eq!(point.volts == Volts::new(240), breaker.poles() == 2, "{} on {}", point.name, breaker.number());
                     if let Some(device) = &feed.behind {
-                        assert!(home.point(device).is_some_and(|d| d.details.gfci));
+                        assert!(home.house().point(device).is_some_and(|d| d.details.gfci));
                         assert_eq!(made.wiring.feeds[device].breaker, feed.breaker, "behind a GFCI of its own circuit");
                     }
                 }
-                let walk = walking(home);
+                let study = Study::of(home.clone());
+                let walk = walking(&study);
                 assert!(walk.between.iter().flatten().all(|w| w.drawn || w.seconds == 0.0), "every room is reached on the plan");
             }
         }
@@ -451,28 +469,28 @@ mod tests {
 
     #[test]
     fn a_crew_that_does_as_it_is_asked_proves_the_house_and_switches_nothing_that_must_stay_on() {
-        for (school, seed, level) in [
-            (School::OneAtATime, 1, Level::Usual),
-            (School::LampAndHelper, 2, Level::Plain),
-            (School::ToneTracer, 3, Level::Usual),
-            (School::SeveralOff, 4, Level::Plain),
-            (School::SeveralOff, 5, Level::Tricky),
+        for (method, seed, level) in [
+            (Method::OneAtATime, 1, Level::Usual),
+            (Method::LampAndHelper, 2, Level::Plain),
+            (Method::ToneTracer, 3, Level::Usual),
+            (Method::SeveralOff, 4, Level::Plain),
+            (Method::SeveralOff, 5, Level::Tricky),
         ] {
-            let way = Way { school, tone: true, ..Way::default() };
-            let traced = trace_through(recipe(seed, 18, level), way).unwrap();
-            let marks = marks(&traced.book, false).unwrap();
-            if school == School::LampAndHelper {
+            let setup = TraceSetup { method, tone: true, ..TraceSetup::default() };
+            let traced = trace_through(recipe(seed, 18, level), setup).unwrap();
+            let marks = marked(&traced.book, false).unwrap();
+            if method == Method::LampAndHelper {
                 let alone = |radio| {
-                    let way = Way { alone: true, radio, ..way };
-                    super::marks(&trace_through(recipe(seed, 18, level), way).unwrap().book, false).unwrap()
+                    let setup = TraceSetup { alone: true, radio, ..setup };
+                    marked(&trace_through(recipe(seed, 18, level), setup).unwrap().book, false).unwrap()
                 };
                 let (by_eye, by_ear) = (alone(false), alone(true));
                 // In a small house with the panel near, walking costs little; each listens or looks to the end.
                 assert_eq!((by_ear.wrong, by_ear.right), (0, by_eye.right), "{by_ear:?} {by_eye:?}");
             }
-            let told = format!("{school:?} {level:?} {marks:?}");
+            let told = format!("{method:?} {level:?} {marks:?}");
             assert_eq!((marks.wrong, &marks.safety), (0, &Vec::new()), "{told}");
-            assert!(traced.book.home().off().is_empty(), "{told}");
+            assert!(traced.book.home().switchings().off().is_empty(), "{told}");
             // A misread look leaves a point contradictory, which is said and not smoothed over.
             assert!(marks.right + 1 + usize::from(level == Level::Tricky) * 6 >= marks.points, "{told}");
             assert!(marks.minutes > marks.oracle_minutes && marks.oracle_minutes > 1.0, "{told}");
@@ -484,25 +502,27 @@ mod tests {
         let recipe = recipe(6, 18, Level::Plain);
         let mut book = started(recipe);
         let see = |point: &PointId, seen| Fact::PointSeen(PointSeen { point: point.clone(), seen, since: None });
-        let points: Vec<PointId> = book.home().points().map(|p| p.id.clone()).collect();
+        let points: Vec<PointId> = book.home().house().points().map(|p| p.id.clone()).collect();
         write(&mut book, points.iter().map(|p| see(p, Seen::Lit)).collect());
-        let range = book.home().points().find(|p| p.name == "range").unwrap().id.clone();
-        let no_range = book.home().breakers().find(|b| b.poles() == 1).unwrap().id.clone();
+        let range = book.home().house().points().find(|p| p.name == "range").unwrap().id.clone();
+        let no_range = book.home().panels().breakers().find(|b| b.poles() == 1).unwrap().id.clone();
         let switch = |b: &BreakerId, to| Fact::BreakerSwitched(BreakerSwitched { breaker: b.clone(), to });
         write(&mut book, vec![switch(&no_range, State::Off), see(&range, Seen::Dark)]);
-        for school in School::ALL {
-            let way = Way { school, tone: true, ..Way::default() };
-            let NextStep::LookUnder { rooms, left, why, .. } = trace_view(book.home(), 1, way).next else { panic!("{school:?}") };
+        for method in Method::ALL {
+            let setup = TraceSetup { method, tone: true, ..TraceSetup::default() };
+            let NextStep::LookUnder { rooms, left, why, .. } = trace_view(&Study::from(&book), setup).next else {
+                panic!("{method:?}")
+            };
             assert_eq!((left, &rooms[0].points[0].point, rooms[0].points[0].again), (1, &range, true));
             assert!(why.starts_with("Dark once,"), "{why}");
         }
         let mut passed_over = book.clone();
         let skip = PointSkipped { point: range.clone(), reason: String::new(), since: None };
         write(&mut passed_over, vec![Fact::PointSkipped(skip)]);
-        let next = trace_view(passed_over.home(), 1, Way::default()).next;
+        let next = trace_view(&Study::from(&passed_over), TraceSetup::default()).next;
         assert!(!matches!(&next, NextStep::LookUnder { .. }), "passed over is an answer: {next:?}");
         write(&mut book, vec![see(&range, Seen::Dark)]);
-        let next = trace_view(book.home(), 1, Way::default()).next;
+        let next = trace_view(&Study::from(&book), TraceSetup::default()).next;
         assert!(!matches!(&next, NextStep::LookUnder { .. }), "twice is enough: {next:?}");
     }
 
@@ -521,14 +541,14 @@ mod tests {
             m.wiring.feeds.values().any(|f| f.beside.is_some() && f.behind.is_none()) && !m.wiring.tripped.is_empty()
         });
         let home = book.home().clone();
-        let high = home.points().find(|p| p.volts == Volts::new(240)).unwrap();
+        let high = home.house().points().find(|p| p.volts == Volts::new(240)).unwrap();
         for instrument in [Instrument::PlugInTester, Instrument::ToneTracer, Instrument::Lamp] {
             let shown = at(&book, instrument, &high.id);
             assert!(shown.caution.unwrap().contains("never goes on 240 V"));
             assert_eq!((shown.lamps, shown.runs, shown.tone.len()), (None, None, 0));
         }
         // Dead beside a live conductor: neither lit nor dark on a meter; loaded with a lamp it is dark.
-        let listed = |p: &PointId| home.point(p).is_some();
+        let listed = |p: &PointId| home.house().point(p).is_some();
         let (ghost, feed) =
             made.wiring.feeds.iter().find(|(p, f)| listed(p) && f.beside.is_some() && f.behind.is_none()).unwrap();
         assert!(at(&book, Instrument::Meter, ghost).volts.unwrap() > 110.0);
@@ -557,7 +577,7 @@ mod tests {
         for seed in 0..60 {
             let recipe = recipe(seed, 120, Level::Plain);
             let (made, book) = (draw(recipe), started(recipe));
-            for point in book.home().points().filter(|p| p.kind == PointKind::Receptacle) {
+            for point in book.home().house().points().filter(|p| p.kind == PointKind::Receptacle) {
                 of += 1;
                 misread += usize::from(at(&book, Instrument::PlugInTester, &point.id).lamps != Some([false, true, true]));
                 let heard = &at(&book, Instrument::ToneTracer, &point.id).tone[0];
@@ -573,7 +593,7 @@ mod tests {
     fn a_clamp_adds_up_what_runs_and_marks_tell_wrong_from_right() {
         let recipe = recipe(5, 30, Level::Plain);
         let (made, mut book) = (draw(recipe), started(recipe));
-        let range = book.home().points().find(|p| p.name == "range").unwrap().id.clone();
+        let range = book.home().house().points().find(|p| p.name == "range").unwrap().id.clone();
         let breaker = made.wiring.feeds[&range].breaker.clone().unwrap();
         let amps = |book: &Logbook| {
             reading(book.home(), Instrument::ClampMeter, &HeldAt::Breaker(breaker.clone())).unwrap().amps.unwrap()
@@ -583,13 +603,13 @@ mod tests {
         write(&mut book, vec![switch(&breaker, State::Off)]);
         assert!(amps(&book) < 0.5);
         // Somebody writes what is not so: seen lit, then dark with another breaker off.
-        let other = book.home().breakers().find(|b| b.id != breaker && b.poles() == 2).unwrap().id.clone();
+        let other = book.home().panels().breakers().find(|b| b.id != breaker && b.poles() == 2).unwrap().id.clone();
         let see = |seen| Fact::PointSeen(PointSeen { point: range.clone(), seen, since: None });
         write(&mut book, vec![switch(&breaker, State::On), see(Seen::Lit), switch(&other, State::Off)]);
         write(&mut book, vec![see(Seen::Dark)]);
-        assert_eq!(marks(&book, true).unwrap().wrong, 0, "a single look that nothing else fits proves nothing");
+        assert_eq!(marked(&book, true).unwrap().wrong, 0, "a single look that nothing else fits proves nothing");
         write(&mut book, vec![see(Seen::Dark)]);
-        let marks = marks(&book, true).unwrap();
+        let marks = marked(&book, true).unwrap();
         assert_eq!((marks.wrong, marks.right, marks.looks), (1, 0, 3));
         let told = marks.truth.iter().find(|p| p.point == range).unwrap();
         assert_eq!((told.right, told.said == Some(told.truth.clone())), (Some(false), false));
@@ -597,19 +617,19 @@ mod tests {
 
     #[test]
     fn a_real_trace_takes_little_more_than_the_search_alone_would() {
-        for (school, most) in [(crate::School::SeveralOff, 1.5), (crate::School::LampAndHelper, 1.4)] {
+        for (method, most) in [(crate::model::Method::SeveralOff, 1.5), (crate::model::Method::LampAndHelper, 1.4)] {
             let (mut took, mut alone) = (0.0, 0.0);
             for seed in [2, 3] {
                 let recipe = recipe(seed, 24, Level::Usual);
-                let way = Way { school, ..Way::default() };
-                let book = trace_through(recipe, way).unwrap().book;
+                let setup = TraceSetup { method, ..TraceSetup::default() };
+                let book = trace_through(recipe, setup).unwrap().book;
                 let feeds = draw(recipe).wiring.feeds;
                 let fed = feeds.iter().filter_map(|(p, feed)| Some((p.clone(), feed.breaker.clone()?))).collect();
-                took += marks(&book, false).unwrap().minutes;
-                alone += minutes_by(book.home(), way, &fed, school.strategy()).unwrap();
+                took += marked(&book, false).unwrap().minutes;
+                alone += minutes_by(&Study::from(&book), setup, &fed, method.into()).unwrap();
             }
             // The search takes for granted that every breaker latches; in a home that is looked at, point by point.
-            assert!(took > alone && took < most * alone, "{school:?}: {took} minutes, {alone} by the search");
+            assert!(took > alone && took < most * alone, "{method:?}: {took} minutes, {alone} by the search");
         }
     }
 }

@@ -1,9 +1,7 @@
 //! The rooms that made-up houses are put together from, and how they are laid out: along a hall on each floor.
 
-use crate::{
-    Fact, FloorPlaced, Length, OpeningId, OpeningKind, OpeningPlaced, PanelStands, RoomDrawn, RoomId, RoomPlaced, Spot,
-    StairsPlaced,
-};
+use crate::logbook::{Fact, FloorPlaced, OpeningPlaced, PanelStands, RoomDrawn, RoomPlaced, StairsPlaced};
+use crate::model::{Length, OpeningId, OpeningKind, RoomId, Spot};
 
 /// What a point is, for the wiring.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

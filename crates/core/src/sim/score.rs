@@ -1,7 +1,6 @@
 //! Many rounds, and what they come to.
 
-use super::{House, Played, Strategy, play};
-use crate::search::{Costs, Crew};
+use crate::search::{Costs, Crew, House, Played, Strategy, play};
 
 /// Means over all rounds.
 #[derive(Debug, Clone, PartialEq, serde::Serialize)]

@@ -3,7 +3,9 @@
 
 use std::collections::BTreeSet;
 
-use crate::{BreakerId, Home, Moment, PointId, Verdict};
+use crate::model::{BreakerId, Moment, PointId};
+use crate::study::Study;
+use crate::trace::{Verdict, verdicts};
 
 /// A clock that runs.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -25,12 +27,13 @@ pub struct DarkClock {
 }
 
 /// The clocks that run, the first to run out first. A breaker that is left off for a reason of its own starts none.
-pub(crate) fn dark_clocks(home: &Home, known: &[(PointId, Verdict)]) -> Vec<DarkClock> {
-    let off: Vec<&BreakerId> = home.off().iter().filter(|b| home.breaker(b).is_some_and(|b| !b.is_left_off())).collect();
-    let mut clocks: Vec<DarkClock> = known
+pub fn dark_clocks(home: &Study) -> Vec<DarkClock> {
+    let off: Vec<&BreakerId> =
+        home.switchings().off().iter().filter(|b| home.panels().breaker(b).is_some_and(|b| !b.is_left_off())).collect();
+    let mut clocks: Vec<DarkClock> = verdicts(home)
         .iter()
         .filter_map(|(id, verdict)| {
-            let point = home.point(id)?;
+            let point = home.house().point(id)?;
             let minutes = point.details.dark_minutes?;
             let may_feed = |breaker: &BreakerId| match verdict {
                 Verdict::Proven { breaker: on, .. } | Verdict::ByExclusion { breaker: on } => on == breaker,
@@ -38,9 +41,9 @@ pub(crate) fn dark_clocks(home: &Home, known: &[(PointId, Verdict)]) -> Vec<Dark
                 // Nothing is sure of it, so anything may be what darkens it.
                 Verdict::Contradictory { .. } | Verdict::Out { .. } => true,
             };
-            let darkens = |b: &BreakerId| home.dead_behind(&BTreeSet::from([b.clone()])).iter().any(may_feed);
+            let darkens = |b: &BreakerId| home.panels().dead_behind(&BTreeSet::from([b.clone()])).iter().any(may_feed);
             let breakers: Vec<BreakerId> = off.iter().filter(|b| darkens(b)).map(|b| (*b).clone()).collect();
-            let since = breakers.iter().filter_map(|b| home.off_since(b)).min()?;
+            let since = breakers.iter().filter_map(|b| home.switchings().off_since(b)).min()?;
             Some(DarkClock {
                 point: id.clone(),
                 name: point.name.clone(),
@@ -59,15 +62,14 @@ pub(crate) fn dark_clocks(home: &Home, known: &[(PointId, Verdict)]) -> Vec<Dark
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::logbook::fixture::{Written, written};
-    use crate::verdicts;
+    use crate::fixture::{Written, written};
 
     const HOUSE: &str = "panel 6\n1 20 kitchen\n3 15 rec\n5 15 cellar\nroom Cellar\npoint Cellar appliance freezer\n\
                          point Cellar light lamp\ndark-at-most freezer 30\nlit freezer\nlit lamp\n";
 
     fn running(w: &Written) -> Vec<(String, Vec<String>, i64, bool)> {
-        let clocks = dark_clocks(&w.home, verdicts(&w.home));
-        let numbers = |of: &[BreakerId]| of.iter().map(|b| w.home.number(b)).collect();
+        let clocks = dark_clocks(&w.home);
+        let numbers = |of: &[BreakerId]| of.iter().map(|b| w.home.panels().number(b)).collect();
         clocks.iter().map(|c| (c.name.clone(), numbers(&c.breakers), c.until.unix_ms() - c.since.unix_ms(), c.proven)).collect()
     }
 
@@ -99,7 +101,7 @@ mod tests {
     fn it_counts_from_the_first_that_went_off_and_anew_after_all_were_on() {
         let since = |acts: &str| {
             let w = written(&format!("{HOUSE}{acts}"));
-            dark_clocks(&w.home, verdicts(&w.home))[0].since
+            dark_clocks(&w.home)[0].since
         };
         // Lines are a second apart in this fixture.
         let first = since("off 1").unix_ms();

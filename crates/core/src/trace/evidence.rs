@@ -6,10 +6,10 @@ use super::by_meter::between_in_words;
 use super::neutral::{before_opening, suggested};
 use super::verdict::{agrees, counted, verdict};
 use crate::logbook::Metered;
-use crate::{
-    BreakerId, EntryId, Fact, Home, Instrument, LineStruck, Look, Moment, Outlets, PointDetails, PointId, PointKind, PointPlaced,
-    Seen, Verdict, Volts,
-};
+use crate::logbook::{Fact, Instrument, LineStruck, Look, PointPlaced};
+use crate::model::{BreakerId, EntryId, Moment, Outlets, PointDetails, PointId, PointKind, Seen, Volts};
+use crate::study::Study;
+use crate::trace::Verdict;
 
 /// What part a look plays.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -68,14 +68,14 @@ pub struct Evidence {
 }
 
 /// The evidence on a point; `None` when there is no such point.
-pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
-    home.point(point)?;
+pub fn evidence(home: &Study, point: &PointId) -> Option<Evidence> {
+    home.house().point(point)?;
     let all = home.looks_by_power();
     let looks: Vec<&Look> = all.iter().filter(|look| &look.point == point).collect();
     let known = verdict(home, point);
     let counted = counted(home, &looks);
-    let metered: Vec<&Metered> = home.metered().iter().filter(|metered| &metered.point == point).collect();
-    let numbers = |off: &BTreeSet<BreakerId>| off.iter().map(|b| home.number(b)).collect();
+    let metered: Vec<&Metered> = home.trace().metered().iter().filter(|metered| &metered.point == point).collect();
+    let numbers = |off: &BTreeSet<BreakerId>| off.iter().map(|b| home.panels().number(b)).collect();
     let line = |look: &Look, role| EvidenceLine {
         line: look.line.clone(),
         at: look.at,
@@ -87,11 +87,11 @@ pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
         role,
     };
     // As they were switched, without what is behind a feeder; judged by what was without power.
-    let switched = home.looks().iter().filter(|look| &look.point == point);
+    let switched = home.trace().looks().iter().filter(|look| &look.point == point);
     let counts = |look: &Look| counted.iter().any(|counted| counted.line == look.line);
     let mut lines: Vec<EvidenceLine> =
         switched.zip(&looks).map(|(look, by_power)| line(look, role(by_power, &known, counts(look)))).collect();
-    lines.extend(home.doubted().iter().filter(|look| &look.point == point).map(|look| line(look, LineRole::Doubted)));
+    lines.extend(home.trace().doubted().iter().filter(|look| &look.point == point).map(|look| line(look, LineRole::Doubted)));
     // What a meter showed that is no look: neither lit nor dark, or not counted from the beginning.
     let no_look = metered.iter().filter(|metered| !lines.iter().any(|line| line.line == metered.line));
     let no_look: Vec<EvidenceLine> = no_look
@@ -116,9 +116,11 @@ pub fn evidence(home: &Home, point: &PointId) -> Option<Evidence> {
 }
 
 /// The other half as a point, and all looks struck out: of none is it known at which half it was.
-fn split(home: &Home, point: &PointId, known: &Verdict, lines: &[EvidenceLine]) -> Vec<Fact> {
-    let Some(first) = home.point(point).filter(|_| matches!(known, Verdict::Contradictory { .. })) else { return Vec::new() };
-    let is_whole = first.details.half_of.is_none() && !home.points().any(|p| p.details.half_of.as_ref() == Some(point));
+fn split(home: &Study, point: &PointId, known: &Verdict, lines: &[EvidenceLine]) -> Vec<Fact> {
+    let Some(first) = home.house().point(point).filter(|_| matches!(known, Verdict::Contradictory { .. })) else {
+        return Vec::new();
+    };
+    let is_whole = first.details.half_of.is_none() && !home.house().points().any(|p| p.details.half_of.as_ref() == Some(point));
     let is_duplex =
         first.kind == PointKind::Receptacle && first.volts == Volts::new(120) && first.details.outlets == Outlets::Duplex;
     // Dark with one thing off, and dark with quite another, what was off while it was lit left out.
@@ -157,10 +159,10 @@ fn role(look: &Look, known: &Verdict, is_counted: bool) -> LineRole {
     }
 }
 
-fn because(home: &Home, known: &Verdict) -> String {
+fn because(home: &Study, known: &Verdict) -> String {
     match known {
         Verdict::Proven { breaker, .. } => {
-            let number = home.number(breaker);
+            let number = home.panels().number(breaker);
             format!("Seen lit, and dark with breaker {number} off and nothing else changed. No look speaks against it.")
         }
         Verdict::Contradictory { because, .. } => format!("{because} Look again, or strike out the line that is wrong."),
@@ -170,20 +172,20 @@ fn because(home: &Home, known: &Verdict) -> String {
         Verdict::ByExclusion { breaker } => format!(
             "It stayed lit with every other breaker off, and {} may never be off: so it is fed by that one, by exclusion. \
              That is no proof; treat it as live.",
-            home.number(breaker)
+            home.panels().number(breaker)
         ),
         Verdict::Open { possible, .. } if possible.is_empty() => {
             "Every breaker has been ruled out: it stayed lit with each of them off. It may be fed from elsewhere; treat it as live.".into()
         }
         Verdict::Open { possible, once: Some(_), .. } => {
-            let number = possible.first().map_or_else(String::new, |b| home.number(b));
+            let number = possible.first().map_or_else(String::new, |b| home.panels().number(b));
             format!(
                 "Seen lit, and dark once with {number} off and nothing else changed. One look may be a slip, and nothing else \
                  makes {number} likely enough: see it dark once more with {number} off. Not proven until then."
             )
         }
         Verdict::Open { possible, unlatched, .. } if !unlatched.is_empty() => {
-            let number = |breakers: &[BreakerId]| breakers.iter().map(|b| home.number(b)).collect::<Vec<_>>().join(", ");
+            let number = |breakers: &[BreakerId]| breakers.iter().map(|b| home.panels().number(b)).collect::<Vec<_>>().join(", ");
             format!(
                 "Seen lit, and dark with {} off; but {} had been switched on again in between and nothing has shown that it \
                  latched. With {} on, see this point lit, and then dark once more with it off.",
@@ -193,15 +195,15 @@ fn because(home: &Home, known: &Verdict) -> String {
             )
         }
         Verdict::Open { possible, unreset: Some(device), .. } => {
-            let numbers = possible.iter().map(|b| home.number(b)).collect::<Vec<_>>().join(", ");
-            let device = home.point(device).map_or("", |p| &p.name);
+            let numbers = possible.iter().map(|b| home.panels().number(b)).collect::<Vec<_>>().join(", ");
+            let device = home.house().point(device).map_or("", |p| &p.name);
             format!(
                 "Seen lit, and dark with {numbers} off; but the GFCI {device} had been tripped in between and nothing has shown that \
                  it was reset. With {numbers} on, see this point lit, and then dark once more with it off."
             )
         }
         Verdict::Open { possible, seen_lit, .. } => {
-            let numbers: Vec<_> = possible.iter().map(|b| home.number(b)).collect();
+            let numbers: Vec<_> = possible.iter().map(|b| home.panels().number(b)).collect();
             let seen = if *seen_lit { "Seen lit with everything on." } else { "Not yet seen lit with everything on." };
             match numbers.as_slice() {
                 [one] => format!("{seen} Only breaker {one} is left, but it has not been seen dark with {one} off: not proven."),
@@ -215,7 +217,7 @@ fn because(home: &Home, known: &Verdict) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::logbook::fixture::{line, written};
+    use crate::fixture::{line, written};
 
     #[test]
     fn why_is_said_for_each_state_of_knowledge() {
@@ -258,11 +260,11 @@ mod tests {
         let mut w = written(&dark_twice("plug"));
         let facts = offered(&dark_twice("plug"), "plug");
         let like = w.book.lines().last().unwrap().entry.clone();
-        let draft = |(n, fact): (usize, Fact)| crate::Draft { id: line(700 + n as u64), fact, ..like.clone() };
+        let draft = |(n, fact): (usize, Fact)| crate::logbook::Draft { id: line(700 + n as u64), fact, ..like.clone() };
         let outcome = w.book.admit(&facts.into_iter().enumerate().map(draft).collect::<Vec<_>>()).unwrap();
         w.book.commit(outcome);
-        let home = w.book.home();
-        let half = home.points().find(|p| p.name == "plug, other half").unwrap();
+        let home = &Study::from(&w.book);
+        let half = home.house().points().find(|p| p.name == "plug, other half").unwrap();
         assert_eq!(half.details.half_of.as_ref().map(ToString::to_string).as_deref(), Some("plug"));
         let plug = "plug".parse().unwrap();
         for point in [&plug, &half.id] {

@@ -2,10 +2,10 @@
 
 use super::dark_clock::{DarkClock, dark_clocks};
 use super::next_step::trace_view;
-use super::verdict::verdicts;
 use super::walkers::own_rooms;
-use super::{NextStep, RoomToWalk};
-use crate::{BreakerId, Home, OffNow, PointId, Since, overview::off_now};
+use super::{NextStep, OffNow, RoomToWalk, off_now};
+use crate::model::{BreakerId, PointId, Since};
+use crate::study::Study;
 
 /// Where a helper stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
@@ -107,22 +107,21 @@ pub struct HelperView {
 }
 
 /// What a helper does next. `walkers`: all helpers who walk; `own`: the name of this one.
-pub fn helper_view(home: &Home, seq: u64, side: HelperSide, walkers: &[String], own: &str) -> HelperView {
-    let known = verdicts(home);
-    let clocks = dark_clocks(home, known);
+pub fn helper_view(home: &Study, side: HelperSide, walkers: &[String], own: &str) -> HelperView {
+    let clocks = dark_clocks(home);
     let mut clocked: Vec<Handle> = Vec::new();
     for breaker in clocks.iter().flat_map(|clock| &clock.breakers) {
         if !clocked.iter().any(|h| &h.breaker == breaker) {
             clocked.extend(handle(home, breaker));
         }
     }
-    let view = trace_view(home, seq, home.way());
+    let view = trace_view(home, home.setup());
     HelperView {
-        seq,
+        seq: home.seq(),
         home: home.name().unwrap_or_default().to_owned(),
         side,
         off_now: off_now(home),
-        last_turn: home.last_turn(),
+        last_turn: home.switchings().last(),
         practice: home.practice().is_some(),
         clocks,
         clocked,
@@ -131,14 +130,14 @@ pub fn helper_view(home: &Home, seq: u64, side: HelperSide, walkers: &[String], 
     }
 }
 
-fn handle(home: &Home, breaker: &BreakerId) -> Option<Handle> {
-    let b = home.breaker(breaker)?;
-    Some(Handle { breaker: b.id.clone(), number: home.number(&b.id), claim: b.claim.clone(), amps: b.amps.value() })
+fn handle(home: &Study, breaker: &BreakerId) -> Option<Handle> {
+    let b = home.panels().breaker(breaker)?;
+    Some(Handle { breaker: b.id.clone(), number: home.panels().number(&b.id), claim: b.claim.clone(), amps: b.amps.value() })
 }
 
-fn step(home: &Home, next: &NextStep, side: HelperSide, walkers: &[String], own: &str) -> HelperStep {
+fn step(home: &Study, next: &NextStep, side: HelperSide, walkers: &[String], own: &str) -> HelperStep {
     let handles = |ids: &[BreakerId]| -> Vec<Handle> { ids.iter().filter_map(|b| handle(home, b)).collect() };
-    let numbers = |ids: &[BreakerId]| ids.iter().map(|b| home.number(b)).collect::<Vec<_>>().join(", ");
+    let numbers = |ids: &[BreakerId]| ids.iter().map(|b| home.panels().number(b)).collect::<Vec<_>>().join(", ");
     let wait = |words: String| HelperStep::Wait { words };
     let switch = |off: &[BreakerId], on: &[BreakerId], why: &str| match side {
         HelperSide::Panel => HelperStep::Switch { off: handles(off), on: handles(on), why: why.to_owned() },
@@ -149,9 +148,12 @@ fn step(home: &Home, next: &NextStep, side: HelperSide, walkers: &[String], own:
     };
     let look = |rooms: &[RoomToWalk], why: String| match side {
         HelperSide::Walk => HelperStep::Look { rooms: own_rooms(home, rooms, walkers, own), why },
-        HelperSide::Panel => wait(match home.off().len() {
+        HelperSide::Panel => wait(match home.switchings().off().len() {
             0 => "Leave everything on. Points are being looked at.".into(),
-            _ => format!("Leave {} off. Points are being looked at.", numbers(&home.off().iter().cloned().collect::<Vec<_>>())),
+            _ => format!(
+                "Leave {} off. Points are being looked at.",
+                numbers(&home.switchings().off().iter().cloned().collect::<Vec<_>>())
+            ),
         }),
     };
     match next {
@@ -160,17 +162,17 @@ fn step(home: &Home, next: &NextStep, side: HelperSide, walkers: &[String], own:
         NextStep::SwitchOff { breaker, why, .. } => switch(std::slice::from_ref(breaker), &[], why),
         NextStep::SwitchTo { off, on, why } => switch(off, on, why),
         NextStep::SwitchOn { breakers, why, .. } => switch(&[], breakers, why),
-        NextStep::Look { rooms, breaker, .. } => look(rooms, format!("{} is off. Lit or dark?", home.number(breaker))),
+        NextStep::Look { rooms, breaker, .. } => look(rooms, format!("{} is off. Lit or dark?", home.panels().number(breaker))),
         NextStep::LookUnder { rooms, why, .. } => look(rooms, why.clone()),
         NextStep::SeeOneLitAgain { rooms, breaker } => {
-            look(rooms, format!("{} is on again. See one of these lit.", home.number(breaker)))
+            look(rooms, format!("{} is on again. See one of these lit.", home.panels().number(breaker)))
         }
         NextStep::FollowTone { point, room, name, .. } => {
             let place = format!("{room}, {name}");
             match side {
                 HelperSide::Walk => HelperStep::PlugTone { place },
                 HelperSide::Panel => {
-                    let all: Vec<BreakerId> = home.breakers().map(|b| b.id.clone()).collect();
+                    let all: Vec<BreakerId> = home.panels().breakers().map(|b| b.id.clone()).collect();
                     HelperStep::Sweep { point: point.clone(), place, breakers: handles(&all) }
                 }
             }
@@ -185,27 +187,17 @@ fn step(home: &Home, next: &NextStep, side: HelperSide, walkers: &[String], own:
     }
 }
 
-/// Whether a helper may write this: what they saw and switched, a point that was missing, their own lines struck out.
-pub fn helper_may_write(fact: &crate::Fact, own_line: &dyn Fn(&crate::EntryId) -> bool) -> bool {
-    use crate::Fact;
-    match fact {
-        Fact::PointSeen(_) | Fact::VoltsRead(_) | Fact::PointSkipped(_) | Fact::BreakerSwitched(_) | Fact::ToneHeard(_) => true,
-        Fact::LineStruck(f) => own_line(&f.line),
-        _ => false,
-    }
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::logbook::fixture::{line, written};
-    use crate::{Fact, LineStruck};
+    use crate::fixture::{line, written};
+    use crate::logbook::{Fact, LineStruck};
 
     const HOUSE: &str = "panel 6\n1 20 kitchen\n3 15 rec\nroom Hall\npoint Hall light lamp\npoint Hall receptacle plug\n";
 
     fn told(acts: &str, side: HelperSide) -> HelperStep {
         let home = written(&format!("{HOUSE}{acts}")).home;
-        helper_view(&home, 1, side, &[], "").step
+        helper_view(&home, side, &[], "").step
     }
 
     #[test]
@@ -234,11 +226,11 @@ mod tests {
     #[test]
     fn a_helper_writes_looks_and_switchings_and_strikes_out_own_lines_only() {
         let w = written(&format!("{HOUSE}lit lamp\noff 1\nskip plug"));
-        let may = |fact: &Fact| helper_may_write(fact, &|_| false);
+        let may = |fact: &Fact| fact.may_be_written_by_a_helper(|_| false);
         let allowed: Vec<bool> = w.book.lines().map(|l| may(&l.entry.fact)).collect();
         assert_eq!(allowed.iter().filter(|may| **may).count(), 3, "{allowed:?}");
         let strike = Fact::LineStruck(LineStruck { line: line(3) });
         assert!(!may(&strike));
-        assert!(helper_may_write(&strike, &|id| *id == line(3)));
+        assert!(strike.may_be_written_by_a_helper(|id| *id == line(3)));
     }
 }

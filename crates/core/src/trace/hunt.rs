@@ -2,50 +2,53 @@
 
 use std::collections::BTreeSet;
 
-use super::NextStep;
+use super::ask::{Hunted, hunted};
 use super::next_step::Rounds;
 use super::reset::not_reset;
-use super::search::{Hunted, School, Way, hunted};
+use super::{NextStep, Verdict};
 use crate::logbook::Trip;
-use crate::{BreakerId, Home, PointId, Seen, Verdict};
+use crate::model::{BreakerId, Method, PointId, Seen, TraceSetup};
+use crate::study::Study;
 
 impl Rounds<'_> {
     /// From one point to the next: its likeliest breaker alone off, a look, the next likeliest. With a tone tracer the
     /// sender goes first, and what it says decides which breaker is the likeliest.
-    pub(super) fn next_of_hunt(&self, way: Way) -> NextStep {
+    pub(super) fn next_of_hunt(&self, setup: TraceSetup) -> NextStep {
         let off = match self.before_a_search() {
             Ok(off) => off,
             Err(first) => return first,
         };
         let home = self.home;
-        let told = |p: &PointId| self.seen_now(p).is_some() || self.skipped_now(p);
-        let mut left = hunted(home, self.at_home.as_ref());
+        let seen_now = |p: &PointId| self.seen_now(p).is_some() || self.skipped_now(p);
+        let mut left = hunted(home, self.at_home);
         left.retain(|h| self.was_lit_all_on(&h.point));
         // Passed over with a breaker alone off: the next likeliest has its turn.
         for Hunted { point, breakers, .. } in &mut left {
             let with = |breaker: &BreakerId| self.left_off().iter().chain([breaker]).cloned().collect();
             breakers.retain(|breaker| !self.skipped_under(point, &with(breaker)));
         }
-        let by_ear = way.by_ear();
+        let by_ear = setup.by_ear();
         // A radio stays where it is until it has told.
-        let listened = home.looks().last().filter(|look| by_ear && !look.off.is_empty());
+        let listened = home.trace().looks().last().filter(|look| by_ear && !look.off.is_empty());
         let radio = listened.map(|look| &look.point);
         left.sort_by_key(|h| Some(&h.point) != radio);
         // Whoever is there looks at the point, and at its neighbors in the room that are likeliest on the same breaker.
         if let [only] = off.as_slice() {
             let fits = |point: &PointId| left.iter().any(|h| &h.point == point && h.breakers.first() == Some(only));
-            let target = left.iter().find(|h| h.breakers.first() == Some(only) && !told(&h.point));
+            let target = left.iter().find(|h| h.breakers.first() == Some(only) && !seen_now(&h.point));
             if let Some(target) = target {
-                let room = home.point(&target.point).map(|p| &p.room);
+                let room = home.house().point(&target.point).map(|p| &p.room);
                 let here: Vec<PointId> = home
+                    .house()
                     .points()
-                    .filter(|p| Some(&p.room) == room && (told(&p.id) || fits(&p.id)))
+                    .filter(|p| Some(&p.room) == room && (seen_now(&p.id) || fits(&p.id)))
                     .map(|p| p.id.clone())
                     .collect();
                 // The first after a switching is the one with the radio; the others are gone to.
-                if by_ear && target.takes_tone && !home.points().any(|p| told(&p.id)) {
+                if by_ear && target.takes_tone && !home.house().points().any(|p| seen_now(&p.id)) {
                     let at = self.in_words(&target.point);
-                    let why = format!("Stay at the panel and listen: with {} alone off, silent is dark.", home.number(only));
+                    let why =
+                        format!("Stay at the panel and listen: with {} alone off, silent is dark.", home.panels().number(only));
                     let rooms = self.rooms(std::slice::from_ref(&target.point), None);
                     return NextStep::LookUnder {
                         off,
@@ -55,19 +58,20 @@ impl Rounds<'_> {
                         listen: true,
                     };
                 }
-                let left = here.iter().filter(|p| !told(p)).count();
-                let why = format!("{} alone is off: dark now is proven on it.", home.number(only));
+                let left = here.iter().filter(|p| !seen_now(p)).count();
+                let why = format!("{} alone is off: dark now is proven on it.", home.panels().number(only));
                 return NextStep::LookUnder { off, rooms: self.rooms(&here, None), left, why, listen: false };
             }
         }
         // Heard, or passed over because there was no tone.
-        let tried = home.tones().iter().map(|(point, _)| point).chain(home.skips().iter().map(|skip| &skip.point));
+        let tried =
+            home.trace().tones().iter().map(|(point, _)| point).chain(home.trace().skips().iter().map(|skip| &skip.point));
         let heard: BTreeSet<&PointId> = tried.collect();
         for target in &left {
-            let Some(point) = home.point(&target.point) else { continue };
-            let room = home.room(&point.room).map_or_else(String::new, |room| room.name.clone());
-            let same_room = |other: &PointId| home.point(other).is_some_and(|other| other.room == point.room);
-            if way.school == School::ToneTracer && target.takes_tone && !heard.contains(&target.point) {
+            let Some(point) = home.house().point(&target.point) else { continue };
+            let room = home.house().room(&point.room).map_or_else(String::new, |room| room.name.clone());
+            let same_room = |other: &PointId| home.house().point(other).is_some_and(|other| other.room == point.room);
+            if setup.method == Method::ToneTracer && target.takes_tone && !heard.contains(&target.point) {
                 return NextStep::FollowTone {
                     point: target.point.clone(),
                     room,
@@ -90,7 +94,7 @@ impl Rounds<'_> {
                 if let Some(first) = neighbors.or_else(|| self.see_lit_first(&off, here)) {
                     return first;
                 }
-                let likeliest = format!("{} is the likeliest for {room}, {}.", home.number(breaker), point.name);
+                let likeliest = format!("{} is the likeliest for {room}, {}.", home.panels().number(breaker), point.name);
                 let carry = by_ear && target.takes_tone && radio != Some(&target.point);
                 return NextStep::SwitchTo {
                     why: if carry {
@@ -114,8 +118,8 @@ impl Rounds<'_> {
 
     /// `Kitchen, counter`.
     pub(super) fn in_words(&self, point: &PointId) -> String {
-        let Some(point) = self.home.point(point) else { return String::new() };
-        let room = self.home.room(&point.room).map_or("", |room| room.name.as_str());
+        let Some(point) = self.home.house().point(point) else { return String::new() };
+        let room = self.home.house().room(&point.room).map_or("", |room| room.name.as_str());
         format!("{room}, {}", point.name)
     }
 
@@ -124,7 +128,7 @@ impl Rounds<'_> {
         let home = self.home;
         // Passed over is an answer, too: it is not asked for again until a handle moves.
         let points: Vec<PointId> = self.known.iter().filter(|(p, v)| self.is_dark_once(p, v)).map(|(p, _)| p.clone()).collect();
-        let first = home.point(points.first()?)?;
+        let first = home.house().point(points.first()?)?;
         let mut rooms = self.rooms(&points, None);
         rooms.retain(|room| room.room == first.room);
         for point in rooms.iter_mut().flat_map(|room| &mut room.points) {
@@ -147,10 +151,11 @@ impl Rounds<'_> {
         let waits_for = self.known.iter().filter(|(_, v)| matches!(v, Verdict::Open { .. })).find_map(|(p, _)| {
             let own = self.counted(p);
             let lit = own.iter().rev().find(|look| look.seen == Seen::Lit)?;
-            not_reset(home, &own, lit, None).filter(|trip| trip.reset.is_some() && home.point(&trip.device).is_some())
+            not_reset(home, &own, lit, None).filter(|trip| trip.reset.is_some() && home.house().point(&trip.device).is_some())
         })?;
         let device = &waits_for.device;
-        let dark_now = self.known.iter().any(|(p, v)| p == device && v.proven_on().is_some_and(|b| home.off().contains(b)));
+        let dark_now =
+            self.known.iter().any(|(p, v)| p == device && v.proven_on().is_some_and(|b| home.switchings().off().contains(b)));
         if dark_now || self.skipped_now(device) || self.seen_now(device).is_some() {
             return None;
         }
@@ -167,13 +172,13 @@ impl Rounds<'_> {
     /// While a GFCI is tripped on purpose: what went dark with it, and back to reset it.
     pub(super) fn downstream(&self) -> Option<NextStep> {
         let home = self.home;
-        let trip = home.trips().iter().find(|trip| trip.reset.is_none())?;
+        let trip = home.trace().trips().iter().find(|trip| trip.reset.is_none())?;
         let device = &trip.device;
-        let name = home.point(device).map_or_else(String::new, |point| point.name.clone());
+        let name = home.house().point(device).map_or_else(String::new, |point| point.name.clone());
         let protects = protected(home, trip);
-        let near = |p: &&crate::Point| p.volts == crate::Volts::new(120) && &p.id != device;
-        let shown: Vec<PointId> = home.points().filter(near).map(|p| p.id.clone()).collect();
-        let own_room = home.point(device).map(|p| p.room.clone());
+        let near = |p: &&crate::model::Point| p.volts == crate::model::Volts::new(120) && &p.id != device;
+        let shown: Vec<PointId> = home.house().points().filter(near).map(|p| p.id.clone()).collect();
+        let own_room = home.house().point(device).map(|p| p.room.clone());
         let mut rooms = self.rooms(&shown, None);
         rooms.sort_by_key(|room| Some(&room.room) != own_room.as_ref());
         for point in rooms.iter_mut().flat_map(|room| &mut room.points) {
@@ -187,8 +192,8 @@ impl Rounds<'_> {
 }
 
 /// What the device protects, with what was seen dark while it was tripped.
-fn protected(home: &Home, trip: &Trip) -> Vec<PointId> {
-    let mut points = home.drawn().protects.get(&trip.device).cloned().unwrap_or_default();
+fn protected(home: &Study, trip: &Trip) -> Vec<PointId> {
+    let mut points = home.plan().protects.get(&trip.device).cloned().unwrap_or_default();
     let fresh = trip.seen.keys().filter(|p| **p != trip.device && trip.showed(p, Seen::Dark));
     points.extend(fresh.filter(|p| !points.contains(p)).cloned().collect::<Vec<_>>());
     points

@@ -1,6 +1,7 @@
 //! The last look at a point, as somebody who stands before it wants to know.
 
-use crate::{Home, Moment, PointId, Seen};
+use crate::model::{Moment, PointId, Seen};
+use crate::study::Study;
 
 /// The last look.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -16,8 +17,8 @@ pub struct LastSeen {
 }
 
 /// The last look at a point; `None` when nobody has looked.
-pub fn last_seen(home: &Home, point: &PointId) -> Option<LastSeen> {
-    let look = home.looks().iter().rev().find(|look| &look.point == point)?;
-    let off = look.off.iter().map(|breaker| home.number(breaker)).collect();
+pub fn last_seen(home: &Study, point: &PointId) -> Option<LastSeen> {
+    let look = home.trace().looks().iter().rev().find(|look| &look.point == point)?;
+    let off = look.off.iter().map(|breaker| home.panels().number(breaker)).collect();
     Some(LastSeen { seen: look.seen, at: look.at, by: look.by.clone(), off })
 }

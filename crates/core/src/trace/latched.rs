@@ -7,11 +7,13 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use crate::{BreakerId, Home, Look, Seen};
+use crate::logbook::{Look, Switching};
+use crate::model::{BreakerId, Seen};
+use crate::study::Study;
 
 /// Which breakers were seen to carry power, and when.
 pub(super) struct Latched<'a> {
-    home: &'a Home,
+    home: &'a Study,
     /// The breakers that moved, by number, and the other way round.
     breakers: Vec<&'a BreakerId>,
     numbers: BTreeMap<&'a BreakerId, usize>,
@@ -25,16 +27,16 @@ pub(super) struct Latched<'a> {
 
 impl<'a> Latched<'a> {
     /// Nothing is proven yet.
-    pub(super) fn new(home: &'a Home) -> Self {
+    pub(super) fn new(home: &'a Study) -> Self {
         let mut latched = Self {
             home,
             breakers: Vec::new(),
             numbers: BTreeMap::new(),
-            switched: Vec::with_capacity(home.switched().len()),
+            switched: Vec::with_capacity(home.switchings().count()),
             moved: Vec::new(),
             lit: Vec::new(),
         };
-        for (place, breaker) in home.switched().iter().enumerate() {
+        for (place, Switching { breaker, .. }) in home.switchings().all().iter().enumerate() {
             let number = *latched.numbers.entry(breaker).or_insert_with(|| {
                 latched.breakers.push(breaker);
                 latched.moved.push(Vec::new());
@@ -59,13 +61,13 @@ impl<'a> Latched<'a> {
             .breakers
             .iter()
             .map(|breaker| {
-                let leads_on =
-                    home.panels_on(breaker).next().is_some() || home.breaker(breaker).is_some_and(|b| b.details.back_fed_main);
+                let leads_on = home.panels().panels_on(breaker).next().is_some()
+                    || home.panels().breaker(breaker).is_some_and(|b| b.details.back_fed_main);
                 if !leads_on {
                     return lit_on.get(*breaker).cloned().unwrap_or_default();
                 }
                 // What is lit behind a feeder shows that the feeder carries power, too.
-                let behind = home.dead_behind(&BTreeSet::from([(*breaker).clone()]));
+                let behind = home.panels().dead_behind(&BTreeSet::from([(*breaker).clone()]));
                 lit_on.iter().filter(|(on, _)| behind.contains(**on)).flat_map(|(_, looks)| looks.iter().copied()).collect()
             })
             .collect();

@@ -12,18 +12,25 @@
 //! An old label, a rating, a neighbour prove nothing. And a single dark look, which may be a slip, proves only where all
 //! else makes its breaker likely at 0.998 or more; elsewhere a second one is asked for, and the point stays open until then.
 
+mod ask;
+mod at_home;
 mod by_meter;
-pub(crate) mod dark_clock;
+mod dark_clock;
 mod evidence;
 mod helper;
 mod hunt;
 mod last_seen;
 mod latched;
+mod methods;
 mod neutral;
 mod next_step;
+mod off_now;
 mod one_at_a_time;
+mod pace;
+mod progress;
 mod reset;
-pub mod search;
+#[cfg(test)]
+mod search_tests;
 mod several;
 mod step;
 #[cfg(test)]
@@ -31,10 +38,18 @@ mod tests;
 mod verdict;
 mod walkers;
 
-pub use dark_clock::DarkClock;
+pub use at_home::{Likely, likely};
+pub(crate) use by_meter::too_much_read;
+pub use dark_clock::{DarkClock, dark_clocks};
 pub use evidence::{Evidence, EvidenceLine, LineRole, evidence};
-pub use helper::{Handle, HelperSide, HelperStep, HelperView, helper_may_write, helper_view};
+pub use helper::{Handle, HelperSide, HelperStep, HelperView, helper_view};
 pub use last_seen::{LastSeen, last_seen};
-pub use next_step::{next_step, school_minutes, trace_together, trace_view};
+pub(crate) use methods::minutes_by;
+pub use methods::{MethodMinutes, method_minutes};
+pub use next_step::{next_step, trace_together, trace_view};
+pub use off_now::{OffNow, off_now};
+pub(crate) use pace::pace;
+pub use progress::Progress;
 pub use step::{NextStep, PointToSee, RoomToWalk, TraceView};
+pub(crate) use verdict::on_breaker;
 pub use verdict::{Verdict, verdict, verdicts};

@@ -3,11 +3,14 @@
 
 use std::collections::BTreeSet;
 
-use crate::{BreakerId, Fact, Home, NeutralShared, PointId, Verdict, verdict};
+use crate::logbook::{Fact, NeutralShared};
+use crate::model::{BreakerId, PointId};
+use crate::study::Study;
+use crate::trace::{Verdict, verdict};
 
 /// What to mind with these off: of the circuits that share a neutral some are, and others are not.
-pub(super) fn cautions(home: &Home, off: &BTreeSet<BreakerId>) -> Vec<String> {
-    let groups = home.shared_neutrals().iter().filter_map(|group| {
+pub(super) fn cautions(home: &Study, off: &BTreeSet<BreakerId>) -> Vec<String> {
+    let groups = home.panels().shared_neutrals().iter().filter_map(|group| {
         let (dead, live): (Vec<&BreakerId>, Vec<&BreakerId>) = group.iter().partition(|b| off.contains(b));
         (!dead.is_empty() && !live.is_empty()).then(|| {
             let (dead, live) = (numbers(home, &dead), numbers(home, &live));
@@ -21,40 +24,47 @@ pub(super) fn cautions(home: &Home, off: &BTreeSet<BreakerId>) -> Vec<String> {
 }
 
 /// What to mind before the box of a point on this breaker is opened.
-pub(super) fn before_opening(home: &Home, breaker: &BreakerId) -> Option<String> {
-    let others: Vec<&BreakerId> = home.shared_neutral_of(breaker)?.iter().filter(|b| *b != breaker).collect();
+pub(super) fn before_opening(home: &Study, breaker: &BreakerId) -> Option<String> {
+    let others: Vec<&BreakerId> = home.panels().shared_neutral_of(breaker)?.iter().filter(|b| *b != breaker).collect();
     if others.is_empty() {
         return None;
     }
-    let (own, others) = (home.number(breaker), numbers(home, &others));
+    let (own, others) = (home.panels().number(breaker), numbers(home, &others));
     Some(format!("{own} shares a neutral with {others}: before this box is opened, all of them go off and it is proven dead."))
 }
 
 /// That two breakers share a neutral, as the halves of one receptacle suggest that are proven on them: two hots and one neutral in
 /// one cable is how such a box is mostly fed. Common practice, no source. Empty elsewhere.
-pub(super) fn suggested(home: &Home, point: &PointId) -> Vec<Fact> {
-    let half = |p: &&crate::Point| p.details.half_of.as_ref() == Some(point);
-    let other = home.point(point).and_then(|p| p.details.half_of.as_ref()).or_else(|| home.points().find(half).map(|p| &p.id));
+pub(super) fn suggested(home: &Study, point: &PointId) -> Vec<Fact> {
+    let half = |p: &&crate::model::Point| p.details.half_of.as_ref() == Some(point);
+    let other = home
+        .house()
+        .point(point)
+        .and_then(|p| p.details.half_of.as_ref())
+        .or_else(|| home.house().points().find(half).map(|p| &p.id));
     let proven = |point: &PointId| match verdict(home, point) {
-        Verdict::Proven { breaker, .. } => home.breaker(&breaker),
+        Verdict::Proven { breaker, .. } => home.panels().breaker(&breaker),
         _ => None,
     };
     let (Some(one), Some(two)) = (proven(point), other.and_then(proven)) else { return Vec::new() };
     let single = one.poles() == 1 && two.poles() == 1 && one.panel == two.panel && one.id != two.id;
-    if !single || home.shared_neutral_of(&one.id).is_some() || home.shared_neutral_of(&two.id).is_some() {
+    if !single || home.panels().shared_neutral_of(&one.id).is_some() || home.panels().shared_neutral_of(&two.id).is_some() {
         return Vec::new();
     }
     vec![Fact::NeutralShared(NeutralShared { breakers: vec![one.id.clone(), two.id.clone()], shared: true })]
 }
 
-fn numbers(home: &Home, breakers: &[&BreakerId]) -> String {
-    breakers.iter().map(|b| home.number(b)).collect::<Vec<_>>().join(", ")
+fn numbers(home: &Study, breakers: &[&BreakerId]) -> String {
+    breakers.iter().map(|b| home.panels().number(b)).collect::<Vec<_>>().join(", ")
 }
 
 #[cfg(test)]
 mod tests {
-    use crate::logbook::fixture::{line, written};
-    use crate::{Draft, HelperSide, School, evidence, helper_view, trace_view};
+    use crate::fixture::{line, written};
+    use crate::logbook::Draft;
+    use crate::model::Method;
+    use crate::study::Study;
+    use crate::trace::{HelperSide, evidence, helper_view, trace_view};
 
     const HOUSE: &str = "panel 12\n1 20 a\n3 20 b\n5 20 c\nroom Hall\npoint Hall receptacle wall\n";
     const HALF: &str = r#"fact {"kind": "point_placed", "point": "low", "room": "hall", "point_kind": "receptacle", "name": "low", "volts": 120, "details": {"half_of": "wall"}}"#;
@@ -63,8 +73,8 @@ mod tests {
     fn with_one_of_a_shared_neutral_off_everybody_is_told_what_stays_live() {
         let told = |acts: &str| {
             let home = written(&format!("{HOUSE}{acts}")).home;
-            let said = trace_view(&home, 1, School::OneAtATime).cautions;
-            assert_eq!(helper_view(&home, 1, HelperSide::Walk, &[], "").cautions, said);
+            let said = trace_view(&home, Method::OneAtATime).cautions;
+            assert_eq!(helper_view(&home, HelperSide::Walk, &[], "").cautions, said);
             said
         };
         let said = told("share 1 3\nlit wall");
@@ -89,7 +99,7 @@ mod tests {
         let drafts: Vec<Draft> = offered.into_iter().map(|fact| Draft { id: line(800), fact, ..like.clone() }).collect();
         let outcome = w.book.admit(&drafts).unwrap();
         w.book.commit(outcome);
-        let told = evidence(w.book.home(), &"wall".parse().unwrap()).unwrap();
+        let told = evidence(&Study::from(&w.book), &"wall".parse().unwrap()).unwrap();
         assert!(
             told.neutral.is_empty() && told.because.contains("1 shares a neutral with 3: before this box"),
             "{}",

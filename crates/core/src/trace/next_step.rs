@@ -1,60 +1,64 @@
-//! The next step of a trace, and what every school of tracing asks of the logbook.
+//! The next step of a trace, and what every method of tracing asks of the logbook.
 //!
 //! The step follows from the logbook alone, so a trace can be left and taken up, from any screen, and
 //! a person who does another thing than told is simply met where they are.
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use super::ask::plugged;
+use super::at_home::{AtHome, at_home, likely_at};
 use super::latched::Latched;
 use super::neutral::cautions;
 use super::reset::not_reset;
-use super::search::{AtHome, School, SchoolMinutes, Way, likely_at, plugged, schools};
-use super::verdict::{Judge, Verdict, by_point, counted, verdicts};
+use super::verdict::{Judge, Verdict, by_point, counted, looks_by_power, verdicts};
 use super::walkers::share_out;
-use super::{NextStep, PointToSee, RoomToWalk, TraceView};
-use crate::{Breaker, BreakerId, Home, Interior, Look, PointId, Seen, overview::Progress};
+use super::{NextStep, PointToSee, Progress, RoomToWalk, TraceView};
+use crate::logbook::Look;
+use crate::model::{Breaker, BreakerId, Interior, Method, PointId, Seen, TraceSetup};
+use crate::study::Study;
 
 /// What to do next.
-pub fn next_step(home: &Home) -> NextStep {
-    Rounds::of(home, &home.looks_by_power()).next()
+pub fn next_step(home: &Study) -> NextStep {
+    Rounds::of(home).next()
 }
 
-/// What to do next, and how far the trace is. `seq` is the logbook's last line.
-pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
-    let way = way.into();
-    let all = home.looks_by_power();
-    let mut rounds = Rounds::of(home, &all);
-    rounds.at_home = AtHome::of(home, rounds.known, way);
-    rounds.plugged = plugged(home, rounds.at_home.as_ref());
+/// What to do next, and how far the trace is.
+pub fn trace_view(home: &Study, setup: impl Into<TraceSetup>) -> TraceView {
+    let setup = setup.into();
+    let other = (setup != home.setup()).then(|| AtHome::of(home, verdicts(home), setup));
+    let mut rounds = Rounds::of(home);
+    rounds.at_home = other.as_ref().map_or_else(|| at_home(home), Option::as_ref);
+    rounds.plugged = plugged(home, rounds.at_home);
     let pick =
         |want: fn(&Verdict) -> bool| rounds.known.iter().filter(|(_, v)| want(v)).map(|(p, _)| p.clone()).collect::<Vec<_>>();
     let walked: BTreeSet<&BreakerId> = home
+        .trace()
         .looks()
         .iter()
         .flat_map(|look| look.off.iter())
-        .filter(|b| home.breaker(b).is_some_and(|b| !b.is_left_off()))
+        .filter(|b| home.panels().breaker(b).is_some_and(|b| !b.is_left_off()))
         .collect();
     let next = rounds
         .stop()
         .or_else(|| rounds.downstream())
         .or_else(|| rounds.see_reset())
         .or_else(|| rounds.once_more())
-        .unwrap_or_else(|| match way.school {
-            School::OneAtATime => rounds.next(),
-            School::SeveralOff => rounds.next_of_several(),
-            School::LampAndHelper | School::ToneTracer => rounds.next_of_hunt(way),
+        .unwrap_or_else(|| match setup.method {
+            Method::OneAtATime => rounds.next(),
+            Method::SeveralOff => rounds.next_of_several(),
+            Method::LampAndHelper | Method::ToneTracer => rounds.next_of_hunt(setup),
         });
     TraceView {
-        seq,
-        off: home.off().iter().cloned().collect(),
+        seq: home.seq(),
+        off: home.switchings().off().iter().cloned().collect(),
         progress: Progress::of(rounds.known),
         rounds_done: walked.len(),
         to_switch: rounds.worth_switching().into_iter().map(|(b, _)| b.id.clone()).collect(),
         contradictory: pick(|v| matches!(v, Verdict::Contradictory { .. })),
         out: pick(|v| matches!(v, Verdict::Out { .. })),
-        likely: likely_at(home, rounds.at_home.as_ref()),
-        way,
-        last_turn: home.last_turn(),
+        likely: likely_at(home, rounds.at_home),
+        setup,
+        last_turn: home.switchings().last(),
         cautions: match next {
             // Nothing is switched before that is mended.
             NextStep::Stop { .. } => Vec::new(),
@@ -65,8 +69,8 @@ pub fn trace_view(home: &Home, seq: u64, way: impl Into<Way>) -> TraceView {
 }
 
 /// What to do next where others walk, too, by name: with who is in which room.
-pub fn trace_together(home: &Home, seq: u64, way: impl Into<Way>, walkers: &[String]) -> TraceView {
-    let mut view = trace_view(home, seq, way);
+pub fn trace_together(home: &Study, setup: impl Into<TraceSetup>, walkers: &[String]) -> TraceView {
+    let mut view = trace_view(home, setup);
     if let Some(rooms) = view.next.rooms_mut() {
         let taken = share_out(home, rooms, walkers);
         for room in rooms {
@@ -77,8 +81,8 @@ pub fn trace_together(home: &Home, seq: u64, way: impl Into<Way>, walkers: &[Str
 }
 
 /// What is off, and what the step wants off.
-fn off_with(home: &Home, next: &NextStep) -> BTreeSet<BreakerId> {
-    let mut off = (**home.off()).clone();
+fn off_with(home: &Study, next: &NextStep) -> BTreeSet<BreakerId> {
+    let mut off = (**home.switchings().off()).clone();
     match next {
         NextStep::SwitchOff { breaker, .. } => drop(off.insert(breaker.clone())),
         NextStep::SwitchTo { off: more, on, .. } => {
@@ -90,28 +94,22 @@ fn off_with(home: &Home, next: &NextStep) -> BTreeSet<BreakerId> {
     off
 }
 
-/// What each school would take for what is left.
-pub fn school_minutes(home: &Home, way: Way) -> Vec<SchoolMinutes> {
-    schools(home, verdicts(home), way)
-}
-
 /// What a trace knows when it decides.
 pub(super) struct Rounds<'a> {
-    pub(super) home: &'a Home,
+    pub(super) home: &'a Study,
     pub(super) known: &'a [(PointId, Verdict)],
     /// The looks at each point, by power.
     pub(super) looks: BTreeMap<&'a PointId, Vec<&'a Look>>,
     pub(super) latched: Latched<'a>,
     /// The home as the search sees it, where it is asked.
-    pub(super) at_home: Option<AtHome>,
+    pub(super) at_home: Option<&'a AtHome>,
     /// Where a tester was left plugged in.
     plugged: BTreeSet<PointId>,
 }
 
 impl<'a> Rounds<'a> {
-    /// `all`: the looks by power.
-    fn of(home: &'a Home, all: &'a [Look]) -> Self {
-        let looks = by_point(all);
+    fn of(home: &'a Study) -> Self {
+        let looks = by_point(looks_by_power(home));
         let known = verdicts(home);
         let latched = Judge::new(home, &looks).latched(known);
         Self { home, known, looks, latched, at_home: None, plugged: BTreeSet::new() }
@@ -119,11 +117,11 @@ impl<'a> Rounds<'a> {
 
     pub(super) fn set_up(&self) -> Option<NextStep> {
         let home = self.home;
-        let missing = if home.panels().next().is_none() {
+        let missing = if home.panels().all().next().is_none() {
             "panel"
-        } else if home.breakers().next().is_none() {
+        } else if home.panels().breakers().next().is_none() {
             "breakers"
-        } else if home.points().next().is_none() {
+        } else if home.house().points().next().is_none() {
             "points"
         } else {
             ""
@@ -134,18 +132,19 @@ impl<'a> Rounds<'a> {
     /// The open points that have to be seen lit with what is off now: without that nothing that follows can prove them.
     pub(super) fn see_all_lit(&self, unlit: &dyn Fn(&PointId) -> bool) -> Option<NextStep> {
         let home = self.home;
-        let open = |v: &Verdict| matches!(v, Verdict::Open { possible, .. } if !possible.iter().all(|b| home.off().contains(b)));
+        let open = |v: &Verdict| matches!(v, Verdict::Open { possible, .. } if !possible.iter().all(|b| home.switchings().off().contains(b)));
         let unlit: Vec<PointId> = self.known.iter().filter(|(p, v)| open(v) && unlit(p)).map(|(p, _)| p.clone()).collect();
-        let left = unlit.iter().filter(|p| self.seen_now(p).is_none() && !self.skipped_under(p, home.off())).count();
+        let left = unlit.iter().filter(|p| self.seen_now(p).is_none() && !self.skipped_under(p, home.switchings().off())).count();
         if left == 0 {
             return None;
         }
         let shown: Vec<PointId> = home
+            .house()
             .points()
             .map(|p| p.id.clone())
             .filter(|p| unlit.contains(p) || self.seen_now(p).is_some() || self.skipped_now(p))
             .collect();
-        let left_off = home.off().iter().map(|b| home.number(b)).collect();
+        let left_off = home.switchings().off().iter().map(|b| home.panels().number(b)).collect();
         Some(NextStep::SeeAllLit { rooms: self.rooms(&shown, None), left, left_off })
     }
 
@@ -155,7 +154,10 @@ impl<'a> Rounds<'a> {
         let Some(lit) = self.lit_under(point, off) else { return false };
         let own = self.counted(point);
         not_reset(self.home, &own, lit, None).is_none()
-            && self.latched.in_doubt(&own, (lit.moves, self.home.switched().len()), usize::MAX, self.home.off()).is_empty()
+            && self
+                .latched
+                .in_doubt(&own, (lit.moves, self.home.switchings().count()), usize::MAX, self.home.switchings().off())
+                .is_empty()
     }
 
     /// The looks at a point that count.
@@ -164,16 +166,18 @@ impl<'a> Rounds<'a> {
     }
 
     pub(super) fn left_off(&self) -> BTreeSet<BreakerId> {
-        self.home.breakers().filter(|b| b.is_left_off()).map(|b| b.id.clone()).collect()
+        self.home.panels().breakers().filter(|b| b.is_left_off()).map(|b| b.id.clone()).collect()
     }
 
     /// The last look that counts and showed it lit with just these off, none of which, nor what is behind them, moved since.
     pub(super) fn lit_under(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> Option<&'a Look> {
         let home = self.home;
-        let off = home.dead_behind(off);
+        let off = home.panels().dead_behind(off);
         let counted = self.counted(point);
         let holds = |look: &&&Look| {
-            look.seen == Seen::Lit && *look.off == off && !home.switched()[look.moves..].iter().any(|moved| off.contains(moved))
+            look.seen == Seen::Lit
+                && *look.off == off
+                && !home.switchings().all()[look.moves..].iter().any(|moved| off.contains(&moved.breaker))
         };
         counted.iter().rev().find(holds).copied()
     }
@@ -181,22 +185,23 @@ impl<'a> Rounds<'a> {
     /// The last look at the point since a handle moved. Lit before a GFCI was tripped, behind which it may be, it has to be
     /// looked at again.
     pub(super) fn seen_now(&self, point: &PointId) -> Option<&'a Look> {
-        let now = self.home.switched().len();
-        let look = self.home.looks().iter().rev().take_while(|l| l.moves == now).find(|l| &l.point == point)?;
+        let now = self.home.switchings().count();
+        let look = self.home.trace().looks().iter().rev().take_while(|l| l.moves == now).find(|l| &l.point == point)?;
         (look.seen == Seen::Dark || not_reset(self.home, &[], look, None).is_none()).then_some(look)
     }
 
     pub(super) fn skipped_now(&self, point: &PointId) -> bool {
-        self.home.skips().iter().any(|skip| &skip.point == point && skip.moves == self.home.switched().len())
+        self.home.trace().skips().iter().any(|skip| &skip.point == point && skip.moves == self.home.switchings().count())
     }
 
     pub(super) fn skipped_under(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
-        self.home.skips().iter().any(|skip| &skip.point == point && *skip.off == *off)
+        self.home.trace().skips().iter().any(|skip| &skip.point == point && *skip.off == *off)
     }
 
     pub(super) fn rooms(&self, points: &[PointId], claim: Option<&str>) -> Vec<RoomToWalk> {
         let mut rooms: Vec<RoomToWalk> = self
             .home
+            .house()
             .rooms()
             .map(|room| RoomToWalk {
                 room: room.id.clone(),
@@ -204,6 +209,7 @@ impl<'a> Rounds<'a> {
                 on_card: claim.is_some_and(|claim| names(claim, &room.name)),
                 points: self
                     .home
+                    .house()
                     .points()
                     .filter(|p| p.room == room.id && points.contains(&p.id))
                     .map(|p| {
@@ -234,7 +240,7 @@ impl<'a> Rounds<'a> {
     /// list may hang on any more.
     fn nothing_found_on(&self) -> Vec<String> {
         let home = self.home;
-        let tried: BTreeSet<&BreakerId> = home.looks().iter().flat_map(|look| look.off.iter()).collect();
+        let tried: BTreeSet<&BreakerId> = home.trace().looks().iter().flat_map(|look| look.off.iter()).collect();
         let may_feed = |b: &BreakerId| {
             self.known.iter().any(|(_, known)| match known {
                 Verdict::Proven { breaker, .. } | Verdict::ByExclusion { breaker } => breaker == b,
@@ -242,8 +248,8 @@ impl<'a> Rounds<'a> {
                 Verdict::Contradictory { .. } | Verdict::Out { .. } => true,
             })
         };
-        let bare = home.breakers().filter(|b| tried.contains(&b.id) && may_be_switched(home, b) && !may_feed(&b.id));
-        bare.map(|b| home.number(&b.id)).collect()
+        let bare = home.panels().breakers().filter(|b| tried.contains(&b.id) && may_be_switched(home, b) && !may_feed(&b.id));
+        bare.map(|b| home.panels().number(&b.id)).collect()
     }
 
     pub(super) fn done(&self) -> NextStep {
@@ -274,7 +280,7 @@ impl<'a> Rounds<'a> {
         let skipped: Vec<PointId> = self
             .known
             .iter()
-            .filter(|(p, v)| matches!(v, Verdict::Open { .. }) && self.home.skips().iter().any(|s| &s.point == p))
+            .filter(|(p, v)| matches!(v, Verdict::Open { .. }) && self.home.trace().skips().iter().any(|s| &s.point == p))
             .map(|(p, _)| p.clone())
             .collect();
         NextStep::Done { summary, rooms: self.rooms(&skipped, None) }
@@ -283,16 +289,16 @@ impl<'a> Rounds<'a> {
 
 /// Whether a trace may ask for this breaker to be off. A main, and a feeder whose panel is entered, are left alone: they
 /// prove nothing and darken much; so is what is kept, and what has no power anyway.
-pub(crate) fn may_be_switched(home: &Home, breaker: &Breaker) -> bool {
-    let leads_on = home.panels_on(&breaker.id).any(|panel| home.breakers_of(&panel.id).next().is_some());
-    let split =
-        breaker.poles() > 1 && home.panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus);
-    let left_off: BTreeSet<BreakerId> = home.breakers().filter(|b| b.is_left_off()).map(|b| b.id.clone()).collect();
+pub(crate) fn may_be_switched(home: &Study, breaker: &Breaker) -> bool {
+    let leads_on = home.panels().panels_on(&breaker.id).any(|panel| home.panels().breakers_of(&panel.id).next().is_some());
+    let split = breaker.poles() > 1
+        && home.panels().panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus);
+    let left_off: BTreeSet<BreakerId> = home.panels().breakers().filter(|b| b.is_left_off()).map(|b| b.id.clone()).collect();
     breaker.kept.is_none()
         && !breaker.details.back_fed_main
         && !split
         && !leads_on
-        && (left_off.is_empty() || !home.dead_behind(&left_off).contains(&breaker.id))
+        && (left_off.is_empty() || !home.panels().dead_behind(&left_off).contains(&breaker.id))
 }
 
 /// Whether a look at the point with the breaker off would tell something.

@@ -5,7 +5,7 @@
 
 use super::NextStep;
 use super::next_step::{Rounds, may_be_on, may_be_switched};
-use crate::{Breaker, BreakerId, PointId, Seen, State};
+use crate::model::{Breaker, BreakerId, PointId, Seen, State};
 
 impl<'a> Rounds<'a> {
     pub(super) fn next(&self) -> NextStep {
@@ -13,20 +13,20 @@ impl<'a> Rounds<'a> {
             return first;
         }
         let home = self.home;
-        let off: Vec<&Breaker> = home.breakers().filter(|b| b.state != State::On && !b.is_left_off()).collect();
+        let off: Vec<&Breaker> = home.panels().breakers().filter(|b| b.state != State::On && !b.is_left_off()).collect();
         match off.as_slice() {
             [] => self.with_all_on(),
             [one] => self.with_one_off(one),
             several => {
-                let last = home.switched().last();
+                let last = home.switchings().all().last().map(|switching| &switching.breaker);
                 let breakers: Vec<&Breaker> = several.iter().filter(|b| Some(&b.id) != last).copied().collect();
-                let numbers: Vec<_> = several.iter().map(|b| home.number(&b.id)).collect();
+                let numbers: Vec<_> = several.iter().map(|b| home.panels().number(&b.id)).collect();
                 NextStep::SwitchOn {
                     breakers: breakers.iter().map(|b| b.id.clone()).collect(),
                     why: format!(
                         "{} are off together. A point is proven with one breaker off, so switch {} on again first.",
                         numbers.join(" and "),
-                        breakers.iter().map(|b| home.number(&b.id)).collect::<Vec<_>>().join(" and ")
+                        breakers.iter().map(|b| home.panels().number(&b.id)).collect::<Vec<_>>().join(" and ")
                     ),
                     rooms: Vec::new(),
                 }
@@ -36,7 +36,13 @@ impl<'a> Rounds<'a> {
 
     fn with_all_on(&self) -> NextStep {
         let home = self.home;
-        if let Some(breaker) = home.switched().last().filter(|b| home.breaker(b).is_some_and(|b| b.state == State::On)) {
+        if let Some(breaker) = home
+            .switchings()
+            .all()
+            .last()
+            .map(|switching| &switching.breaker)
+            .filter(|b| home.panels().breaker(b).is_some_and(|b| b.state == State::On))
+        {
             let dark = self.dark_in_last_round(breaker);
             if !dark.is_empty() && !dark.iter().any(|p| self.seen_now(p).is_some() || self.skipped_now(p)) {
                 return NextStep::SeeOneLitAgain { breaker: breaker.clone(), rooms: self.rooms(&dark, None) };
@@ -57,12 +63,17 @@ impl<'a> Rounds<'a> {
     }
 
     fn with_one_off(&self, breaker: &Breaker) -> NextStep {
-        let looked: Vec<PointId> =
-            self.home.points().map(|p| p.id.clone()).filter(|p| self.seen_now(p).is_some() || self.skipped_now(p)).collect();
+        let looked: Vec<PointId> = self
+            .home
+            .house()
+            .points()
+            .map(|p| p.id.clone())
+            .filter(|p| self.seen_now(p).is_some() || self.skipped_now(p))
+            .collect();
         let asked: Vec<PointId> =
             self.known.iter().filter(|(p, v)| !looked.contains(p) && may_be_on(v, &breaker.id)).map(|(p, _)| p.clone()).collect();
         let shown: Vec<PointId> =
-            self.home.points().map(|p| p.id.clone()).filter(|p| looked.contains(p) || asked.contains(p)).collect();
+            self.home.house().points().map(|p| p.id.clone()).filter(|p| looked.contains(p) || asked.contains(p)).collect();
         let rooms = self.rooms(&shown, breaker.claim.as_deref());
         if !asked.is_empty() {
             return NextStep::Look { breaker: breaker.id.clone(), left: asked.len(), rooms };
@@ -72,10 +83,19 @@ impl<'a> Rounds<'a> {
             breakers: vec![breaker.id.clone()],
             why: match dark {
                 0 => {
-                    format!("Every point that could be on {} has been looked at; none went dark.", self.home.number(&breaker.id))
+                    format!(
+                        "Every point that could be on {} has been looked at; none went dark.",
+                        self.home.panels().number(&breaker.id)
+                    )
                 }
-                1 => format!("Every point that could be on {} has been looked at; one went dark.", self.home.number(&breaker.id)),
-                n => format!("Every point that could be on {} has been looked at; {n} went dark.", self.home.number(&breaker.id)),
+                1 => format!(
+                    "Every point that could be on {} has been looked at; one went dark.",
+                    self.home.panels().number(&breaker.id)
+                ),
+                n => format!(
+                    "Every point that could be on {} has been looked at; {n} went dark.",
+                    self.home.panels().number(&breaker.id)
+                ),
             },
             rooms,
         }
@@ -85,22 +105,22 @@ impl<'a> Rounds<'a> {
     /// in the order of the panel. A point that was passed over with that breaker off does not count.
     pub(super) fn worth_switching(&self) -> Vec<(&'a Breaker, usize)> {
         let home = self.home;
-        let powerless = home.dead_behind(home.off());
+        let powerless = home.panels().dead_behind(home.switchings().off());
         let may = |b: &&Breaker| b.state == State::On && !powerless.contains(&b.id) && may_be_switched(home, b);
-        let breakers = home.panels().flat_map(|panel| {
-            let mut here: Vec<&Breaker> = home.breakers_of(&panel.id).filter(may).collect();
-            here.sort_by_key(|b| crate::position(panel, b.at[0].space).map(|(side, row)| (side, row, b.at[0].half)));
+        let breakers = home.panels().all().flat_map(|panel| {
+            let mut here: Vec<&Breaker> = home.panels().breakers_of(&panel.id).filter(may).collect();
+            here.sort_by_key(|b| crate::model::position(panel, b.at[0].space).map(|(side, row)| (side, row, b.at[0].half)));
             here
         });
         breakers
             .map(|b| {
-                let mut under = (**home.off()).clone();
+                let mut under = (**home.switchings().off()).clone();
                 under.insert(b.id.clone());
                 let count = self
                     .known
                     .iter()
                     .filter(|(p, v)| may_be_on(v, &b.id) && !self.skipped_under(p, &under))
-                    .filter(|(p, _)| !self.skipped_under(p, home.off()) || self.has_lit_look(p))
+                    .filter(|(p, _)| !self.skipped_under(p, home.switchings().off()) || self.has_lit_look(p))
                     .count();
                 (b, count)
             })
@@ -109,17 +129,17 @@ impl<'a> Rounds<'a> {
     }
 
     fn has_lit_look(&self, point: &PointId) -> bool {
-        self.surely_lit(point, self.home.off())
+        self.surely_lit(point, self.home.switchings().off())
     }
 
     /// The points that were dark with `breaker` off, in the round that ended when it was switched on.
     fn dark_in_last_round(&self, breaker: &BreakerId) -> Vec<PointId> {
-        let before = self.home.switched().len() - 1;
+        let before = self.home.switchings().count() - 1;
         let mut dark = Vec::new();
-        for look in self.home.looks().iter().rev().skip_while(|l| l.moves > before).take_while(|l| l.moves == before) {
+        for look in self.home.trace().looks().iter().rev().skip_while(|l| l.moves > before).take_while(|l| l.moves == before) {
             if look.seen == Seen::Dark
                 && look.off.contains(breaker)
-                && self.home.point(&look.point).is_some()
+                && self.home.house().point(&look.point).is_some()
                 && !dark.contains(&look.point)
             {
                 dark.push(look.point.clone());

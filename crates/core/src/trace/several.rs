@@ -1,9 +1,9 @@
 //! The next step with several breakers off at once.
 
 use super::NextStep;
+use super::ask::{Asked, ask};
 use super::next_step::Rounds;
-use super::search::{Asked, ask};
-use crate::{BreakerId, PointId, State};
+use crate::model::{BreakerId, PointId, State};
 
 impl Rounds<'_> {
     /// Several off at once. A proof needs a look that showed the point lit with everything on, so that comes first; then
@@ -16,16 +16,16 @@ impl Rounds<'_> {
         let home = self.home;
         let unlit = |p: &PointId| !self.was_lit_all_on(p);
         // A second look under the same switching tells nothing new here.
-        let told = |p: &PointId| self.seen_now(p).is_some();
+        let seen_now = |p: &PointId| self.seen_now(p).is_some();
         let on_again = |why: String| {
             let kept: Vec<BreakerId> =
-                off.iter().filter(|b| home.breaker(b).is_some_and(|b| b.kept.is_some())).cloned().collect();
+                off.iter().filter(|b| home.panels().breaker(b).is_some_and(|b| b.kept.is_some())).cloned().collect();
             NextStep::SwitchOn { breakers: if kept.is_empty() { off.clone() } else { kept }, why, rooms: Vec::new() }
         };
-        match ask(home, self.at_home.as_ref(), &unlit, &told) {
+        match ask(home, self.at_home, &unlit, &seen_now) {
             Asked::Tone(point) => {
-                let at = home.point(&point);
-                let room = at.and_then(|p| home.room(&p.room)).map_or_else(String::new, |room| room.name.clone());
+                let at = home.house().point(&point);
+                let room = at.and_then(|p| home.house().room(&p.room)).map_or_else(String::new, |room| room.name.clone());
                 let name = at.map_or_else(String::new, |p| p.name.clone());
                 NextStep::FollowTone {
                     why: format!("The sender in {room}, {name} narrows more down than a switching would. It proves nothing."),
@@ -45,8 +45,9 @@ impl Rounds<'_> {
                 NextStep::SwitchTo { why: self.why_several(&wanted), off: switch_off, on }
             }
             Asked::Look(points) => {
-                let room = points.first().and_then(|p| home.point(p)).map(|p| p.room.clone());
+                let room = points.first().and_then(|p| home.house().point(p)).map(|p| p.room.clone());
                 let shown: Vec<PointId> = home
+                    .house()
                     .points()
                     .filter(|p| points.contains(&p.id) || (Some(&p.room) == room.as_ref() && self.seen_now(&p.id).is_some()))
                     .map(|p| p.id.clone())
@@ -73,14 +74,15 @@ impl Rounds<'_> {
 
     /// The breakers that are off or tripped and not left so.
     pub(super) fn off_for_this(&self) -> Vec<BreakerId> {
-        let off = self.home.breakers().filter(|b| b.state != State::On && !b.is_left_off());
+        let off = self.home.panels().breakers().filter(|b| b.state != State::On && !b.is_left_off());
         off.map(|b| b.id.clone()).collect()
     }
 
     /// One alone proves what goes dark, if it was seen lit just before, so that nothing that was switched on again and did not
     /// latch can be what darkens it: that costs a look, no walk.
     pub(super) fn see_lit_first(&self, off: &[BreakerId], mut points: Vec<PointId>) -> Option<NextStep> {
-        points.retain(|p| self.seen_now(p).is_none() && !self.skipped_now(p) && !self.surely_lit(p, self.home.off()));
+        points
+            .retain(|p| self.seen_now(p).is_none() && !self.skipped_now(p) && !self.surely_lit(p, self.home.switchings().off()));
         if points.is_empty() {
             return None;
         }
@@ -97,11 +99,14 @@ impl Rounds<'_> {
 
     fn why_several(&self, wanted: &[BreakerId]) -> String {
         match wanted {
-            [one] => match self.home.breaker(one).and_then(|b| b.claim.as_ref()) {
+            [one] => match self.home.panels().breaker(one).and_then(|b| b.claim.as_ref()) {
                 Some(claim) => {
-                    format!("{} alone: what goes dark now is proven on it. The old card says “{claim}”.", self.home.number(one))
+                    format!(
+                        "{} alone: what goes dark now is proven on it. The old card says “{claim}”.",
+                        self.home.panels().number(one)
+                    )
                 }
-                None => format!("{} alone: what goes dark now is proven on it.", self.home.number(one)),
+                None => format!("{} alone: what goes dark now is proven on it.", self.home.panels().number(one)),
             },
             several => format!(
                 "{} off together: what stays lit is on none of them, and what goes dark is on one of these few. Each is proven \
@@ -115,7 +120,7 @@ impl Rounds<'_> {
         let points = if left == 1 { "This point tells".to_owned() } else { format!("These {left} points tell") };
         match off {
             [] => "Everything is on.".into(),
-            [one] => format!("{points} most with {} off.", self.home.number(one)),
+            [one] => format!("{points} most with {} off.", self.home.panels().number(one)),
             several => format!("{points} most with these {} off.", several.len()),
         }
     }

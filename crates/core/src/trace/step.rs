@@ -2,8 +2,9 @@
 
 use std::collections::BTreeMap;
 
-use super::search::{Likely, Way};
-use crate::{BreakerId, PointId, PointKind, RoomId, Seen, Since, Volts, overview::Progress};
+use super::{Likely, Progress};
+
+use crate::model::{BreakerId, PointId, PointKind, RoomId, Seen, Since, TraceSetup, Volts};
 
 /// A point to look at.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -19,7 +20,7 @@ pub struct PointToSee {
     /// What was seen since the last handle moved.
     pub seen: Option<Seen>,
     /// The line that says so, to strike it out.
-    pub line: Option<crate::EntryId>,
+    pub line: Option<crate::model::EntryId>,
     /// Passed over since the last handle moved.
     pub skipped: bool,
     /// A tester was left plugged in here: a glance is enough.
@@ -154,7 +155,7 @@ pub enum NextStep {
         /// What the meter showed.
         volts: f64,
         /// The line that says so, to strike it out if it was mistyped.
-        line: crate::EntryId,
+        line: crate::model::EntryId,
     },
     /// Nothing more to switch.
     Done {
@@ -198,7 +199,7 @@ pub struct TraceView {
     /// Points that were dark with everything on.
     pub out: Vec<PointId>,
     /// How it is traced, by whom and with what.
-    pub way: Way,
+    pub setup: TraceSetup,
     /// The last line that moved a handle: what a look is recorded under.
     pub last_turn: Since,
     /// What to mind with what is off or is to go off now.

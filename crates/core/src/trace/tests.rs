@@ -1,5 +1,7 @@
-use crate::logbook::fixture::{Written, line, written};
-use crate::{BreakerId, LineRole, NextStep, School, Seen, Verdict, evidence, next_step, trace_view, verdict};
+use crate::fixture::{Written, line, written};
+use crate::model::{BreakerId, Method, Seen};
+use crate::study::Study;
+use crate::trace::{LineRole, NextStep, Verdict, evidence, next_step, trace_view, verdict};
 
 const HOUSE: &str = "panel 24
     1 20 kitchen
@@ -16,7 +18,7 @@ fn known(w: &Written, point: &str) -> Verdict {
 }
 
 fn proven(w: &Written, point: &str) -> Option<String> {
-    known(w, point).proven_on().map(|b| w.home.number(b))
+    known(w, point).proven_on().map(|b| w.home.panels().number(b))
 }
 
 fn after(acts: &str) -> Written {
@@ -54,9 +56,12 @@ fn one_dark_look_proves_only_where_all_else_makes_the_breaker_likely() {
     let known = |w: &Written| names.map(|n| proven(w, n).is_some());
     let dark = w.book.lines().last().unwrap().entry.id.clone();
     let Verdict::Open { possible, once, .. } = self::known(&w, "window") else { panic!("{:?}", self::known(&w, "window")) };
-    assert_eq!((possible.iter().map(|b| w.home.number(b)).collect::<Vec<_>>(), once), (vec!["5".to_owned()], Some(dark)));
+    assert_eq!(
+        (possible.iter().map(|b| w.home.panels().number(b)).collect::<Vec<_>>(), once),
+        (vec!["5".to_owned()], Some(dark))
+    );
     // What is next is to look there again.
-    let NextStep::LookUnder { rooms, left: 1, .. } = trace_view(&w.home, 1, School::SeveralOff).next else { panic!() };
+    let NextStep::LookUnder { rooms, left: 1, .. } = trace_view(&w.home, Method::SeveralOff).next else { panic!() };
     assert!(rooms[0].points[0].again && rooms[0].points[0].name == "window");
     w.act("dark window").unwrap();
     assert_eq!(known(&w), [true, false, false, false]);
@@ -135,7 +140,7 @@ fn dark_with_everything_on_tells_nothing_until_it_is_mended() {
 fn a_breaker_taken_out_proves_nothing_any_more() {
     let mut w = after("lit counter, off 1, dark counter, on 1");
     w.act("take-out 1").unwrap();
-    let left: Vec<_> = w.home.breakers().map(|b| b.id.clone()).collect();
+    let left: Vec<_> = w.home.panels().breakers().map(|b| b.id.clone()).collect();
     assert!(matches!(known(&w, "counter"), Verdict::Open { possible, .. } if possible == left), "its wire may be on any of them");
 }
 
@@ -143,18 +148,18 @@ fn a_breaker_taken_out_proves_nothing_any_more() {
 fn a_trace_goes_from_all_lit_round_by_round_to_done() {
     let mut w = written(HOUSE);
     w.act("must-stay-on 2").unwrap();
-    let said = |w: &Written| match trace_view(&w.home, 1, School::OneAtATime).next {
+    let said = |w: &Written| match trace_view(&w.home, Method::OneAtATime).next {
         NextStep::LookUnder { left, .. } => format!("look at {left} once more"),
         NextStep::SetUp { missing } => format!("enter {missing}"),
         NextStep::SeeAllLit { left, .. } => format!("see {left} lit"),
-        NextStep::SwitchOff { breaker, candidates, .. } => format!("off {} for {candidates}", w.home.number(&breaker)),
+        NextStep::SwitchOff { breaker, candidates, .. } => format!("off {} for {candidates}", w.home.panels().number(&breaker)),
         NextStep::Look { breaker, left, rooms } => {
-            format!("look at {left} for {}, {} first", w.home.number(&breaker), rooms[0].name)
+            format!("look at {left} for {}, {} first", w.home.panels().number(&breaker), rooms[0].name)
         }
         NextStep::SwitchOn { breakers, .. } => {
-            format!("on {}", breakers.iter().map(|b: &BreakerId| w.home.number(b)).collect::<Vec<_>>().join(" "))
+            format!("on {}", breakers.iter().map(|b: &BreakerId| w.home.panels().number(b)).collect::<Vec<_>>().join(" "))
         }
-        NextStep::SeeOneLitAgain { breaker, .. } => format!("see one of {} lit again", w.home.number(&breaker)),
+        NextStep::SeeOneLitAgain { breaker, .. } => format!("see one of {} lit again", w.home.panels().number(&breaker)),
         NextStep::Done { summary, .. } => summary,
         other => format!("{other:?}"),
     };
@@ -180,7 +185,7 @@ fn a_trace_goes_from_all_lit_round_by_round_to_done() {
         w.act(act).unwrap();
     }
     assert_eq!(said(&w), "What is left: 1 not proven on any breaker that could be switched.");
-    let view = trace_view(&w.home, w.book.seq(), School::default());
+    let view = trace_view(&w.home, Method::default());
     assert_eq!((view.progress.proven, view.progress.open, view.rounds_done), (2, 1, 2));
     assert!(view.to_switch.is_empty(), "the pump must stay on");
 }
@@ -189,7 +194,7 @@ fn a_trace_goes_from_all_lit_round_by_round_to_done() {
 fn two_off_at_once_are_brought_back_to_one() {
     let w = after("lit counter, lit ceiling, lit lantern, off 1, off 3");
     let NextStep::SwitchOn { breakers, why, .. } = next_step(&w.home) else { panic!() };
-    assert_eq!(breakers.iter().map(|b| w.home.number(b)).collect::<Vec<_>>(), ["1"]);
+    assert_eq!(breakers.iter().map(|b| w.home.panels().number(b)).collect::<Vec<_>>(), ["1"]);
     assert!(why.contains("1 and 3 are off together"), "{why}");
 }
 
@@ -214,7 +219,7 @@ point Shed light lamp\npoint Shed receptacle bench\nlit lamp\nlit bench\n";
 fn a_feeder_off_darkens_what_is_behind_it_and_proves_nothing_about_it() {
     let w = written(&format!("{SHED}off 18-20\ndark lamp\ndark bench\non 18-20"));
     let Verdict::Open { possible, .. } = verdict(&w.home, &"lamp".parse().unwrap()) else { panic!("proven on a feeder") };
-    let numbers: Vec<_> = possible.iter().map(|b| w.home.number(b)).collect();
+    let numbers: Vec<_> = possible.iter().map(|b| w.home.panels().number(b)).collect();
     assert_eq!(numbers, ["18-20", "S1", "S3"]);
 }
 
@@ -222,7 +227,7 @@ fn a_feeder_off_darkens_what_is_behind_it_and_proves_nothing_about_it() {
 fn behind_a_feeder_the_sub_panels_own_breaker_is_the_proof() {
     let w = written(&format!("{SHED}off 18-20\ndark lamp\non 18-20\nlit lamp\noff S1\ndark lamp\ndark lamp\nlit bench\non S1"));
     let proven = verdict(&w.home, &"lamp".parse().unwrap());
-    assert_eq!(proven.proven_on().map(|b| w.home.number(b)), Some("S1".into()));
+    assert_eq!(proven.proven_on().map(|b| w.home.panels().number(b)), Some("S1".into()));
     // Lit with its feeder off, it is not behind it.
     let w = written(&format!("{SHED}off 18-20\nlit lamp\non 18-20\noff S1\ndark lamp\non S1"));
     assert!(matches!(verdict(&w.home, &"lamp".parse().unwrap()), Verdict::Contradictory { .. }));
@@ -243,8 +248,8 @@ fn a_sub_panel_entered_later_takes_a_proof_on_its_feeder_back() {
 fn a_feeder_and_a_back_fed_main_are_not_switched_in_a_trace() {
     let mut w = written(&format!("{SHED}5-7 60/2 main\nset 5-7 {{\"details\": {{\"back_fed_main\": true}}}}"));
     let offered = |w: &Written| {
-        let view = trace_view(&w.home, 1, School::default());
-        view.to_switch.iter().map(|b| w.home.number(b)).collect::<Vec<_>>()
+        let view = trace_view(&w.home, Method::default());
+        view.to_switch.iter().map(|b| w.home.panels().number(b)).collect::<Vec<_>>()
     };
     assert_eq!(offered(&w), ["1", "S1", "S3"]);
     w.act("off 18-20").unwrap();
@@ -256,7 +261,7 @@ fn a_back_fed_main_off_proves_nothing_about_what_it_darkens() {
     let house = "panel 12\n1-3 60/2 main\nset 1-3 {\"details\": {\"back_fed_main\": true}}\n5 15 hall\nroom Hall\npoint Hall light lamp\nlit lamp\n";
     let proven = |acts: &str| {
         let home = written(&format!("{house}{acts}")).home;
-        verdict(&home, &"lamp".parse().unwrap()).proven_on().map(|b| home.number(b))
+        verdict(&home, &"lamp".parse().unwrap()).proven_on().map(|b| home.panels().number(b))
     };
     assert_eq!(proven("off 1-3\ndark lamp\non 1-3"), None);
     assert_eq!(proven("off 1-3\ndark lamp\non 1-3\nlit lamp\noff 5\ndark lamp"), Some("5".into()));
@@ -268,7 +273,7 @@ fn in_a_split_bus_panel_a_two_pole_breaker_is_neither_a_proof_nor_proposed() {
                  point Hall light lamp\nlit lamp\noff 1-3\ndark lamp\non 1-3\nlit lamp";
     let mut w = written(house);
     assert_eq!(verdict(&w.home, &"lamp".parse().unwrap()).proven_on(), None);
-    assert!(trace_view(&w.home, 1, School::default()).to_switch.iter().all(|b| w.home.number(b) != "1-3"));
+    assert!(trace_view(&w.home, Method::default()).to_switch.iter().all(|b| w.home.panels().number(b) != "1-3"));
     w.act("off 5").unwrap();
     w.act("lit lamp").unwrap();
     assert!(verdict(&w.home, &"lamp".parse().unwrap()).proven_on().is_none());
@@ -280,11 +285,11 @@ fn what_was_on_a_breaker_that_is_gone_is_counted_anew() {
         "panel 12\n1 15 a\n3 15 b\nroom Hall\npoint Hall light lamp\nlit lamp\noff 1\nlit lamp\non 1\noff 3\ndark lamp\non 3\n";
     let mut w = written(&format!("{house}take-out 3"));
     let Verdict::Open { possible, .. } = verdict(&w.home, &"lamp".parse().unwrap()) else { panic!("on a breaker that is gone") };
-    assert_eq!(possible.iter().map(|b| w.home.number(b)).collect::<Vec<_>>(), ["1"], "its wire is on another now");
+    assert_eq!(possible.iter().map(|b| w.home.panels().number(b)).collect::<Vec<_>>(), ["1"], "its wire is on another now");
     for act in ["lit lamp", "off 1", "dark lamp"] {
         w.act(act).unwrap();
     }
-    assert_eq!(verdict(&w.home, &"lamp".parse().unwrap()).proven_on().map(|b| w.home.number(b)), Some("1".into()));
+    assert_eq!(verdict(&w.home, &"lamp".parse().unwrap()).proven_on().map(|b| w.home.panels().number(b)), Some("1".into()));
 }
 
 #[test]
@@ -300,7 +305,7 @@ fn joined_breakers_are_traced_anew_and_no_contradiction_is_smoothed_over() {
     for act in ["lit lamp", "off 1-3", "dark lamp", "dark lantern"] {
         w.act(act).unwrap();
     }
-    assert_eq!(known(&w, "lamp").proven_on().map(|b| w.home.number(b)), Some("1-3".into()));
+    assert_eq!(known(&w, "lamp").proven_on().map(|b| w.home.panels().number(b)), Some("1-3".into()));
     assert!(known(&w, "lantern").proven_on().is_some());
     // Lit with 1 off and then dark with 1 off: the looks disagree, joined or not.
     let w = written(&format!("{house}off 1\nlit lamp\ndark lamp\non 1\njoin 1 3"));
@@ -313,7 +318,7 @@ fn a_breaker_that_may_not_have_latched_keeps_a_point_from_being_proven_until_it_
     // Nobody has looked whether 2 carries power again: it may be what keeps the counter dark.
     let mut w = after(before);
     let Verdict::Open { possible, unlatched, .. } = known(&w, "counter") else { panic!("{:?}", known(&w, "counter")) };
-    let numbers = |breakers: &[BreakerId]| breakers.iter().map(|b| w.home.number(b)).collect::<Vec<_>>();
+    let numbers = |breakers: &[BreakerId]| breakers.iter().map(|b| w.home.panels().number(b)).collect::<Vec<_>>();
     assert_eq!((numbers(&possible), numbers(&unlatched)), (vec!["1".into()], vec!["2".into()]));
     let because = evidence(&w.home, &"counter".parse().unwrap()).unwrap().because;
     assert!(because.contains("2 had been switched on again in between"), "{because}");
@@ -371,21 +376,21 @@ fn behind_a_gfci_that_was_tripped_nothing_is_proven_until_it_gave_power_again() 
 fn after_a_gfci_was_reset_it_is_to_be_seen_lit_once_and_then_what_was_seen_before_counts_on() {
     let mut w =
         after("point Kitchen gfci sink, lit counter, lit ceiling, lit lantern, lit sink, press-test sink, press-reset sink");
-    for school in [School::OneAtATime, School::SeveralOff, School::LampAndHelper] {
-        let NextStep::LookUnder { rooms, left: 1, why, .. } = trace_view(&w.home, 1, school).next else { panic!("{school:?}") };
+    for school in [Method::OneAtATime, Method::SeveralOff, Method::LampAndHelper] {
+        let NextStep::LookUnder { rooms, left: 1, why, .. } = trace_view(&w.home, school).next else { panic!("{school:?}") };
         assert!(why.contains("tripped and reset") && rooms[0].points[0].name == "sink" && rooms[0].points[0].seen.is_none());
     }
     let mut passed_over = after(
         "point Kitchen gfci sink, lit counter, lit ceiling, lit lantern, lit sink, press-test sink, press-reset sink, skip sink",
     );
     // Passed over, each point is seen lit anew before its breaker goes off.
-    let next = trace_view(&passed_over.home, 1, School::OneAtATime).next;
+    let next = trace_view(&passed_over.home, Method::OneAtATime).next;
     let NextStep::SeeAllLit { left, .. } = &next else { panic!("{next:?}") };
     assert_eq!(*left, 3, "all but the one passed over");
     passed_over.act("lit sink").unwrap();
     w.act("lit sink").unwrap();
     for w in [w, passed_over] {
-        assert!(matches!(trace_view(&w.home, 1, School::OneAtATime).next, NextStep::SwitchOff { .. }));
+        assert!(matches!(trace_view(&w.home, Method::OneAtATime).next, NextStep::SwitchOff { .. }));
     }
 }
 
@@ -393,7 +398,7 @@ fn after_a_gfci_was_reset_it_is_to_be_seen_lit_once_and_then_what_was_seen_befor
 fn a_gfci_that_is_gone_from_the_list_is_not_asked_for_and_still_doubted() {
     let start = "point Kitchen gfci sink, lit counter, lit ceiling, lit lantern, lit sink, press-test sink, press-reset sink, no-point sink";
     let w = after(start);
-    let NextStep::SeeAllLit { left: 3, .. } = trace_view(&w.home, 1, School::OneAtATime).next else { panic!() };
+    let NextStep::SeeAllLit { left: 3, .. } = trace_view(&w.home, Method::OneAtATime).next else { panic!() };
     assert_eq!(proven(&after(&format!("{start}, off 1, dark counter, dark counter")), "counter"), None);
     assert_eq!(
         proven(&after(&format!("{start}, lit counter, off 1, dark counter, dark counter")), "counter").as_deref(),
@@ -408,7 +413,7 @@ fn a_meter_says_lit_or_dark_or_neither_and_what_is_neither_proves_nothing() {
     assert_eq!(proven_after("volts counter 121.3, off 1, volts counter 47.5, volts counter 47.5"), None);
     assert_eq!(proven_after("volts counter 47.5, off 1, dark counter, dark counter"), None, "it was never seen lit");
     let shown = |w: &Written| {
-        let step = trace_view(&w.home, 1, School::OneAtATime).next;
+        let step = trace_view(&w.home, Method::OneAtATime).next;
         let NextStep::Look { rooms, .. } = step else { panic!("{step:?}") };
         let point = rooms.into_iter().flat_map(|room| room.points).find(|p| p.name == "counter").unwrap();
         (point.seen, point.between)
@@ -421,7 +426,7 @@ fn a_meter_says_lit_or_dark_or_neither_and_what_is_neither_proves_nothing() {
     let lines: Vec<_> = told.lines.iter().map(|l| (l.seen, l.volts, l.role)).collect();
     assert_eq!(lines, [(Some(Seen::Lit), None, LineRole::Agrees), (None, Some(47.5), LineRole::Between)]);
     w.act("dark counter").unwrap();
-    let NextStep::LookUnder { rooms, .. } = trace_view(&w.home, 1, School::OneAtATime).next else { panic!() };
+    let NextStep::LookUnder { rooms, .. } = trace_view(&w.home, Method::OneAtATime).next else { panic!() };
     assert!(rooms[0].points[0].again && rooms[0].points[0].between.is_none());
     let told = evidence(&w.home, &"counter".parse().unwrap()).unwrap();
     assert!(!told.because.contains("neither"), "{}", told.because);
@@ -435,16 +440,17 @@ fn where_a_tester_was_left_plugged_in_is_said_until_they_run_out() {
     let mut w = after("point Kitchen receptacle sink, point Porch receptacle step");
     for (n, point) in ["counter", "sink", "step"].into_iter().enumerate() {
         let like = w.book.lines().last().unwrap().entry.clone();
-        let seen = crate::PointSeen { point: point.parse().unwrap(), seen: Seen::Lit, since: None };
-        let instrument = Some(crate::Instrument::PlugInTester);
-        let draft = crate::Draft { id: line(600 + n as u64), fact: crate::Fact::PointSeen(seen), instrument, ..like };
+        let seen = crate::logbook::PointSeen { point: point.parse().unwrap(), seen: Seen::Lit, since: None };
+        let instrument = Some(crate::logbook::Instrument::PlugInTester);
+        let draft =
+            crate::logbook::Draft { id: line(600 + n as u64), fact: crate::logbook::Fact::PointSeen(seen), instrument, ..like };
         let outcome = w.book.admit(&[draft]).unwrap();
         w.book.commit(outcome);
-        w.home = w.book.home().clone();
+        w.home = Study::from(&w.book);
     }
     let plugged = |testers| {
-        let way = crate::Way { testers, ..crate::Way::from(School::SeveralOff) };
-        let NextStep::SeeAllLit { rooms, .. } = trace_view(&w.home, 1, way).next else { panic!() };
+        let way = crate::model::TraceSetup { testers, ..crate::model::TraceSetup::from(Method::SeveralOff) };
+        let NextStep::SeeAllLit { rooms, .. } = trace_view(&w.home, way).next else { panic!() };
         let points = rooms.into_iter().flat_map(|room| room.points).filter(|point| point.plugged);
         points.map(|point| point.name).collect::<Vec<_>>()
     };
@@ -455,9 +461,9 @@ fn where_a_tester_was_left_plugged_in_is_said_until_they_run_out() {
 
 #[test]
 fn more_volts_than_a_circuit_may_have_stop_the_trace_until_it_reads_right() {
-    for school in [School::OneAtATime, School::SeveralOff, School::LampAndHelper] {
+    for school in [Method::OneAtATime, Method::SeveralOff, Method::LampAndHelper] {
         let mut w = after("lit counter, lit ceiling, volts lantern 148.2");
-        let next = |w: &Written| trace_view(&w.home, 1, school).next;
+        let next = |w: &Written| trace_view(&w.home, school).next;
         let NextStep::Stop { place, volts, line, .. } = next(&w) else { panic!("{:?}", next(&w)) };
         assert_eq!((place.as_str(), volts, &line), ("Porch, lantern", 148.2, &w.book.lines().last().unwrap().entry.id));
         w.act("lit lantern").unwrap();
@@ -476,7 +482,7 @@ fn with_several_off_what_is_to_be_proven_next_is_seen_lit_first_where_a_breaker_
     let mut w = after("lit counter, lit ceiling, lit lantern, off 1, dark counter, dark counter, on 1");
     let mut seen_first = 0;
     for _ in 0..10 {
-        match trace_view(&w.home, 1, School::SeveralOff).next {
+        match trace_view(&w.home, Method::SeveralOff).next {
             NextStep::LookUnder { rooms, why, off, .. } => {
                 assert!(why.contains("lit first") && off.is_empty(), "{why}");
                 let point = rooms[0].points.iter().find(|p| p.seen.is_none()).unwrap();
@@ -497,7 +503,7 @@ fn with_several_off_what_is_to_be_proven_next_is_seen_lit_first_where_a_breaker_
 fn at_the_end_a_breaker_on_which_nothing_was_found_is_named_with_places_to_look_at() {
     let all = "lit counter, lit ceiling, lit lantern, off 1, dark counter, dark counter, dark ceiling, dark ceiling, dark lantern, \
                dark lantern, on 1, lit counter";
-    let said = |acts: &str| match trace_view(&after(acts).home, 1, School::OneAtATime).next {
+    let said = |acts: &str| match trace_view(&after(acts).home, Method::OneAtATime).next {
         NextStep::Done { summary, .. } => summary,
         other => panic!("{other:?}"),
     };

@@ -1,11 +1,14 @@
 //! What is known of a point, from its looks.
 
+use std::borrow::Cow;
 use std::collections::{BTreeMap, BTreeSet};
 
+use super::ask::doubtful;
 use super::latched::Latched;
 use super::reset::not_reset;
-use super::search::doubtful;
-use crate::{Breaker, BreakerId, EntryId, Home, Interior, Look, PointId, Seen};
+use crate::logbook::Look;
+use crate::model::{Breaker, BreakerId, EntryId, Interior, PointId, Seen};
+use crate::study::Study;
 
 /// What is known of which breaker feeds a point.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -73,14 +76,62 @@ impl Verdict {
 }
 
 /// The verdict on one point.
-pub fn verdict(home: &Home, point: &PointId) -> Verdict {
+pub fn verdict(home: &Study, point: &PointId) -> Verdict {
     let known = verdicts(home).iter().find(|(of, _)| of == point);
     known.map_or_else(Verdict::unknown, |(_, known)| known.clone())
 }
 
+struct Verdicts(Vec<(PointId, Verdict)>);
+
+struct LooksByPower(Option<Vec<Look>>);
+
+/// The looks with everything that was without power as off; see [`crate::Home::looks_by_power`].
+pub(super) fn looks_by_power(home: &Study) -> &[Look] {
+    let by_power = home.once(|| {
+        LooksByPower(match home.home().looks_by_power() {
+            Cow::Borrowed(_) => None,
+            Cow::Owned(looks) => Some(looks),
+        })
+    });
+    by_power.0.as_deref().unwrap_or(home.trace().looks())
+}
+
 /// The verdict on every point, in the order of entry.
-pub fn verdicts(home: &Home) -> &[(PointId, Verdict)] {
-    home.verdicts.get(|| Judge::new(home, &by_point(&home.looks_by_power())).all())
+pub fn verdicts(home: &Study) -> &[(PointId, Verdict)] {
+    &home.once(|| Verdicts(Judge::new(home, &by_point(looks_by_power(home))).all())).0
+}
+
+/// What is known of each breaker, over all points.
+pub(crate) struct OnBreaker {
+    /// The points proven on it, in the order of entry.
+    pub(crate) proven: Vec<PointId>,
+    /// How many open points may be on it.
+    pub(crate) possible: usize,
+}
+
+struct ByBreaker(BTreeMap<BreakerId, OnBreaker>);
+
+/// What is known of a breaker, over all points.
+pub(crate) fn on_breaker<'a>(home: &'a Study, breaker: &BreakerId) -> &'a OnBreaker {
+    const NOTHING: &OnBreaker = &OnBreaker { proven: Vec::new(), possible: 0 };
+    home.once(|| ByBreaker(by_breaker(home))).0.get(breaker).unwrap_or(NOTHING)
+}
+
+fn by_breaker(home: &Study) -> BTreeMap<BreakerId, OnBreaker> {
+    let mut all: BTreeMap<&BreakerId, OnBreaker> = BTreeMap::new();
+    let nothing = || OnBreaker { proven: Vec::new(), possible: 0 };
+    for (point, verdict) in verdicts(home) {
+        match verdict {
+            Verdict::Proven { breaker, .. } => all.entry(breaker).or_insert_with(nothing).proven.push(point.clone()),
+            Verdict::Open { possible, .. } => {
+                for breaker in possible {
+                    all.entry(breaker).or_insert_with(nothing).possible += 1;
+                }
+            }
+            Verdict::ByExclusion { .. } | Verdict::Contradictory { .. } | Verdict::Out { .. } => {}
+        }
+    }
+    all.into_iter().map(|(breaker, on)| (breaker.clone(), on)).collect()
 }
 
 /// The looks at each point.
@@ -94,15 +145,15 @@ pub(super) fn by_point(looks: &[Look]) -> BTreeMap<&PointId, Vec<&Look>> {
 
 /// All that is needed to judge the points of a home.
 pub(super) struct Judge<'a> {
-    home: &'a Home,
+    home: &'a Study,
     /// Each point with its looks that count.
     counted: Vec<(&'a PointId, Vec<&'a Look>)>,
 }
 
 impl<'a> Judge<'a> {
-    pub(super) fn new(home: &'a Home, looks: &BTreeMap<&PointId, Vec<&'a Look>>) -> Self {
+    pub(super) fn new(home: &'a Study, looks: &BTreeMap<&PointId, Vec<&'a Look>>) -> Self {
         let own = |point| counted(home, looks.get(point).map_or(&[][..], Vec::as_slice));
-        Self { home, counted: home.points().map(|point| (&point.id, own(&point.id))).collect() }
+        Self { home, counted: home.house().points().map(|point| (&point.id, own(&point.id))).collect() }
     }
 
     /// The verdict on every point. A point is proven by one dark look where everything else makes its breaker likely, too;
@@ -167,7 +218,7 @@ impl<'a> Judge<'a> {
     pub(super) fn latched(&self, known: &[(PointId, Verdict)]) -> Latched<'a> {
         let mut latched = Latched::new(self.home);
         let on = known.iter().zip(&self.counted).filter_map(|((_, verdict), (_, looks))| {
-            let breaker = self.home.breaker(verdict.proven_on()?)?;
+            let breaker = self.home.panels().breaker(verdict.proven_on()?)?;
             Some((&breaker.id, looks.as_slice()))
         });
         latched.learn(on);
@@ -184,9 +235,9 @@ fn proven(known: &[(PointId, Verdict)]) -> usize {
 /// again with everything on, that cause has been mended and the count begins anew there. It also begins anew
 /// after the last look with a breaker off that is no longer in the panel, where all before fits nothing but such
 /// breakers: the wire is on another now.
-pub(super) fn counted<'a>(home: &Home, looks: &[&'a Look]) -> Vec<&'a Look> {
+pub(super) fn counted<'a>(home: &Study, looks: &[&'a Look]) -> Vec<&'a Look> {
     let looks = since_mended(looks);
-    let gone = |b: &BreakerId| home.breaker(b).is_none();
+    let gone = |b: &BreakerId| home.panels().breaker(b).is_none();
     let Some(last) = looks.iter().rposition(|look| look.off.iter().any(gone)) else { return looks };
     let (before, since) = looks.split_at(last + 1);
     let Some(dark) = before.iter().find(|look| look.seen == Seen::Dark) else { return looks };
@@ -215,7 +266,7 @@ pub(super) fn agrees(look: &Look, breaker: &BreakerId) -> bool {
     look.off.contains(breaker) == (look.seen == Seen::Dark)
 }
 
-fn judge(home: &Home, counted: &[&Look], latched: &Latched) -> Verdict {
+fn judge(home: &Study, counted: &[&Look], latched: &Latched) -> Verdict {
     let out: Vec<&Look> = counted.iter().copied().filter(|l| l.off.is_empty() && l.seen == Seen::Dark).collect();
     let lit_all_on: Vec<&Look> = counted.iter().copied().filter(|l| l.off.is_empty() && l.seen == Seen::Lit).collect();
     if let Some(dark) = out.last() {
@@ -234,7 +285,7 @@ fn judge(home: &Home, counted: &[&Look], latched: &Latched) -> Verdict {
     // What made it dark was off at every dark look, so the first one names all that come into question.
     let fits: BTreeSet<&BreakerId> = match darks.first() {
         Some(dark) => dark.off.iter().filter(agrees_with_all).collect(),
-        None => home.breakers().map(|b| &b.id).filter(agrees_with_all).collect(),
+        None => home.panels().breakers().map(|b| &b.id).filter(agrees_with_all).collect(),
     };
     if !darks.is_empty() && fits.is_empty() {
         return contradiction(home, counted, &darks);
@@ -244,7 +295,7 @@ fn judge(home: &Home, counted: &[&Look], latched: &Latched) -> Verdict {
         for dark in counted[n..].iter().filter(|look| look.seen == Seen::Dark) {
             if let Some(breaker) = single_cause(home, lit, dark)
                 && fits.contains(breaker)
-                && home.breaker(breaker).is_some_and(|b| !may_lead_on(home, b))
+                && home.panels().breaker(breaker).is_some_and(|b| !may_lead_on(home, b))
             {
                 let doubt = latched.in_doubt(counted, (lit.moves, dark.moves), dark.nth, &dark.off);
                 unreset = not_reset(home, counted, lit, Some(dark)).map(|trip| trip.device.clone());
@@ -259,12 +310,12 @@ fn judge(home: &Home, counted: &[&Look], latched: &Latched) -> Verdict {
         && !lit_all_on.is_empty()
         && fits.len() == 1
         && let Some(only) = fits.first()
-        && home.breaker(only).is_some_and(|b| matches!(b.kept, Some((crate::Kept::On, _))))
+        && home.panels().breaker(only).is_some_and(|b| matches!(b.kept, Some((crate::model::Kept::On, _))))
     {
         return Verdict::ByExclusion { breaker: (*only).clone() };
     }
     Verdict::Open {
-        possible: home.breakers().map(|b| &b.id).filter(|b| fits.contains(b)).cloned().collect(),
+        possible: home.panels().breakers().map(|b| &b.id).filter(|b| fits.contains(b)).cloned().collect(),
         seen_lit: !lit_all_on.is_empty(),
         unlatched,
         unreset,
@@ -274,18 +325,18 @@ fn judge(home: &Home, counted: &[&Look], latched: &Latched) -> Verdict {
 
 /// In a split-bus panel a breaker of two poles may feed the lower half, whichever it is: switched off, it darkens
 /// what other breakers feed, so it proves nothing.
-fn may_lead_on(home: &Home, breaker: &Breaker) -> bool {
-    breaker.poles() > 1 && home.panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus)
+fn may_lead_on(home: &Study, breaker: &Breaker) -> bool {
+    breaker.poles() > 1 && home.panels().panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus)
 }
 
 /// The one breaker by which a lit look and a later dark one differ, if the rest of what was off stayed off
 /// in between.
-fn single_cause<'a>(home: &Home, lit: &'a Look, dark: &'a Look) -> Option<&'a BreakerId> {
+fn single_cause<'a>(home: &Study, lit: &'a Look, dark: &'a Look) -> Option<&'a BreakerId> {
     if dark.off.len() != lit.off.len() + 1 || !lit.off.is_subset(&dark.off) {
         return None;
     }
-    let between = &home.switched()[lit.moves..dark.moves];
-    if between.iter().any(|moved| lit.off.contains(moved)) {
+    let between = &home.switchings().all()[lit.moves..dark.moves];
+    if between.iter().any(|moved| lit.off.contains(&moved.breaker)) {
         return None;
     }
     dark.off.difference(&lit.off).next()
@@ -293,15 +344,19 @@ fn single_cause<'a>(home: &Home, lit: &'a Look, dark: &'a Look) -> Option<&'a Br
 
 /// Which looks disagree, and how. A breaker that was off while the point was lit cannot have made it dark,
 /// so it is left out where dark looks are compared.
-fn contradiction(home: &Home, counted: &[&Look], darks: &[&Look]) -> Verdict {
+fn contradiction(home: &Study, counted: &[&Look], darks: &[&Look]) -> Verdict {
     let words = |breakers: &mut dyn Iterator<Item = &BreakerId>| {
         let all: Vec<&BreakerId> = breakers.collect();
         // Of a feeder and what is behind it, the feeder was switched: it alone is named.
         let is_behind = |b: &BreakerId| {
-            let feeder = home.breaker(b).and_then(|b| home.panel(&b.panel)).and_then(|panel| panel.details.fed_by.as_ref());
+            let feeder = home
+                .panels()
+                .breaker(b)
+                .and_then(|b| home.panels().panel(&b.panel))
+                .and_then(|panel| panel.details.fed_by.as_ref());
             feeder.is_some_and(|feeder| all.contains(&feeder))
         };
-        match all.iter().filter(|b| !is_behind(b)).map(|b| home.number(b)).collect::<Vec<_>>() {
+        match all.iter().filter(|b| !is_behind(b)).map(|b| home.panels().number(b)).collect::<Vec<_>>() {
             named if named.is_empty() => "nothing".to_owned(),
             named => named.join(", "),
         }

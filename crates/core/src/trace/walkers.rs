@@ -4,10 +4,12 @@
 use std::collections::BTreeMap;
 
 use super::{PointToSee, RoomToWalk};
-use crate::{Home, RoomId, plan::walking};
+use crate::model::RoomId;
+use crate::study::Study;
+use crate::walking::walking;
 
 /// Who is in which of these rooms. `names`: all who walk.
-pub(super) fn share_out(home: &Home, rooms: &[RoomToWalk], names: &[String]) -> BTreeMap<RoomId, Vec<String>> {
+pub(super) fn share_out(home: &Study, rooms: &[RoomToWalk], names: &[String]) -> BTreeMap<RoomId, Vec<String>> {
     let mut names = names.to_vec();
     names.sort();
     names.dedup();
@@ -17,8 +19,8 @@ pub(super) fn share_out(home: &Home, rooms: &[RoomToWalk], names: &[String]) -> 
         return taken;
     }
     let stands = |name: &String| {
-        let last = home.looks().iter().filter(|look| &look.by == name).max_by_key(|look| look.told)?;
-        home.point(&last.point).map(|point| point.room.clone())
+        let last = home.trace().looks().iter().filter(|look| &look.by == name).max_by_key(|look| look.written)?;
+        home.house().point(&last.point).map(|point| point.room.clone())
     };
     let (staying, moving): (Vec<String>, Vec<String>) =
         names.into_iter().partition(|name| stands(name).is_some_and(|at| todo.iter().any(|room| room.room == at)));
@@ -47,7 +49,7 @@ pub(super) fn share_out(home: &Home, rooms: &[RoomToWalk], names: &[String]) -> 
 
 /// The rooms of one who walks: the own one, in the own order; then those where nobody is, then the others', for somebody who is
 /// cut off meanwhile.
-pub(super) fn own_rooms(home: &Home, rooms: &[RoomToWalk], names: &[String], own: &str) -> Vec<RoomToWalk> {
+pub(super) fn own_rooms(home: &Study, rooms: &[RoomToWalk], names: &[String], own: &str) -> Vec<RoomToWalk> {
     let taken = share_out(home, rooms, names);
     let is_own = |room: &&RoomToWalk| taken.get(&room.room).is_some_and(|names| names.iter().any(|name| name == own));
     let Some(room) = rooms.iter().find(is_own) else { return rooms.to_vec() };
@@ -75,8 +77,11 @@ fn is_open(point: &PointToSee) -> bool {
 
 #[cfg(test)]
 mod tests {
-    use crate::logbook::fixture::{Written, written};
-    use crate::{Draft, Fact, HelperSide, HelperStep, PointSeen, Seen, Way, helper_view, school_minutes, trace_together};
+    use crate::fixture::{Written, written};
+    use crate::logbook::{Draft, Fact, PointSeen};
+    use crate::model::{Seen, TraceSetup};
+    use crate::study::Study;
+    use crate::trace::{HelperSide, HelperStep, helper_view, method_minutes, trace_together};
 
     const HOUSE: &str = "panel 12\n1 20 a\n3 20 b\ndraw Kitchen 4 x 4\ndraw Hall 4 x 4 right of Kitchen\ndraw Attic 4 x 4 right of Hall
         door Kitchen Hall\ndoor Hall Attic\npoint Kitchen receptacle counter\npoint Kitchen receptacle range\npoint Hall receptacle bench
@@ -89,7 +94,7 @@ mod tests {
         let id = format!("e{n}").parse().unwrap();
         let outcome = w.book.admit(&[Draft { id, by: by.into(), fact, ..like }]).unwrap();
         w.book.commit(outcome);
-        w.home = w.book.home().clone();
+        w.home = Study::from(&w.book);
     }
 
     /// The room that each is sent to, and the first point there.
@@ -97,7 +102,7 @@ mod tests {
         let all: Vec<String> = names.iter().map(|name| (*name).to_owned()).collect();
         names
             .iter()
-            .map(|name| match helper_view(&w.home, 1, HelperSide::Walk, &all, name).step {
+            .map(|name| match helper_view(&w.home, HelperSide::Walk, &all, name).step {
                 HelperStep::Look { rooms, .. } => {
                     let point = rooms[0].points.iter().find(|p| p.seen.is_none()).unwrap();
                     (rooms[0].name.clone(), point.name.clone())
@@ -130,13 +135,13 @@ mod tests {
     #[test]
     fn more_who_walk_take_less_but_not_less_than_their_part() {
         let w = written(&format!("{HOUSE}\nlit counter\nlit range\nlit bench\nlit desk\nlit shelf"));
-        let minutes = |walkers| school_minutes(&w.home, Way { walkers, ..Way::default() });
+        let minutes = |walkers| method_minutes(&w.home, TraceSetup { walkers, ..TraceSetup::default() });
         let (one, three) = (minutes(1), minutes(3));
         assert!(!one.is_empty());
         for (one, three) in one.iter().zip(&three) {
             assert!(three.minutes < one.minutes && three.minutes > one.minutes / 3.0, "{one:?} {three:?}");
         }
-        let alone = |walkers| school_minutes(&w.home, Way { walkers, alone: true, ..Way::default() });
+        let alone = |walkers| method_minutes(&w.home, TraceSetup { walkers, alone: true, ..TraceSetup::default() });
         assert_eq!(alone(1), alone(3), "one person alone is one");
     }
 
@@ -147,8 +152,8 @@ mod tests {
         );
         assert_eq!(sent(&w, &["Ada", "Ben"]), [pair("Hall", "one"), pair("Hall", "three")]);
         let names = ["Ben".to_owned(), "Ada".to_owned()];
-        let view = trace_together(&w.home, 1, w.home.way(), &names);
-        let crate::NextStep::SeeAllLit { rooms, .. } = view.next else { panic!() };
+        let view = trace_together(&w.home, w.home.setup(), &names);
+        let crate::trace::NextStep::SeeAllLit { rooms, .. } = view.next else { panic!() };
         assert_eq!(rooms[0].who, ["Ada", "Ben"]);
         assert_eq!(rooms[0].points.len(), 3);
     }

@@ -124,8 +124,8 @@ fn legs_and_volts_of_every_kind_at_every_space() {
                                 continue;
                             }
                             taken.unwrap_or_else(|refusal| panic!("{}: {refusal}", what()));
-                            let post = posts(with.home()).remove(0);
-                            let blade = &post.blades[0];
+                            let home = Study::from(&with);
+                            let blade = &panel_views(&home)[0].breakers[0];
                             let shown: Vec<char> = blade.legs.iter().map(|leg| format!("{leg:?}").remove(0)).collect();
                             assert_eq!(shown, legs, "{}", what());
                             let volts = if service == Service::OneLeg120 && poles.len() > 1 { 0 } else { meter(service, &legs) };

@@ -7,7 +7,7 @@ use anyhow::{Context, Result, bail, ensure};
 use serde_json::{Value, json};
 use thirtyfour::By;
 use wayfinder_core::sim::{Level, Recipe, trace_through};
-use wayfinder_core::{School, Way};
+use wayfinder_core::{Method, TraceSetup};
 use wayfinder_e2e::{Chrome, Page, Site, View};
 
 /// Draws the house as the screen would; gives its address.
@@ -83,7 +83,7 @@ pub(crate) async fn instrument_for_current(page: &Page) -> Result<&'static str> 
 
 pub(crate) async fn sixty_points_on_a_phone_as_without_a_screen(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let recipe = Recipe { seed: 2, points: 60, level: Level::Usual };
-    let way = Way { school: School::SeveralOff, ..Way::default() };
+    let way = TraceSetup { school: Method::SeveralOff, ..TraceSetup::default() };
     let expected = trace_through(recipe, way)?.acts;
     let site = Site::empty().await?;
     let home = made_up(&site, recipe).await?;

@@ -7,8 +7,8 @@ use axum::extract::{Path, Query, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
-    Card, Evidence, HomeId, HomeOverview, Line, Logbook, PanelId, PointId, Progress, SchoolMinutes, TraceView, card, describe,
-    findings, overview as look_over, school_minutes, sim::Recipe, trace_together,
+    Card, Evidence, HomeId, HomeOverview, Line, Logbook, MethodMinutes, PanelId, PointId, Progress, TraceView, card, describe,
+    findings, method_minutes, overview as look_over, sim::Recipe, trace_together,
 };
 use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
 
@@ -144,14 +144,14 @@ pub(crate) async fn logbook(
 pub(crate) async fn trace(State(app): State<App>, Path(home): Path<String>) -> Result<Json<TraceView>, Problem> {
     let (id, book) = book(&app, &home).await?;
     let walkers = app.sharing.walkers(&id);
-    off_thread(move || Ok(Json(trace_together(book.home(), book.seq(), book.home().way(), &walkers)))).await
+    off_thread(move || Ok(Json(trace_together(book.home(), book.seq(), book.home().setup(), &walkers)))).await
 }
 
 /// What each way of tracing would take for what is left, in minutes, for the crew and the instruments that are set.
-#[utoipa::path(get, path = "/api/homes/{home}/trace/schools", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = [SchoolMinutes]), (status = 404, body = Problem)))]
-pub(crate) async fn schools(State(app): State<App>, Path(home): Path<String>) -> Result<Json<Vec<SchoolMinutes>>, Problem> {
+#[utoipa::path(get, path = "/api/homes/{home}/trace/schools", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = [MethodMinutes]), (status = 404, body = Problem)))]
+pub(crate) async fn schools(State(app): State<App>, Path(home): Path<String>) -> Result<Json<Vec<MethodMinutes>>, Problem> {
     let (_, book) = book(&app, &home).await?;
-    off_thread(move || Ok(Json(school_minutes(book.home(), book.home().way())))).await
+    off_thread(move || Ok(Json(method_minutes(book.home(), book.home().setup())))).await
 }
 
 /// Everything seen at a point, and what follows.
@@ -211,7 +211,7 @@ pub(crate) async fn report(
     let date = date_of(&printing)?;
     let pdf = off_thread(move || {
         let home = book.home();
-        let panels: Vec<_> = home.panels().map(|panel| panel.name.as_str()).collect();
+        let panels: Vec<_> = home.panels().all().map(|panel| panel.name.as_str()).collect();
         let about = format!("{}. Revision {}, {date}. Worded by {}.", panels.join(", "), book.seq(), home.edition().name());
         findings_pdf(home.name().unwrap_or_default(), &about, &findings(home), width, height).map_err(unwritten)
     })
@@ -255,7 +255,7 @@ fn card_of(book: &Logbook, printing: &Printing) -> Result<Card, Problem> {
     let date = date_of(printing)?;
     let panel = match &printing.panel {
         Some(panel) => panel.parse::<PanelId>().ok(),
-        None => book.home().panels().next().map(|panel| panel.id.clone()),
+        None => book.home().panels().all().next().map(|panel| panel.id.clone()),
     };
     panel.and_then(|panel| card(book.home(), &panel, book.seq(), &date)).ok_or_else(|| Problem::not_found("panel"))
 }

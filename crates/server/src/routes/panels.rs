@@ -7,7 +7,7 @@ use axum::extract::{Path, Query, State};
 use axum::http::StatusCode;
 use axum::response::Response;
 use wayfinder_core::{
-    BreakerId, CardLine, ColumnRole, HomeId, Logbook, Moves, Panel, PanelId, PhotoId, Post, SheetRead, moves as moves_of,
+    BreakerId, CardLine, ColumnRole, HomeId, Logbook, Moves, Panel, PanelId, PanelView, PhotoId, SheetRead, moves as moves_of,
     preview_card, read_card as read, read_sheet as read_cells, write_card,
 };
 use wayfinder_formats::{SheetKind, photo_media, read_rows, write_sheet as write};
@@ -37,7 +37,7 @@ pub(crate) struct CardRead {
     /// Line by line.
     lines: Vec<CardLine>,
     /// The panel as it would be.
-    post: Post,
+    post: PanelView,
 }
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
@@ -49,7 +49,7 @@ pub(crate) struct Corrected {
 
 async fn panel(app: &App, home: &str, panel: &str) -> Result<(Arc<Logbook>, Panel), Problem> {
     let (_, book) = book(app, home).await?;
-    let panel = panel.parse::<PanelId>().ok().and_then(|id| book.home().panel(&id).cloned());
+    let panel = panel.parse::<PanelId>().ok().and_then(|id| book.home().panels().panel(&id).cloned());
     panel.map(|panel| (book, panel)).ok_or_else(|| Problem::not_found("panel"))
 }
 

@@ -1,10 +1,10 @@
-pub(crate) mod fixture;
 mod panels;
 
-use self::fixture::{Written, line, written};
 use super::*;
-use crate::EntryId;
-use crate::{Verdict, verdict};
+use crate::fixture::{Written, line, written};
+use crate::model::*;
+use crate::study::Study;
+use crate::trace::{Verdict, verdict};
 
 const HOUSE: &str = "panel 24
     1 20 kitchen
@@ -16,10 +16,10 @@ const HOUSE: &str = "panel 24
 
 fn refused(written: &mut Written, act: &str) -> Refusal {
     let before = written.book.lines().count();
-    let home = written.home.clone();
+    let home = written.home.home().clone();
     let refusal = written.act(act).expect_err(act);
     assert_eq!(written.book.lines().count(), before, "a refused act wrote a line");
-    assert_eq!(written.home, home, "a refused act changed the home");
+    assert_eq!(*written.home, home, "a refused act changed the home");
     refusal
 }
 
@@ -62,11 +62,11 @@ fn striking_out_names_every_line_that_depends_and_takes_them_together() {
     let mut all = vec![placed.to_string()];
     all.extend(refusal.lines.iter().map(|id| w.book.line(id).unwrap().seq.to_string()));
     w.act(&format!("strike {}", all.join(" "))).unwrap();
-    assert_eq!(w.home.breakers().count(), 2);
-    assert!(w.home.off().is_empty());
+    assert_eq!(w.home.panels().breakers().count(), 2);
+    assert!(w.home.switchings().off().is_empty());
     w.act(&format!("restore {}", all.join(" "))).unwrap();
-    assert_eq!(w.home.breakers().count(), 3);
-    assert_eq!(w.home.off().len(), 1);
+    assert_eq!(w.home.panels().breakers().count(), 3);
+    assert_eq!(w.home.switchings().off().len(), 1);
 }
 
 #[test]
@@ -75,14 +75,14 @@ fn answers_follow_a_line_struck_out_and_back_in() {
     for act in ["lit counter", "off 1", "dark counter", "dark counter", "on 1"] {
         w.act(act).unwrap();
     }
-    let before = w.home.clone();
+    let before = w.home.home().clone();
     let counter = "counter".parse().unwrap();
     assert!(matches!(verdict(&w.home, &counter), Verdict::Proven { .. }));
     let dark = w.book.lines().find(|l| matches!(&l.entry.fact, Fact::PointSeen(f) if f.seen == Seen::Dark)).unwrap().seq;
     w.act(&format!("strike {dark}")).unwrap();
     assert!(matches!(verdict(&w.home, &counter), Verdict::Open { .. }));
     w.act(&format!("restore {dark}")).unwrap();
-    assert_eq!(w.home, before);
+    assert_eq!(*w.home, before);
     assert!(w.act(&format!("strike {}", w.book.seq())).is_err(), "a strike is not struck out");
 }
 
@@ -102,7 +102,7 @@ fn a_resend_is_harmless_and_a_reused_id_is_refused() {
 fn told_late(second: i64, seen: Seen, since: Option<Since>) -> Draft {
     Draft {
         id: line(900),
-        at: crate::Moment::from_unix_ms(second * 1000),
+        at: crate::model::Moment::from_unix_ms(second * 1000),
         by: "walker".into(),
         instrument: None,
         version: Fact::VERSION,
@@ -136,17 +136,18 @@ fn too_many_volts_are_taken_whatever_was_off_then_and_count_as_no_look() {
     w.act("off 1").unwrap();
     let second = w.book.lines().last().unwrap().entry.at.unix_ms() / 1000;
     let read = |volts| {
-        let fact = Fact::VoltsRead(crate::VoltsRead { point: "counter".parse().unwrap(), volts, since: Some(Since::Start) });
+        let fact =
+            Fact::VoltsRead(crate::logbook::VoltsRead { point: "counter".parse().unwrap(), volts, since: Some(Since::Start) });
         Draft { fact, ..told_late(second, Seen::Lit, None) }
     };
     assert_eq!(w.book.admit(&[read(121.0)]).unwrap_err().code, RefusalCode::OffSetChanged);
     let outcome = w.book.admit(&[read(148.0)]).unwrap();
     w.book.commit(outcome);
-    let home = w.book.home();
-    assert!(home.looks().is_empty());
-    assert!(matches!(crate::trace_view(home, 1, home.way()).next, crate::NextStep::Stop { .. }));
-    let lines = crate::evidence(home, &"counter".parse().unwrap()).unwrap().lines;
-    assert_eq!((lines[0].volts, lines[0].role), (Some(148.0), crate::LineRole::Doubted));
+    let home = &Study::from(&w.book);
+    assert!(home.trace().looks().is_empty());
+    assert!(matches!(crate::trace::trace_view(home, home.setup()).next, crate::trace::NextStep::Stop { .. }));
+    let lines = crate::trace::evidence(home, &"counter".parse().unwrap()).unwrap().lines;
+    assert_eq!((lines[0].volts, lines[0].role), (Some(148.0), crate::trace::LineRole::Doubted));
 }
 
 #[test]
@@ -154,7 +155,7 @@ fn a_look_told_of_late_is_filed_under_what_was_off_when_it_was_seen() {
     // Lines are a second apart, so time has to pass before the handle moves again.
     let wait = "room Wait0\n".to_owned() + &(1..14).map(|n| format!("room Wait{n}\n")).collect::<String>();
     let w = written(&format!("{HOUSE}\nlit counter\noff 1\n{wait}on 1\noff 3\nlit counter"));
-    let moved = |n: usize| w.home.switched()[n].clone();
+    let moved = |n: usize| w.home.switchings().all()[n].breaker.clone();
     let switched: Vec<&Line> = w.book.lines().filter(|l| matches!(l.entry.fact, Fact::BreakerSwitched(_))).collect();
     let first = switched[0];
     let draft = told_late(first.entry.at.unix_ms() / 1000 + 2, Seen::Dark, Some(Since::Move(first.entry.id.clone())));
@@ -162,14 +163,17 @@ fn a_look_told_of_late_is_filed_under_what_was_off_when_it_was_seen() {
     let outcome = book.admit(std::slice::from_ref(&draft)).unwrap();
     book.commit(outcome);
     let looks: Vec<_> =
-        book.home().looks().iter().map(|l| (l.seen, l.off.iter().cloned().collect::<Vec<_>>(), l.moves)).collect();
+        book.home().trace().looks().iter().map(|l| (l.seen, l.off.iter().cloned().collect::<Vec<_>>(), l.moves)).collect();
     assert_eq!(looks, [(Seen::Lit, vec![], 0), (Seen::Dark, vec![moved(0)], 1), (Seen::Lit, vec![moved(2)], 3)]);
-    assert!(book.home().looks().windows(2).all(|pair| pair[0].nth < pair[1].nth));
+    assert!(book.home().trace().looks().windows(2).all(|pair| pair[0].nth < pair[1].nth));
     let counter = "counter".parse().unwrap();
-    assert_eq!(crate::verdict(book.home(), &counter).proven_on(), Some(&moved(0)), "and it proves what it proves");
+    assert_eq!(crate::trace::verdict(&Study::from(&book), &counter).proven_on(), Some(&moved(0)), "and it proves what it proves");
     // Struck out with the switching it was seen under, or not at all.
-    let strike =
-        |id: &EntryId| Draft { id: line(950), fact: Fact::LineStruck(crate::LineStruck { line: id.clone() }), ..draft.clone() };
+    let strike = |id: &EntryId| Draft {
+        id: line(950),
+        fact: Fact::LineStruck(crate::logbook::LineStruck { line: id.clone() }),
+        ..draft.clone()
+    };
     let refusal = book.admit(&[strike(&first.entry.id)]).unwrap_err();
     assert_eq!((refusal.code, refusal.lines), (RefusalCode::LinesDepend, vec![draft.id.clone()]));
 }
@@ -179,16 +183,19 @@ fn looks_that_a_handle_told_of_late_came_before_count_no_more() {
     let mut w = written(&format!("{HOUSE}\nlit counter\noff 1\nlit counter"));
     let late = Draft {
         id: line(901),
-        at: crate::Moment::from_unix_ms(w.book.lines().last().unwrap().entry.at.unix_ms() - 500),
-        fact: Fact::BreakerSwitched(crate::BreakerSwitched { breaker: w.home.switched()[0].clone(), to: crate::State::On }),
+        at: crate::model::Moment::from_unix_ms(w.book.lines().last().unwrap().entry.at.unix_ms() - 500),
+        fact: Fact::BreakerSwitched(crate::logbook::BreakerSwitched {
+            breaker: w.home.switchings().all()[0].breaker.clone(),
+            to: crate::model::State::On,
+        }),
         ..told_late(0, Seen::Lit, None)
     };
     let outcome = w.book.admit(&[late]).unwrap();
     w.book.commit(outcome);
-    let home = w.book.home();
-    assert_eq!((home.looks().len(), home.doubted().len()), (1, 1));
-    let told = crate::evidence(home, &"counter".parse().unwrap()).unwrap();
-    assert_eq!(told.lines.last().unwrap().role, crate::LineRole::Doubted);
+    let home = &Study::from(&w.book);
+    assert_eq!((home.trace().looks().len(), home.trace().doubted().len()), (1, 1));
+    let told = crate::trace::evidence(home, &"counter".parse().unwrap()).unwrap();
+    assert_eq!(told.lines.last().unwrap().role, crate::trace::LineRole::Doubted);
     assert_eq!(told.lines.len(), 2);
 }
 
@@ -197,14 +204,18 @@ fn dark_behind_a_gfci_that_was_tripped_on_purpose_is_no_look_at_a_breaker() {
     let mut w = written(&format!("{HOUSE}\nlit counter\nlit ceiling"));
     let work = |id: u64, device: &str, worked| Draft {
         id: line(id),
-        fact: Fact::DeviceWorked(crate::DeviceWorked { device: device.parse().unwrap(), worked }),
+        fact: Fact::DeviceWorked(crate::logbook::DeviceWorked { device: device.parse().unwrap(), worked }),
         ..told_late(500, Seen::Lit, None)
     };
     let take = |w: &mut Written, draft: Draft| {
         let outcome = w.book.admit(&[draft]).unwrap();
         w.book.commit(outcome);
     };
-    assert_eq!(w.book.admit(&[work(902, "counter", crate::Worked::Tripped)]).unwrap_err().field, "device", "it is no GFCI");
+    assert_eq!(
+        w.book.admit(&[work(902, "counter", crate::model::Worked::Tripped)]).unwrap_err().field,
+        "device",
+        "it is no GFCI"
+    );
     let mut gfci = w.book.lines().find_map(|l| match &l.entry.fact {
         Fact::PointPlaced(f) if f.point.as_str() == "counter" => Some(f.clone()),
         _ => None,
@@ -213,12 +224,14 @@ fn dark_behind_a_gfci_that_was_tripped_on_purpose_is_no_look_at_a_breaker() {
     placed.details.gfci = true;
     let again = Draft { id: line(903), fact: Fact::PointPlaced(placed.clone()), ..told_late(500, Seen::Lit, None) };
     take(&mut w, again);
-    take(&mut w, work(904, "counter", crate::Worked::Tripped));
-    let shown = |w: &Written| match crate::trace_view(w.book.home(), 1, w.book.home().way()).next {
-        crate::NextStep::SeeDownstream { rooms, .. } => rooms[0].points.iter().map(|p| (p.seen, p.skipped)).collect::<Vec<_>>(),
+    take(&mut w, work(904, "counter", crate::model::Worked::Tripped));
+    let shown = |w: &Written| match crate::trace::trace_view(&Study::from(&w.book), w.book.home().setup()).next {
+        crate::trace::NextStep::SeeDownstream { rooms, .. } => {
+            rooms[0].points.iter().map(|p| (p.seen, p.skipped)).collect::<Vec<_>>()
+        }
         other => panic!("{other:?}"),
     };
-    let ceiling = |id: u64, fact: &dyn Fn(crate::PointId) -> Fact| Draft {
+    let ceiling = |id: u64, fact: &dyn Fn(crate::model::PointId) -> Fact| Draft {
         id: line(id),
         fact: fact("ceiling".parse().unwrap()),
         ..told_late(501, Seen::Lit, None)
@@ -228,15 +241,18 @@ fn dark_behind_a_gfci_that_was_tripped_on_purpose_is_no_look_at_a_breaker() {
     take(&mut w, ceiling(906, &|point| see(point, Seen::Dark)));
     assert_eq!(shown(&w), [(Some(Seen::Dark), false)]);
     let home = w.book.home();
-    let behind = |w: &Written| w.book.home().trips()[0].showed(&"ceiling".parse().unwrap(), Seen::Dark);
-    assert_eq!((home.looks().len(), behind(&w), home.tripped().count()), (1, true, 1));
-    assert_eq!(home.doubted().len(), 1, "lit before is no beginning of a proof: it may not have been reset");
+    let behind = |w: &Written| w.book.home().trace().trips()[0].showed(&"ceiling".parse().unwrap(), Seen::Dark);
+    assert_eq!((home.trace().looks().len(), behind(&w), home.trace().tripped().count()), (1, true, 1));
+    assert_eq!(home.trace().doubted().len(), 1, "lit before is no beginning of a proof: it may not have been reset");
     take(&mut w, ceiling(907, &|point| see(point, Seen::Lit)));
     assert_eq!((shown(&w), behind(&w)), (vec![(Some(Seen::Lit), false)], false), "the last word counts");
-    take(&mut w, ceiling(908, &|point| Fact::PointSkipped(crate::PointSkipped { point, reason: String::new(), since: None })));
+    take(
+        &mut w,
+        ceiling(908, &|point| Fact::PointSkipped(crate::logbook::PointSkipped { point, reason: String::new(), since: None })),
+    );
     assert_eq!(shown(&w), [(None, true)]);
-    take(&mut w, work(905, "counter", crate::Worked::Reset));
-    assert!(w.book.home().tripped().next().is_none());
+    take(&mut w, work(905, "counter", crate::model::Worked::Reset));
+    assert!(w.book.home().trace().tripped().next().is_none());
 }
 
 #[test]
@@ -250,7 +266,7 @@ fn a_newer_entry_is_refused_not_guessed_at() {
 
 #[test]
 fn the_first_line_names_the_home() {
-    let mut w = Written { home: Home::default(), book: Logbook::default() };
+    let mut w = Written { home: Study::of(Home::default()), book: Logbook::default() };
     let refusal = w.act("panel 24").unwrap_err();
     assert!(refusal.to_string().contains("no such home"));
 }
@@ -272,7 +288,7 @@ fn names_are_told_apart_and_things_that_are_needed_stay() {
     w.act("no-point counter").unwrap();
     w.act("no-point ceiling").unwrap();
     w.act("no-room Kitchen").unwrap();
-    assert_eq!(w.home.rooms().count(), 0);
+    assert_eq!(w.home.house().rooms().count(), 0);
 }
 
 #[test]
@@ -281,10 +297,10 @@ fn a_breaker_described_anew_keeps_its_label_its_handle_and_its_proofs() {
     for act in ["lit counter", "off 1", "dark counter", "dark counter"] {
         w.act(act).unwrap();
     }
-    let old = w.home.breakers().next().unwrap().clone();
+    let old = w.home.panels().breakers().next().unwrap().clone();
     let moved = Draft {
         id: line(800),
-        at: crate::Moment::from_unix_ms(0),
+        at: crate::model::Moment::from_unix_ms(0),
         by: "o".into(),
         instrument: None,
         version: 1,
@@ -292,17 +308,17 @@ fn a_breaker_described_anew_keeps_its_label_its_handle_and_its_proofs() {
             breaker: old.id.clone(),
             panel: old.panel.clone(),
             at: vec!["11".parse().unwrap()],
-            amps: crate::Amps::new(15.0),
-            protection: crate::Protection::Gfci,
+            amps: crate::model::Amps::new(15.0),
+            protection: crate::model::Protection::Gfci,
             wire: None,
             details: Default::default(),
         }),
     };
     let outcome = w.book.admit(&[moved]).unwrap();
     w.book.commit(outcome);
-    let now = w.book.home().breaker(&old.id).unwrap();
-    assert_eq!((now.number().as_str(), now.claim.as_deref(), now.state), ("11", Some("kitchen"), crate::State::Off));
-    assert_eq!(verdict(w.book.home(), &"counter".parse().unwrap()).proven_on(), Some(&old.id));
+    let now = w.book.home().panels().breaker(&old.id).unwrap();
+    assert_eq!((now.number().as_str(), now.claim.as_deref(), now.state), ("11", Some("kitchen"), crate::model::State::Off));
+    assert_eq!(verdict(&Study::from(&w.book), &"counter".parse().unwrap()).proven_on(), Some(&old.id));
 }
 
 #[test]

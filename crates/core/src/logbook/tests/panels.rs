@@ -1,14 +1,15 @@
-use super::fixture::{Written, written};
-use crate::{RefusalCode, post, posts};
+use crate::fixture::{Written, written};
+use crate::model::RefusalCode;
+use crate::panel::{panel_view, panel_views};
 
 /// What the logbook says to each act, and that a refused one changes nothing.
 fn refused(start: &str, acts: &[(&str, &str)]) {
     for (act, says) in acts {
         let mut w = written(start);
-        let before = w.home.clone();
+        let before = w.home.home().clone();
         let refusal = w.act(act).map(|()| act.to_string()).expect_err(act);
         assert!(refusal.to_string().contains(says), "{act}: {refusal}");
-        assert_eq!(w.home, before, "{act}");
+        assert_eq!(*w.home, before, "{act}");
     }
 }
 
@@ -82,17 +83,17 @@ fn a_panel_has_one_back_fed_main() {
 #[test]
 fn the_tags_of_panels_are_worked_out_and_told_apart() {
     let w = written("panel 12\n1 20 a\nsub Shed 4\nshed: 1 15 b\nsub Stable 4\nstable: 1 15 c\nsub Sty 4\nsty: 1 15 d");
-    let numbers: Vec<_> = w.home.breakers().map(|b| w.home.number(&b.id)).collect();
+    let numbers: Vec<_> = w.home.panels().breakers().map(|b| w.home.panels().number(&b.id)).collect();
     assert_eq!(numbers, ["1", "S1", "ST1", "STY1"]);
     let mut w = w;
     w.act("with shed {\"details\": {\"tag\": \"x\"}}").unwrap();
-    assert_eq!(w.home.number(&"bS1".parse().unwrap()), "X1");
+    assert_eq!(w.home.panels().number(&"bS1".parse().unwrap()), "X1");
     assert!(w.act("with sty {\"details\": {\"tag\": \"X\"}}").is_err());
     assert!(w.act("with sty {\"name\": \"shed\"}").unwrap_err().to_string().contains("panel called “shed” already"));
 }
 
 fn leg(w: &Written, row: usize) -> String {
-    format!("{:?}", posts(&w.home)[0].rows[row].leg)
+    format!("{:?}", panel_views(&w.home)[0].rows[row].leg)
 }
 
 #[test]
@@ -124,37 +125,37 @@ fn an_act_in_the_drawing_is_one_line_and_struck_out_it_never_was() {
     let start = "panel 12\n1 20 kitchen\n3 20 pantry\n2 15 hall\n4a 15 bell\nshare 1 3";
     for act in ["move 1 5", "move 2 2a", "move 2 6b", "join 1 3", "part 1 3", "share 1 2"] {
         let mut w = written(start);
-        let (before, lines) = (w.home.clone(), w.book.seq());
+        let (before, lines) = (w.home.home().clone(), w.book.seq());
         w.act(act).unwrap_or_else(|refusal| panic!("{act}: {refusal}"));
         assert_eq!(w.book.seq(), lines + 1, "{act} is one line");
-        assert_ne!(w.home, before, "{act}");
+        assert_ne!(*w.home, before, "{act}");
         w.act(&format!("strike {}", lines + 1)).unwrap();
-        assert_eq!(w.home, before, "{act} struck out");
+        assert_eq!(*w.home, before, "{act} struck out");
     }
 }
 
 #[test]
 fn joined_breakers_keep_what_was_known_of_both() {
     let w = written("panel 12\n1 20 #12 kitchen\n3 20 #10 pantry\nshare 1 3\nmust-stay-on 3\njoin 3 1");
-    let [joined] = w.home.breakers().collect::<Vec<_>>()[..] else { panic!("one is left") };
+    let [joined] = w.home.panels().breakers().collect::<Vec<_>>()[..] else { panic!("one is left") };
     assert_eq!((joined.number().as_str(), joined.claim.as_deref()), ("1-3", Some("pantry / kitchen")));
     assert!(joined.must_stay_on());
     assert_eq!(joined.wire.unwrap().gauge.number(), "12", "the smaller wire counts");
-    assert_eq!(w.home.shared_neutrals(), [vec![joined.id.clone()]], "its poles share the neutral now");
+    assert_eq!(w.home.panels().shared_neutrals(), [vec![joined.id.clone()]], "its poles share the neutral now");
     let quad = written("panel 12\n2a 15 a\n2b 15 b\n4a 15 c\n4b 15 d\njoin 2b 4a");
-    let post = post(&quad.home, &"main".parse().unwrap()).unwrap();
-    let joined = post.blades.iter().find(|b| b.number == "2b-4a").unwrap();
-    assert_eq!((joined.housing, joined.volts.value()), (crate::Housing::Quad, 240));
+    let post = panel_view(&quad.home, &"main".parse().unwrap()).unwrap();
+    let joined = post.breakers.iter().find(|b| b.number == "2b-4a").unwrap();
+    assert_eq!((joined.housing, joined.volts.value()), (crate::model::Housing::Quad, 240));
 }
 
 #[test]
 fn a_breaker_that_goes_takes_its_shared_neutral_with_it_and_a_filler_goes_with_its_space() {
     let w = written("panel 12\n1 20 a\n3 20 b\nshare 1 3\ntake-out 3");
-    assert!(w.home.shared_neutrals().is_empty());
+    assert!(w.home.panels().shared_neutrals().is_empty());
     let filled =
         "panel 12\nfact {\"kind\": \"filler_seen\", \"panel\": \"main\", \"at\": \"5\", \"filler\": true}\n5 20 a\ntake-out 5";
     let home = written(filled).home;
-    let open = posts(&home).remove(0).open;
+    let open = panel_views(&home)[0].clone().open;
     assert_eq!(open.iter().find(|o| o.number == "5").unwrap().filler, None, "nobody has looked since");
 }
 
@@ -164,7 +165,7 @@ fn photos_belong_to_a_panel_and_go_with_it() {
         |id: &str, panel: &str| format!(r#"fact {{"kind": "photo_taken", "photo": "{id}", "panel": "{panel}", "of": "label"}}"#);
     let mut w =
         written(&format!("panel 12\nsub Shed 4\n{}\n{}\n{}", photo("p1", "main"), photo("p2", "shed"), photo("p1", "main")));
-    let shown = |w: &Written| w.home.photos().iter().map(|p| p.id.to_string()).collect::<Vec<_>>();
+    let shown = |w: &Written| w.home.panels().photos().iter().map(|p| p.id.to_string()).collect::<Vec<_>>();
     assert_eq!(shown(&w), ["p2", "p1"], "the same photo again is one");
     w.act(r#"fact {"kind": "panel_removed", "panel": "shed"}"#).unwrap();
     assert_eq!(shown(&w), ["p1"]);

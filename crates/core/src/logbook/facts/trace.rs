@@ -1,0 +1,165 @@
+//! Facts that a trace writes: handles moved, looks, readings, tones, devices worked.
+
+use super::{Act, Done, Kind, facts};
+use crate::logbook::{Draft, Home, Names};
+use crate::model::{BreakerId, PointId, Refusal, Seen, Since, State, Worked, state_word};
+
+facts! {
+    /// The handle was moved, or moved by itself.
+    BreakerSwitched {
+        /// The breaker.
+        breaker: BreakerId,
+        /// Where it stands now.
+        to: State,
+    }
+    /// The point was looked at, with the breakers as they stood.
+    PointSeen {
+        /// The point.
+        point: PointId,
+        /// Lit or dark.
+        seen: Seen,
+        /// The switching that the observer's screen knew of; without it, as the logbook has it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        since: Option<Since>,
+    }
+    /// A meter was held to the point, with the breakers as they stood. What it shows says whether the point is lit, dark or
+    /// neither; see [`crate::metered`].
+    VoltsRead {
+        /// The point.
+        point: PointId,
+        /// Volts from hot to neutral; at 240 V from hot to hot. 0 to 1000.
+        volts: f64,
+        /// The switching that the observer's screen knew of; without it, as the logbook has it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        since: Option<Since>,
+    }
+    /// The point could not be looked at, with the breakers as they stood.
+    PointSkipped {
+        /// The point.
+        point: PointId,
+        /// Why.
+        #[serde(default)]
+        reason: String,
+        /// The switching that the observer's screen knew of; without it, as the logbook has it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        since: Option<Since>,
+    }
+    /// A tone sender plugged in at the point was heard loudest at this breaker. A clue, no proof.
+    ToneHeard {
+        /// Where it was plugged in; never at 240 V.
+        point: PointId,
+        /// Where it was loudest.
+        breaker: BreakerId,
+    }
+    /// A device at a point was worked: something other than a breaker that makes points lit or dark.
+    DeviceWorked {
+        /// The device.
+        device: PointId,
+        /// How.
+        worked: Worked,
+    }
+}
+
+impl Kind for BreakerSwitched {
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        home.switch_breaker(self, entry)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        let breaker = names.breaker(&self.breaker);
+        match self.to {
+            State::Tripped => format!("{breaker} tripped"),
+            to => format!("{breaker} switched {}", state_word(to)),
+        }
+    }
+}
+
+impl Done for BreakerSwitched {
+    fn act(&self) -> Act<'_> {
+        Act::Switched(&self.breaker, self.to)
+    }
+}
+
+impl Kind for PointSeen {
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        home.see_point(self, entry)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        format!("{}: {}", names.point(&self.point), if self.seen == Seen::Lit { "lit" } else { "dark" })
+    }
+}
+
+impl Done for PointSeen {
+    fn act(&self) -> Act<'_> {
+        Act::Looked(&self.point)
+    }
+}
+
+impl Kind for VoltsRead {
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        home.read_volts(self, entry)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        format!("{}: {} V", names.point(&self.point), self.volts)
+    }
+}
+
+impl Done for VoltsRead {
+    fn act(&self) -> Act<'_> {
+        Act::Looked(&self.point)
+    }
+}
+
+impl Kind for PointSkipped {
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        home.skip_point(self, entry)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        let point = names.point(&self.point);
+        match self.reason.as_str() {
+            "" => format!("{point}: skipped"),
+            reason => format!("{point}: skipped, {reason}"),
+        }
+    }
+}
+
+impl Done for PointSkipped {
+    fn act(&self) -> Act<'_> {
+        Act::PassedOver(&self.point)
+    }
+}
+
+impl Kind for ToneHeard {
+    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
+        home.hear_tone(self)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        format!("{}: tone heard at {}", names.point(&self.point), names.breaker(&self.breaker).to_lowercase())
+    }
+}
+
+impl Done for ToneHeard {
+    fn act(&self) -> Act<'_> {
+        Act::FollowedTone(&self.point)
+    }
+}
+
+impl Kind for DeviceWorked {
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        home.work_device(self, entry)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        let worked = match self.worked {
+            Worked::Tripped => "tripped with its test button",
+            Worked::Reset => "reset",
+            Worked::SwitchedOn => "switched on",
+            Worked::NewLamp => "a new lamp put in",
+        };
+        format!("{}: {worked}", names.point(&self.device))
+    }
+}
+
+impl Done for DeviceWorked {
+    fn act(&self) -> Act<'_> {
+        Act::Worked(&self.device)
+    }
+}

@@ -1,0 +1,169 @@
+//! The home that the lines add up to, one part a family of facts. [`Home::apply`] is the only way it changes.
+
+mod bounds;
+mod breakers;
+mod house;
+mod panels;
+mod plan;
+mod switching;
+mod trace;
+
+use std::borrow::Cow;
+use std::collections::{BTreeMap, BTreeSet};
+use std::sync::Arc;
+
+pub use house::House;
+pub use panels::Panels;
+pub use switching::{Switching, Switchings};
+pub use trace::{Look, Trace};
+pub(crate) use trace::{Metered, Trip};
+
+use super::{Draft, Fact};
+use crate::model::{BreakerId, Drawn, Edition, Recipe, Refusal, RefusalCode, TraceSetup};
+
+/// How a finding was set aside.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Aside {
+    /// What it said then. When it says anything else now, it counts again.
+    pub message: String,
+    /// Why.
+    pub reason: String,
+    /// By whom.
+    pub by: String,
+}
+
+/// Everything that is known of a home, folded from its logbook. It knows no answer: what follows from it is worked out by
+/// the modules that answer.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct Home {
+    pub(super) name: Option<String>,
+    pub(super) edition: Edition,
+    pub(super) set_aside: BTreeMap<String, Aside>,
+    pub(super) practice: Option<Recipe>,
+    pub(super) setup: TraceSetup,
+    pub(super) panels: Panels,
+    pub(super) house: House,
+    pub(super) plan: Drawn,
+    pub(super) switchings: Switchings,
+    pub(super) trace: Trace,
+}
+
+impl Home {
+    /// Its name; `None` before it is described.
+    pub fn name(&self) -> Option<&str> {
+        self.name.as_deref()
+    }
+    /// The edition of the rules that findings are worded by.
+    pub fn edition(&self) -> Edition {
+        self.edition
+    }
+    /// The finding as it was set aside, by its key.
+    pub fn set_aside(&self, finding: &str) -> Option<&Aside> {
+        self.set_aside.get(finding)
+    }
+    /// What this home is drawn from, where it is a made-up one.
+    pub fn practice(&self) -> Option<Recipe> {
+        self.practice
+    }
+    /// How it is traced, by whom and with what.
+    pub fn setup(&self) -> TraceSetup {
+        self.setup
+    }
+    /// Panels and breakers.
+    pub fn panels(&self) -> &Panels {
+        &self.panels
+    }
+    /// Rooms and points.
+    pub fn house(&self) -> &House {
+        &self.house
+    }
+    /// What is drawn of it: outlines, openings, where points are.
+    pub fn plan(&self) -> &Drawn {
+        &self.plan
+    }
+    /// Handles moved, and what is off now.
+    pub fn switchings(&self) -> &Switchings {
+        &self.switchings
+    }
+    /// What tracing left: looks, readings, tones.
+    pub fn trace(&self) -> &Trace {
+        &self.trace
+    }
+
+    /// The looks with everything that was without power as off: what is behind a feeder that was off, too.
+    /// By the panels as they are known now.
+    pub(crate) fn looks_by_power(&self) -> Cow<'_, [Look]> {
+        let looks = self.trace.looks();
+        if self.panels.none_leads_on() {
+            return Cow::Borrowed(looks);
+        }
+        type Off = Arc<BTreeSet<BreakerId>>;
+        let mut last: Option<(Off, Off)> = None;
+        let closed = looks.iter().map(|look| {
+            let dead = match &last {
+                Some((raw, dead)) if Arc::ptr_eq(raw, &look.off) => Arc::clone(dead),
+                _ => Arc::new(self.panels.dead_behind(&look.off)),
+            };
+            last = Some((Arc::clone(&look.off), Arc::clone(&dead)));
+            Look { off: dead, ..look.clone() }
+        });
+        Cow::Owned(closed.collect())
+    }
+
+    /// Takes one entry, or refuses it and changes nothing.
+    ///
+    /// Striking out and restoring are the logbook's affair ([`super::Logbook`]): here they change nothing.
+    pub fn apply(&mut self, entry: &Draft) -> Result<(), Refusal> {
+        self.admit(entry).map_err(|mut refusal| {
+            refusal.entry = Some(entry.id.clone());
+            refusal
+        })
+    }
+
+    fn admit(&mut self, entry: &Draft) -> Result<(), Refusal> {
+        if entry.version > Fact::VERSION {
+            return Err(Refusal::new(
+                RefusalCode::NewerVersion,
+                "version",
+                format!("This entry has version {}; this program knows versions up to {}.", entry.version, Fact::VERSION),
+                "Use a newer Wayfinder.",
+            ));
+        }
+        short("by", &entry.by, 1, 60)?;
+        if self.name.is_none() && !matches!(entry.fact, Fact::HomeDescribed(_)) {
+            return Err(Refusal::new(
+                RefusalCode::Unknown,
+                "home",
+                "There is no such home.",
+                "A logbook begins with the line that names the home.",
+            ));
+        }
+        entry.fact.fold(self, entry)
+    }
+}
+
+fn unknown(field: &str, wrong: &str, accepted: &str) -> Refusal {
+    Refusal::new(RefusalCode::Unknown, field, wrong, accepted)
+}
+
+fn refuse<T>(code: RefusalCode, field: &str, wrong: impl Into<String>, accepted: &str) -> Result<T, Refusal> {
+    Err(Refusal::new(code, field, wrong, accepted))
+}
+
+/// A text of `least` to `most` characters on one line.
+pub(super) fn short(field: &str, text: &str, least: usize, most: usize) -> Result<(), Refusal> {
+    let count = text.trim().chars().count();
+    let bad = |wrong: String| {
+        Err(Refusal::new(RefusalCode::BadText, field, wrong, format!("Write {least} to {most} characters on one line.")))
+    };
+    if count < least {
+        return bad(format!("The {field} is missing."));
+    }
+    if count > most {
+        return bad(format!("The {field} has {count} characters, which is too long."));
+    }
+    if text.chars().any(char::is_control) {
+        return bad(format!("The {field} has a line break or a character that cannot be shown."));
+    }
+    Ok(())
+}

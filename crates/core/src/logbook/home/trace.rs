@@ -1,0 +1,311 @@
+//! What a trace leaves: looks, readings, tones, devices worked, points passed over; and how such facts change it.
+
+use std::collections::{BTreeMap, BTreeSet};
+use std::sync::Arc;
+
+use super::{Home, short};
+use crate::logbook::{DeviceWorked, Draft, Instrument, PointSeen, PointSkipped, ToneHeard, VoltsRead};
+use crate::model::{BreakerId, EntryId, Moment, PointId, Refusal, RefusalCode, Seen, Volts, Worked, meter};
+
+/// A look at a point, with the breakers as they stood.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Look {
+    /// The line that records it.
+    pub line: EntryId,
+    /// When.
+    pub at: Moment,
+    /// Who looked, by name.
+    pub by: String,
+    /// With what.
+    pub instrument: Option<Instrument>,
+    /// The point.
+    pub point: PointId,
+    /// What it showed.
+    pub seen: Seen,
+    /// The breakers that were off or tripped.
+    pub off: Arc<BTreeSet<BreakerId>>,
+    /// How many times a handle had moved before this look: an index into [`crate::logbook::Switchings::all`].
+    pub moves: usize,
+    /// Its place among the looks, which are in order of when they were seen.
+    pub nth: usize,
+    /// How many looks had been written before this one.
+    pub(crate) written: usize,
+}
+
+/// What a meter showed at a point, with the breakers as they stood.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct Metered {
+    pub(crate) line: EntryId,
+    pub(crate) at: Moment,
+    pub(crate) by: String,
+    pub(crate) point: PointId,
+    pub(crate) volts: f64,
+    /// What that says; `None`: neither lit nor dark.
+    pub(crate) seen: Option<Seen>,
+    pub(crate) off: Arc<BTreeSet<BreakerId>>,
+    pub(crate) moves: usize,
+    /// How many looks had been written before.
+    pub(crate) written: usize,
+    /// A breaker change before it was reported late: not counted.
+    pub(crate) doubted: bool,
+}
+
+/// A GFCI that was tripped on purpose.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct Trip {
+    pub(crate) device: PointId,
+    /// How many looks had been written before.
+    pub(crate) written: usize,
+    /// When it was reset, and how many looks had been written by then.
+    pub(crate) reset: Option<(Moment, usize)>,
+    /// What points showed meanwhile; `None` where one was passed over.
+    pub(crate) seen: BTreeMap<PointId, Option<(Seen, EntryId)>>,
+}
+
+impl Trip {
+    /// Whether a point was seen so while it was tripped.
+    pub(crate) fn showed(&self, point: &PointId, seen: Seen) -> bool {
+        matches!(self.seen.get(point), Some(Some((showed, _))) if *showed == seen)
+    }
+}
+
+/// A point that was passed over, with the breakers as they stood.
+#[derive(Debug, Clone, PartialEq)]
+pub(crate) struct Skip {
+    pub(crate) point: PointId,
+    pub(crate) off: Arc<BTreeSet<BreakerId>>,
+    pub(crate) moves: usize,
+}
+
+/// Everything that a trace left.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct Trace {
+    looks: Vec<Look>,
+    doubted: Vec<Look>,
+    metered: Vec<Metered>,
+    skips: Vec<Skip>,
+    tones: Vec<(PointId, BreakerId)>,
+    worked: Vec<(PointId, Worked)>,
+    trips: Vec<Trip>,
+    /// No look or reading that counts is later than this.
+    latest: Option<Moment>,
+}
+
+impl Trace {
+    /// Every look, in the order in which they were seen.
+    pub fn looks(&self) -> &[Look] {
+        &self.looks
+    }
+    /// Looks that do not count: a breaker change before them was reported late, or a tripped GFCI darkened the point.
+    pub fn doubted(&self) -> &[Look] {
+        &self.doubted
+    }
+    /// What a meter showed, in the order of the logbook.
+    pub(crate) fn metered(&self) -> &[Metered] {
+        &self.metered
+    }
+    /// Points that were passed over, in the order in which that was.
+    pub(crate) fn skips(&self) -> &[Skip] {
+        &self.skips
+    }
+    /// Tones heard, in order: where the sender was plugged in and at which breaker it was loudest.
+    pub fn tones(&self) -> &[(PointId, BreakerId)] {
+        &self.tones
+    }
+    /// What was worked at devices, in order.
+    pub fn worked(&self) -> &[(PointId, Worked)] {
+        &self.worked
+    }
+    /// Every time a GFCI was tripped on purpose, in order.
+    pub(crate) fn trips(&self) -> &[Trip] {
+        &self.trips
+    }
+    /// GFCI devices that were tripped on purpose and not reset yet.
+    pub fn tripped(&self) -> impl Iterator<Item = &PointId> {
+        self.trips.iter().filter(|trip| trip.reset.is_none()).map(|trip| &trip.device)
+    }
+
+    /// How many looks have been written.
+    fn written(&self) -> usize {
+        self.looks.len() + self.doubted.len()
+    }
+
+    /// A handle that moved at `at` is reported only now: what was seen later than that was filed under the wrong switching.
+    /// It counts no more; it has to be looked at again.
+    pub(super) fn doubt_looks_after(&mut self, at: Moment) {
+        if self.latest.is_none_or(|latest| latest <= at) {
+            return;
+        }
+        for metered in self.metered.iter_mut().filter(|metered| metered.at > at) {
+            metered.doubted = true;
+        }
+        self.put_aside(|look| look.at > at);
+        self.latest = Some(at);
+    }
+
+    /// Looks that count no more.
+    fn put_aside(&mut self, which: impl FnMut(&Look) -> bool) {
+        let (doubted, kept): (Vec<Look>, _) = std::mem::take(&mut self.looks).into_iter().partition(which);
+        self.looks = kept;
+        self.doubted.extend(doubted);
+        self.number_looks(0);
+    }
+
+    fn number_looks(&mut self, from: usize) {
+        for (nth, look) in self.looks.iter_mut().enumerate().skip(from) {
+            look.nth = nth;
+        }
+    }
+
+    fn is_seen_at(&mut self, at: Moment) {
+        self.latest = self.latest.max(Some(at));
+    }
+
+    fn show_tripped(&mut self, point: &PointId, seen: Option<(Seen, EntryId)>) {
+        for trip in self.trips.iter_mut().filter(|trip| trip.reset.is_none()) {
+            trip.seen.insert(point.clone(), seen.clone());
+        }
+    }
+
+    /// Two breakers are one from now on. A point that stayed lit with one of the two off may still be on the other: that
+    /// look no longer speaks against the breaker they are now. Where the point has been dark with this one off, nothing is
+    /// touched.
+    pub(in crate::logbook) fn breakers_joined(&mut self, breaker: &BreakerId, with: &BreakerId) {
+        let was_dark: BTreeSet<PointId> = self
+            .looks
+            .iter()
+            .filter(|look| look.seen == Seen::Dark && look.off.contains(breaker))
+            .map(|look| look.point.clone())
+            .collect();
+        for look in &mut self.looks {
+            let one_of_two = look.off.contains(breaker) && !look.off.contains(with);
+            if look.seen == Seen::Lit && one_of_two && !was_dark.contains(&look.point) {
+                let mut off = (*look.off).clone();
+                off.remove(breaker);
+                look.off = Arc::new(off);
+            }
+        }
+    }
+}
+
+impl Home {
+    pub(in crate::logbook) fn see_point(&mut self, f: &PointSeen, entry: &Draft) -> Result<(), Refusal> {
+        self.house.known_point(&f.point)?;
+        let moves = self.moves_when_seen(f.since.as_ref(), entry.at)?;
+        let trace = &mut self.trace;
+        if trace.tripped().next().is_some() {
+            trace.show_tripped(&f.point, Some((f.seen, entry.id.clone())));
+            if f.seen == Seen::Dark {
+                // Dark with a GFCI tripped on purpose: which of the two darkened it cannot be told. What showed it lit before
+                // proves nothing from here on: it may stay dark for a GFCI that was not reset, whatever is switched off.
+                trace.put_aside(|look| look.point == f.point && look.seen == Seen::Lit);
+                return Ok(());
+            }
+        }
+        let place = trace.looks.partition_point(|look| look.moves <= moves);
+        let look = Look {
+            line: entry.id.clone(),
+            at: entry.at,
+            by: entry.by.clone(),
+            instrument: entry.instrument,
+            point: f.point.clone(),
+            seen: f.seen,
+            off: self.switchings.off_after(moves),
+            moves,
+            nth: place,
+            written: trace.written(),
+        };
+        trace.looks.insert(place, look);
+        trace.number_looks(place + 1);
+        trace.is_seen_at(entry.at);
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn read_volts(&mut self, f: &VoltsRead, entry: &Draft) -> Result<(), Refusal> {
+        let nominal = self.house.known_point(&f.point)?.volts;
+        if !(0.0..=1000.0).contains(&f.volts) {
+            return Err(Refusal::new(
+                RefusalCode::OutOfRange,
+                "volts",
+                format!("{} V is no reading at a point of a house.", f.volts),
+                "0 to 1000 V, as the meter shows it.",
+            ));
+        }
+        let (seen, written) = (meter::shows(f.volts, nominal), self.trace.written());
+        let (moves, doubted) = match self.moves_when_seen(f.since.as_ref(), entry.at) {
+            Ok(moves) => (moves, false),
+            // A hazard is never turned away for what was off then; as a look it does not count.
+            Err(_) if meter::is_too_much(f.volts, nominal) => (self.switchings.count(), true),
+            Err(refusal) => return Err(refusal),
+        };
+        if let Some(seen) = seen.filter(|_| !doubted) {
+            self.see_point(&PointSeen { point: f.point.clone(), seen, since: f.since.clone() }, entry)?;
+        }
+        self.trace.metered.push(Metered {
+            line: entry.id.clone(),
+            at: entry.at,
+            by: entry.by.clone(),
+            point: f.point.clone(),
+            volts: f.volts,
+            seen,
+            off: self.switchings.off_after(moves),
+            moves,
+            written,
+            doubted,
+        });
+        self.trace.is_seen_at(entry.at);
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn skip_point(&mut self, f: &PointSkipped, entry: &Draft) -> Result<(), Refusal> {
+        short("reason", &f.reason, 0, 120)?;
+        self.house.known_point(&f.point)?;
+        let moves = self.moves_when_seen(f.since.as_ref(), entry.at)?;
+        self.trace.show_tripped(&f.point, None);
+        let place = self.trace.skips.partition_point(|skip| skip.moves <= moves);
+        self.trace.skips.insert(place, Skip { point: f.point.clone(), off: self.switchings.off_after(moves), moves });
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn hear_tone(&mut self, f: &ToneHeard) -> Result<(), Refusal> {
+        self.panels.known_breaker(&f.breaker)?;
+        if self.house.known_point(&f.point)?.volts == Volts::new(240) {
+            return Err(Refusal::new(
+                RefusalCode::OutOfRange,
+                "point",
+                "A plug-in tone sender never goes on 240 V.",
+                "Trace this point by switching its breaker off.",
+            ));
+        }
+        self.trace.tones.push((f.point.clone(), f.breaker.clone()));
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn work_device(&mut self, f: &DeviceWorked, entry: &Draft) -> Result<(), Refusal> {
+        let device = self.house.known_point(&f.device)?;
+        let trace = &mut self.trace;
+        let written = trace.written();
+        match f.worked {
+            Worked::Tripped | Worked::Reset if !device.details.gfci => {
+                return Err(Refusal::new(
+                    RefusalCode::OutOfRange,
+                    "device",
+                    format!("{} is not entered as a GFCI device.", device.name),
+                    "Say so at the point first: it has test and reset buttons.",
+                ));
+            }
+            Worked::Tripped if trace.tripped().any(|device| device == &f.device) => {}
+            Worked::Tripped => {
+                trace.trips.push(Trip { device: f.device.clone(), written, reset: None, seen: BTreeMap::new() });
+            }
+            Worked::Reset => {
+                if let Some(trip) = trace.trips.iter_mut().rfind(|trip| trip.device == f.device) {
+                    trip.reset = Some((entry.at, written));
+                }
+            }
+            Worked::SwitchedOn | Worked::NewLamp => {}
+        }
+        trace.worked.push((f.device.clone(), f.worked));
+        Ok(())
+    }
+}

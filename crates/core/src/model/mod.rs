@@ -1,0 +1,35 @@
+//! What the trade talks about, as plain data: ids and units, panels and their breakers, rooms and points, what is drawn of
+//! a house, the rule tables, how somebody traces, and why something is refused.
+//!
+//! Nothing here knows the logbook. A value can tell what follows from itself alone (the leg of a space, the ampacity of a
+//! wire); what follows from a whole home is an answer and has a module of its own.
+
+mod code;
+mod house;
+mod ids;
+pub(crate) mod meter;
+mod panel;
+mod plan;
+mod recipe;
+mod refusal;
+mod tracing;
+mod units;
+
+pub use code::{
+    Cable, Configuration, Edition, Metal, Terminals, Wire, WireGauge, ampacity, breakers_for, is_standard, largest_breaker,
+    largest_service,
+};
+pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
+pub use ids::{BadId, BreakerId, EntryId, HomeId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
+pub use panel::{
+    Bond, Breaker, BreakerDetails, CardSize, Columns, Half, Housing, Interior, Kept, Leg, MainAt, NeutralLead, Numbering,
+    OtherSource, Panel, PanelDetails, Photo, PhotoOf, PostRow, Protection, Service, ServiceDisconnect, Side, Slot, State,
+    Tandems, Terminal, Tie, legs_of, number_of, place_in_words, position, volts_between,
+};
+pub(crate) use panel::{downward, fits, housing_of, numbers, state_word};
+pub use plan::{Backdrop, Bounds, Drawn, Opening, OpeningKind, Outline, Pixel, Spot, Stairs, Stretch};
+pub(crate) use plan::{TOUCHING, along, off_line, spot_on};
+pub use recipe::{Level, Recipe};
+pub use refusal::{Refusal, RefusalCode};
+pub use tracing::{Method, Seen, Since, TraceSetup, Worked};
+pub use units::{Amps, Length, Moment, Units, Volts};

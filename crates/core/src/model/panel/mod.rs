@@ -1,0 +1,17 @@
+//! A panel as it hangs there: spaces and legs, breakers and where they fit, what its label tells.
+//! Always holds: no two breakers of a home share a space or half of one.
+
+mod breaker;
+mod details;
+mod layout;
+mod place;
+mod slot;
+
+pub use breaker::{Breaker, BreakerDetails, Housing, Kept, NeutralLead, Protection, State, Terminal, Tie};
+pub(crate) use breaker::{housing_of, state_word};
+pub use details::{Bond, Interior, MainAt, OtherSource, PanelDetails, Photo, PhotoOf, ServiceDisconnect, Tandems};
+pub use layout::{
+    CardSize, Columns, Leg, Numbering, Panel, PostRow, Service, Side, legs_of, place_in_words, position, volts_between,
+};
+pub(crate) use place::{downward, fits, numbers};
+pub use slot::{Half, Slot, number_of};

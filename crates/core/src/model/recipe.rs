@@ -1,0 +1,39 @@
+//! What a made-up house is drawn from.
+
+use super::{Refusal, RefusalCode};
+
+/// How much stands against whoever traces it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Level {
+    /// The old card is right, every lamp works, one panel.
+    Plain,
+    /// The card is a quarter wrong; strays, burnt-out lamps, GFCI chains, shared neutrals, something that must stay on.
+    Usual,
+    /// Besides: a sub-panel, a tripped GFCI, switches that are off, voltages that are not there, a breaker that feeds nothing,
+    /// points that nobody listed.
+    Tricky,
+}
+
+/// What a house is drawn from.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Recipe {
+    /// Any number.
+    pub seed: u32,
+    /// How many points are listed, 8 to 150.
+    pub points: u16,
+    /// How hard.
+    pub level: Level,
+}
+
+impl Recipe {
+    /// Refuses what cannot be drawn.
+    pub fn admit(self) -> Result<(), Refusal> {
+        if (8..=150).contains(&self.points) {
+            return Ok(());
+        }
+        let wrong = format!("A made-up house with {} points cannot be drawn.", self.points);
+        Err(Refusal::new(RefusalCode::OutOfRange, "points", wrong, "Give 8 to 150."))
+    }
+}

@@ -1,0 +1,262 @@
+//! A round in a house, by one of the schools.
+
+use super::referee::Table;
+use super::{Act, Case, Costs, Crew, OffSet, Place, Standing};
+use super::{House, Played};
+use crate::model::Method;
+
+/// How a house is traced.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+#[serde(rename_all = "kebab-case")]
+pub enum Strategy {
+    /// One breaker off after the other; every point that is open is looked at each time.
+    OneAtATime,
+    /// Half of the breakers off each round; then each point is proven on the breaker that fits.
+    Binary,
+    /// Point by point: the likeliest breaker alone off, then the next likeliest.
+    LampAndHelper,
+    /// The same, with a tone sender at each receptacle first.
+    ToneTracer,
+    /// The search.
+    Adaptive,
+    /// Knows the answer and only proves it: nothing honest is faster.
+    Oracle,
+}
+
+impl From<Method> for Strategy {
+    fn from(method: Method) -> Self {
+        match method {
+            Method::OneAtATime => Self::OneAtATime,
+            Method::SeveralOff => Self::Adaptive,
+            Method::LampAndHelper => Self::LampAndHelper,
+            Method::ToneTracer => Self::ToneTracer,
+        }
+    }
+}
+
+/// Acts after which a round that does not end is given up.
+const MOST_ACTS: usize = 4000;
+
+/// Plays a round. `clock_ms` gives milliseconds from any start; it measures decisions and changes nothing.
+pub fn play(house: &House, crew: Crew, costs: Costs, strategy: Strategy, seed: u64, clock_ms: &mut dyn FnMut() -> f64) -> Played {
+    play_as(house, &house.case(), crew, costs, strategy, seed, clock_ms)
+}
+
+/// The same, with what the crew sees passed in.
+pub(crate) fn play_as(
+    house: &House,
+    case: &Case,
+    crew: Crew,
+    costs: Costs,
+    strategy: Strategy,
+    seed: u64,
+    clock_ms: &mut dyn FnMut() -> f64,
+) -> Played {
+    let costs = if strategy == Strategy::Oracle { Costs { misread: 0.0, ..costs } } else { costs };
+    let mut table = Table::new(house, case, crew, costs, seed);
+    let may = case.may_be_off();
+    match strategy {
+        Strategy::OneAtATime => one_at_a_time(&mut table, may),
+        Strategy::Binary => {
+            binary(&mut table, may);
+            one_at_a_time(&mut table, may);
+        }
+        Strategy::LampAndHelper => hunt(&mut table, may, false),
+        Strategy::ToneTracer => hunt(&mut table, may, true),
+        Strategy::Adaptive => adaptive(&mut table, clock_ms),
+        Strategy::Oracle => oracle(&mut table, may),
+    }
+    table.end(seed)
+}
+
+fn open_points(table: &Table<'_>) -> Vec<usize> {
+    (0..table.house.points.len()).filter(|p| table.search.standing(*p) == Standing::Open).collect()
+}
+
+/// Looks at these points with just these off, the nearest room first.
+fn tour(table: &mut Table<'_>, off: OffSet, points: &[usize]) {
+    let mut left: Vec<usize> = points.to_vec();
+    while !left.is_empty() {
+        let from = table.place();
+        let rooms = left.iter().map(|p| table.house.points[*p].room);
+        let room = rooms.min_by(|a, b| {
+            let far = |room: usize| table.search.walk_s(from, Place::Room(room));
+            far(*a).total_cmp(&far(*b)).then(a.cmp(b))
+        });
+        let Some(room) = room else { return };
+        let here: Vec<usize> = left.iter().copied().filter(|p| table.house.points[*p].room == room).collect();
+        table.enter(off, room, here.len());
+        for p in &here {
+            table.look(*p);
+        }
+        left.retain(|p| table.house.points[*p].room != room);
+    }
+}
+
+fn one_at_a_time(table: &mut Table<'_>, may: OffSet) {
+    for breaker in may.iter() {
+        let open = open_points(table);
+        if open.is_empty() {
+            return;
+        }
+        tour(table, OffSet::one(breaker), &open);
+    }
+}
+
+fn binary(table: &mut Table<'_>, may: OffSet) {
+    let all: Vec<usize> = may.iter().collect();
+    let rounds = usize::BITS - all.len().leading_zeros();
+    for bit in 0..rounds {
+        let off: OffSet = all.iter().enumerate().filter(|(n, _)| (n + 1) >> bit & 1 == 1).map(|(_, b)| *b).collect();
+        let open = open_points(table);
+        if !off.is_empty() {
+            tour(table, off, &open);
+        }
+    }
+    for breaker in all {
+        let fits = |p: &usize| {
+            let row = table.search.belief().of(*p);
+            row.iter().enumerate().max_by(|a, b| a.1.total_cmp(b.1)).is_some_and(|(b, _)| b == breaker)
+        };
+        let points: Vec<usize> = open_points(table).into_iter().filter(fits).collect();
+        if !points.is_empty() {
+            tour(table, OffSet::one(breaker), &points);
+        }
+    }
+}
+
+/// The breaker that is likeliest for a point and was not tried with it.
+fn likeliest(table: &Table<'_>, tried: &[OffSet], may: OffSet, point: usize) -> Option<usize> {
+    let row = table.search.belief().of(point);
+    may.iter().filter(|b| !tried[point].has(*b)).max_by(|a, b| row[*a].total_cmp(&row[*b]))
+}
+
+/// From one point to the nearest that is open, with its likeliest breaker off, until it is proven.
+fn hunt(table: &mut Table<'_>, may: OffSet, tone: bool) {
+    let mut heard = vec![false; table.house.points.len()];
+    let mut radio = None;
+    let mut tried = vec![OffSet::NONE; table.house.points.len()];
+    for _ in 0..MOST_ACTS {
+        let from = table.place();
+        let walk = |p: &usize| table.search.walk_s(from, Place::Room(table.house.points[*p].room));
+        let open: Vec<usize> = open_points(table).into_iter().filter(|p| tried[*p].and(may) != may).collect();
+        let nearest = open.iter().copied().min_by(|a, b| walk(a).total_cmp(&walk(b)).then(a.cmp(b)));
+        // A radio stays where it is until it has told.
+        let Some(point) = radio.filter(|p| open.contains(p)).or(nearest) else { return };
+        if tone && !heard[point] && table.takes_tone(point) {
+            heard[point] = true;
+            table.tone(point);
+            continue;
+        }
+        let Some(breaker) = likeliest(table, &tried, may, point) else { return };
+        let room = table.house.points[point].room;
+        if !tone && table.by_ear() && table.takes_tone(point) {
+            if radio != Some(point) {
+                radio = Some(point);
+                table.place_radio(point);
+            }
+            tried[point] = tried[point].with(breaker);
+            if !table.hear(OffSet::one(breaker), point) {
+                continue;
+            }
+        }
+        let here: Vec<usize> = open_points(table)
+            .into_iter()
+            .filter(|p| table.house.points[*p].room == room && likeliest(table, &tried, may, *p) == Some(breaker))
+            .collect();
+        if here.is_empty() {
+            continue;
+        }
+        table.enter(OffSet::one(breaker), room, here.len());
+        for p in here {
+            tried[p] = tried[p].with(breaker);
+            table.look(p);
+        }
+    }
+}
+
+fn adaptive(table: &mut Table<'_>, clock_ms: &mut dyn FnMut() -> f64) {
+    for _ in 0..MOST_ACTS {
+        let begun = clock_ms();
+        let act = table.search.next_act();
+        table.decisions_ms.push(clock_ms() - begun);
+        match act {
+            Act::Done => return,
+            Act::Tone { point } => table.tone(point),
+            Act::Look { off, room, points } => {
+                table.enter(off, room, points.len());
+                for p in points {
+                    if table.search.standing(p) == Standing::Open {
+                        table.look(p);
+                    }
+                }
+            }
+        }
+    }
+}
+
+/// Each breaker off once, each of its points looked at once, on a short way.
+fn oracle(table: &mut Table<'_>, may: OffSet) {
+    let mut left: Vec<(usize, Vec<usize>)> = may
+        .iter()
+        .map(|b| (b, (0..table.house.points.len()).filter(|p| table.house.points[*p].breaker == b).collect()))
+        .filter(|(_, points): &(usize, Vec<usize>)| !points.is_empty())
+        .collect();
+    while !left.is_empty() {
+        let from = if table.crew_is_alone() { Place::Panel } else { table.place() };
+        let walk = |points: &[usize]| {
+            let (way, length) = shortest(table, from, points);
+            (length, way)
+        };
+        let best = left.iter().enumerate().map(|(n, (_, points))| (n, walk(points))).min_by(|a, b| {
+            // The nearest beginning; the whole way where that is the same.
+            let first = |way: &[usize]| way.first().map_or(0.0, |room| table.search.walk_s(from, Place::Room(*room)));
+            first(&a.1.1).total_cmp(&first(&b.1.1)).then(a.1.0.total_cmp(&b.1.0))
+        });
+        let Some((n, (_, way))) = best else { return };
+        let (breaker, points) = left.swap_remove(n);
+        for room in way {
+            let here: Vec<usize> = points.iter().copied().filter(|p| table.house.points[*p].room == room).collect();
+            table.enter(OffSet::one(breaker), room, here.len());
+            for p in here {
+                table.look_once(p, breaker);
+            }
+        }
+    }
+}
+
+/// The shortest way through the rooms of these points: every order of up to seven rooms, else nearest first.
+fn shortest(table: &Table<'_>, from: Place, points: &[usize]) -> (Vec<usize>, f64) {
+    let mut rooms: Vec<usize> = points.iter().map(|p| table.house.points[*p].room).collect();
+    rooms.sort_unstable();
+    rooms.dedup();
+    let walk = |a: Place, b: usize| table.search.walk_s(a, Place::Room(b));
+    if rooms.len() > 7 {
+        let (mut way, mut at, mut length) = (Vec::new(), from, 0.0);
+        while let Some(n) = (0..rooms.len()).min_by(|a, b| walk(at, rooms[*a]).total_cmp(&walk(at, rooms[*b]))) {
+            let room = rooms.swap_remove(n);
+            length += walk(at, room);
+            at = Place::Room(room);
+            way.push(room);
+        }
+        return (way, length);
+    }
+    let mut best = (Vec::new(), f64::INFINITY);
+    let mut stack: Vec<(Vec<usize>, f64)> = vec![(Vec::new(), 0.0)];
+    while let Some((way, length)) = stack.pop() {
+        if length >= best.1 {
+            continue;
+        }
+        if way.len() == rooms.len() {
+            best = (way, length);
+            continue;
+        }
+        let at = way.last().map_or(from, |room| Place::Room(*room));
+        for room in rooms.iter().filter(|room| !way.contains(room)) {
+            let mut next = way.clone();
+            next.push(*room);
+            stack.push((next, length + walk(at, *room)));
+        }
+    }
+    best
+}

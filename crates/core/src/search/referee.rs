@@ -1,0 +1,281 @@
+//! The referee: knows the wiring, counts the seconds, shows what a look would show, and sees whether anything happens
+//! that must not.
+
+use rand::Rng;
+use rand_pcg::Pcg64Mcg;
+
+use super::House;
+use super::{Case, Costs, Crew, OffSet, Place, Search, Standing};
+
+/// What came of a round.
+#[derive(Debug, Clone, PartialEq, serde::Serialize)]
+pub struct Played {
+    /// Which house.
+    pub house: String,
+    /// Which seed.
+    pub seed: u64,
+    /// Minutes until everything is on again.
+    pub minutes: f64,
+    /// Times the off-set was changed, or a room entered.
+    pub acts: usize,
+    /// Looks.
+    pub looks: usize,
+    /// Tones followed.
+    pub tones: usize,
+    /// Points proven.
+    pub proven: usize,
+    /// Points proven on another breaker than theirs.
+    pub wrong_proofs: usize,
+    /// Points known by exclusion.
+    pub by_exclusion: usize,
+    /// Of them wrong.
+    pub wrong_exclusions: usize,
+    /// Points neither.
+    pub open: usize,
+    /// Longest stretch that a clocked point was dark, in minutes.
+    pub longest_dark_min: f64,
+    /// By how much a clock was overrun at most, in minutes.
+    pub clock_overrun_min: f64,
+    /// How often a breaker that must stay on was off.
+    pub must_stay_on_violations: usize,
+    /// Milliseconds of every decision, where a clock was passed in.
+    #[serde(skip)]
+    pub decisions_ms: Vec<f64>,
+}
+
+/// A house with a crew in it.
+pub(crate) struct Table<'a> {
+    pub(crate) house: &'a House,
+    pub(crate) search: Search<'a>,
+    costs: Costs,
+    crew: Crew,
+    rng: Pcg64Mcg,
+    at: Place,
+    acts: usize,
+    pub(crate) looks: usize,
+    tones: usize,
+    now_s: f64,
+    dark_from: Vec<Option<f64>>,
+    longest_s: f64,
+    overrun_s: f64,
+    violations: usize,
+    pub(crate) decisions_ms: Vec<f64>,
+}
+
+impl<'a> Table<'a> {
+    pub(crate) fn new(house: &'a House, case: &'a Case, crew: Crew, costs: Costs, seed: u64) -> Self {
+        let mut search = Search::new(case, crew, costs);
+        for (p, point) in house.points.iter().enumerate() {
+            if point.burnt_out {
+                search.is_burnt_out(p);
+            }
+        }
+        Self {
+            house,
+            search,
+            costs,
+            crew,
+            rng: Pcg64Mcg::new(u128::from(seed) << 1 | 1),
+            at: Place::Panel,
+            acts: 0,
+            looks: 0,
+            tones: 0,
+            now_s: 0.0,
+            dark_from: vec![None; house.points.len()],
+            longest_s: 0.0,
+            overrun_s: 0.0,
+            violations: 0,
+            decisions_ms: Vec::new(),
+        }
+    }
+
+    fn passes(&mut self, seconds: f64) {
+        self.now_s += seconds;
+        self.search.passed(seconds);
+    }
+
+    pub(crate) fn off(&self) -> OffSet {
+        self.search.off()
+    }
+
+    /// Just these are off from now on.
+    pub(crate) fn switch(&mut self, off: OffSet) {
+        let changed = self.off().differs(off);
+        if changed.is_empty() {
+            return;
+        }
+        self.acts += 1;
+        if self.crew.alone {
+            self.go(Place::Panel);
+        } else {
+            self.passes(self.costs.exchange_s);
+        }
+        self.passes(self.costs.flip_s * changed.len() as f64);
+        self.search.switched(off);
+        self.violations += self.house.must_stay_on.iter().filter(|b| off.has(**b)).count();
+        for (p, point) in self.house.points.iter().enumerate() {
+            let Some(most) = point.max_off_min else { continue };
+            match (off.has(point.breaker), self.dark_from[p]) {
+                (true, None) => self.dark_from[p] = Some(self.now_s),
+                (false, Some(from)) => {
+                    let dark = self.now_s - from;
+                    self.longest_s = self.longest_s.max(dark);
+                    self.overrun_s = self.overrun_s.max(dark - most * 60.0);
+                    self.dark_from[p] = None;
+                }
+                _ => {}
+            }
+        }
+    }
+
+    /// The walker goes there.
+    pub(crate) fn go(&mut self, to: Place) {
+        if self.at != to {
+            let seconds = self.search.walk_s(self.at, to);
+            self.passes(seconds);
+            self.at = to;
+            self.search.went(to);
+        }
+    }
+
+    pub(crate) fn place(&self) -> Place {
+        self.at
+    }
+
+    /// The walker looks at a point of the room, once more at once where a proof asks for it.
+    pub(crate) fn look(&mut self, point: usize) -> bool {
+        self.see(point, self.search.look_s(point), self.again_s(point))
+    }
+
+    fn see(&mut self, point: usize, first_s: f64, again_s: f64) -> bool {
+        const MOST_AGAIN: usize = 4;
+        let mut first = None;
+        for n in 0..=MOST_AGAIN {
+            let seconds = if n == 0 { first_s } else { again_s };
+            self.passes(seconds);
+            self.looks += 1;
+            let truth = self.off().has(self.house.points[point].breaker);
+            let misread = self.rng.random::<f64>() < self.costs.misread;
+            let dark = truth != misread;
+            first.get_or_insert(dark);
+            if !self.search.saw(point, dark) {
+                break;
+            }
+        }
+        first.unwrap_or(false)
+    }
+
+    fn again_s(&self, point: usize) -> f64 {
+        if self.house.points[point].burnt_out { self.costs.burnt_s } else { self.costs.glance_s }
+    }
+
+    /// The tone sender is plugged in at the point, the panel swept twice.
+    pub(crate) fn tone(&mut self, point: usize) {
+        self.acts += 1;
+        self.tones += 1;
+        if let Some(room) = self.search.sender {
+            self.go(Place::Room(room));
+        }
+        let room = self.house.points[point].room;
+        self.go(Place::Room(room));
+        self.passes(self.costs.tone_place_s);
+        self.go(Place::Panel);
+        self.passes(self.costs.tone_s(self.house.breakers));
+        let truth = self.house.points[point].breaker;
+        let beside = &self.house.panel_neighbours[truth];
+        let heard = if self.rng.random::<f64>() < self.costs.tone_right || beside.is_empty() {
+            truth
+        } else {
+            beside[self.rng.random_range(0..beside.len())]
+        };
+        self.search.heard(point, heard);
+    }
+
+    /// A tone sender may be plugged in there: never at 240 V.
+    pub(crate) fn takes_tone(&self, point: usize) -> bool {
+        let p = &self.search.case.points[point];
+        p.class == super::PointClass::Receptacle && !p.high
+    }
+
+    /// A room is entered with just these off.
+    pub(crate) fn enter(&mut self, off: OffSet, room: usize, points: usize) {
+        self.set(off, points as f64 * 30.0 + self.search.walk_s(self.at, Place::Room(room)) + 120.0);
+        self.acts += usize::from(self.at != Place::Room(room));
+        self.go(Place::Room(room));
+    }
+
+    /// A radio is plugged in at the point, to be heard at the panel.
+    pub(crate) fn place_radio(&mut self, point: usize) {
+        self.acts += 1;
+        self.go(Place::Room(self.house.points[point].room));
+        self.passes(self.costs.plug_s);
+    }
+
+    /// From the panel: whether the radio at the point is silent with just this breaker off.
+    pub(crate) fn hear(&mut self, off: OffSet, point: usize) -> bool {
+        self.set(off, 150.0);
+        self.go(Place::Panel);
+        self.see(point, self.costs.glance_s, self.costs.glance_s)
+    }
+
+    /// Just these are off for so many seconds; a breaker whose clock would run out is switched on for a moment first.
+    fn set(&mut self, off: OffSet, needs: f64) {
+        let running: OffSet = self.off().iter().filter(|b| off.has(*b) && !self.search.clock_allows(*b, needs)).collect();
+        if !running.is_empty() {
+            self.switch(self.off().iter().filter(|b| !running.has(*b)).collect());
+        }
+        self.switch(off);
+    }
+
+    pub(crate) fn by_ear(&self) -> bool {
+        self.crew.alone && self.crew.radio
+    }
+
+    pub(crate) fn crew_is_alone(&self) -> bool {
+        self.crew.alone
+    }
+
+    /// A look that only proves what is known already.
+    pub(crate) fn look_once(&mut self, point: usize, breaker: usize) {
+        let seconds = self.search.look_s(point);
+        self.passes(seconds);
+        self.looks += 1;
+        self.search.prove(point, breaker);
+    }
+
+    /// Everything is switched on again; what came of it.
+    pub(crate) fn end(mut self, seed: u64) -> Played {
+        self.switch(OffSet::NONE);
+        let (mut proven, mut wrong, mut excluded, mut wrong_exclusions, mut open) = (0, 0, 0, 0, 0);
+        for (p, point) in self.house.points.iter().enumerate() {
+            match self.search.standing(p) {
+                Standing::Proven(b) => {
+                    proven += 1;
+                    wrong += usize::from(b != point.breaker);
+                }
+                Standing::ByExclusion(b) => {
+                    excluded += 1;
+                    wrong_exclusions += usize::from(b != point.breaker);
+                }
+                Standing::Open => open += 1,
+            }
+        }
+        Played {
+            house: self.house.id.clone(),
+            seed,
+            minutes: self.now_s / 60.0,
+            acts: self.acts,
+            looks: self.looks,
+            tones: self.tones,
+            proven,
+            wrong_proofs: wrong,
+            by_exclusion: excluded,
+            wrong_exclusions,
+            open,
+            longest_dark_min: self.longest_s / 60.0,
+            clock_overrun_min: self.overrun_s.max(0.0) / 60.0,
+            must_stay_on_violations: self.violations,
+            decisions_ms: self.decisions_ms,
+        }
+    }
+}

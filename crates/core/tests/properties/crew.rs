@@ -1,0 +1,309 @@
+//! Crews that trace a house whose wiring nobody knows: one that does as told, one that does as it likes, one whose breakers do
+//! not latch.
+
+use std::collections::BTreeSet;
+
+use proptest::prelude::*;
+use wayfinder_core::*;
+use wayfinder_fixture::any::{breaker_of, id, panel_of, point_of};
+
+use crate::draft;
+
+/// A house whose wiring nobody knows, and a crew whose looks are always right.
+struct Crew {
+    book: Logbook,
+    /// The breaker that feeds each point; `None`: fed from elsewhere.
+    wiring: Vec<Option<u8>>,
+    /// Breakers 4 and 5 are in a panel that breaker 3 feeds.
+    sub: bool,
+    /// Breakers whose handle says on and which are not.
+    stuck: BTreeSet<BreakerId>,
+    /// Which of the next acts of switching on do not latch, and which of resetting.
+    fails: Vec<bool>,
+    /// The points from 1 to here are behind a GFCI at point 0, on its breaker.
+    behind: u8,
+    /// It is tripped, whatever was said.
+    out: bool,
+    method: Method,
+    written: usize,
+    acts: usize,
+}
+
+impl Crew {
+    fn before(wiring: Vec<Option<u8>>, sub: bool, must_stay_on: Option<u8>) -> Self {
+        let mut crew = Self {
+            book: Logbook::default(),
+            wiring,
+            sub,
+            stuck: BTreeSet::new(),
+            fails: Vec::new(),
+            behind: 0,
+            out: false,
+            method: Method::OneAtATime,
+            written: 0,
+            acts: 0,
+        };
+        crew.write(Fact::HomeDescribed(HomeDescribed { name: "Hut".into() }));
+        crew.write(Fact::PanelDescribed(panel_of(0, 24)));
+        for n in 0..6 {
+            if sub && n == 4 {
+                let details = PanelDetails { fed_by: Some(id("b", 3)), ..PanelDetails::default() };
+                crew.write(Fact::PanelDescribed(PanelDescribed { details, ..panel_of(1, 8) }));
+            }
+            crew.write(Fact::BreakerPlaced(breaker_of(n, u8::from(sub && n > 3))));
+        }
+        if let Some(n) = must_stay_on {
+            crew.write(Fact::BreakerKept(BreakerKept { breaker: id("b", n), kept: Some(Kept::On), reason: "pump".into() }));
+        }
+        crew.write(Fact::RoomPlaced(RoomPlaced { room: id("r", 0), name: "Hall".into(), floor: None }));
+        for n in 0..crew.wiring.len() as u8 {
+            crew.write(Fact::PointPlaced(point_of(n, 0)));
+        }
+        crew
+    }
+
+    fn write(&mut self, fact: Fact) {
+        let outcome = self.book.admit(&[draft(self.written, fact)]).unwrap();
+        self.book.commit(outcome);
+        self.written += 1;
+    }
+
+    /// The home as it is asked about.
+    fn home(&self) -> Study {
+        Study::from(&self.book)
+    }
+
+    fn feeds(&self, point: &PointId) -> Option<BreakerId> {
+        let n: u8 = point.as_str()[1..].parse().unwrap();
+        self.wiring[if n <= self.behind { 0 } else { usize::from(n) }].map(|b| id("b", b))
+    }
+
+    fn has_gfci(&mut self, behind: u8) {
+        self.behind = behind;
+        let placed = point_of(0, 0);
+        let details = PointDetails { gfci: true, ..placed.details };
+        self.write(Fact::PointPlaced(PointPlaced { details, ..placed }));
+    }
+
+    fn press(&mut self, worked: Worked) {
+        self.out = worked == Worked::Tripped || self.out && self.fails.pop().unwrap_or(false);
+        self.write(Fact::DeviceWorked(DeviceWorked { device: id("p", 0), worked }));
+    }
+
+    fn look(&mut self, point: &PointId) {
+        let off: BTreeSet<BreakerId> = self.book.home().switchings().off().union(&self.stuck).cloned().collect();
+        let behind = |b: &BreakerId| self.sub && [id("b", 4), id("b", 5)].contains(b) && off.contains(&id("b", 3));
+        let out = self.out && (0..=self.behind).any(|n| point == &id("p", n));
+        let dark = out || self.feeds(point).is_some_and(|b| off.contains(&b) || behind(&b));
+        self.write(Fact::PointSeen(PointSeen {
+            point: point.clone(),
+            seen: if dark { Seen::Dark } else { Seen::Lit },
+            since: None,
+        }));
+    }
+
+    fn switch(&mut self, breaker: BreakerId, to: State) {
+        // Said to be on already, it is pushed home if it was not.
+        let moves = to == State::On && self.book.home().switchings().off().contains(&breaker);
+        if moves && self.fails.pop().unwrap_or(false) {
+            self.stuck.insert(breaker.clone());
+        } else {
+            self.stuck.remove(&breaker);
+        }
+        self.write(Fact::BreakerSwitched(BreakerSwitched { breaker, to }));
+    }
+
+    /// Does what the screen says. False when there is nothing more to do.
+    fn obey(&mut self) -> bool {
+        self.acts += 1;
+        let first = |rooms: &[RoomToWalk]| {
+            rooms.iter().flat_map(|room| &room.points).find(|p| p.seen.is_none() && !p.skipped).map(|p| p.point.clone())
+        };
+        match trace_view(&self.home(), self.method).next {
+            NextStep::SetUp { missing } => panic!("{missing} is there"),
+            NextStep::SeeAllLit { rooms, .. }
+            | NextStep::Look { rooms, .. }
+            | NextStep::LookUnder { rooms, .. }
+            | NextStep::SeeOneLitAgain { rooms, .. } => {
+                let point = first(&rooms).expect("a step to look at something names it");
+                self.look(&point);
+            }
+            NextStep::SwitchOff { breaker, .. } => {
+                assert!(
+                    !self.book.home().panels().breaker(&breaker).unwrap().must_stay_on(),
+                    "asked to switch off what must stay on"
+                );
+                self.switch(breaker, State::Off);
+            }
+            NextStep::SwitchTo { off, on, .. } => {
+                assert!(!off.is_empty() || !on.is_empty());
+                for breaker in on {
+                    self.switch(breaker, State::On);
+                }
+                for breaker in off {
+                    assert!(
+                        !self.book.home().panels().breaker(&breaker).unwrap().must_stay_on(),
+                        "asked to switch off what must stay on"
+                    );
+                    self.switch(breaker, State::Off);
+                }
+            }
+            NextStep::SwitchOn { breakers, .. } => {
+                assert!(!breakers.is_empty());
+                for breaker in breakers {
+                    self.switch(breaker, State::On);
+                }
+            }
+            NextStep::SeeDownstream { .. } => self.press(Worked::Reset),
+            NextStep::Done { .. } | NextStep::FollowTone { .. } | NextStep::Stop { .. } => return false,
+        }
+        true
+    }
+
+    /// Whatever is said to be proven is so, and looks that are right never disagree.
+    fn says_nothing_wrong(&self) {
+        let home = self.home();
+        for point in home.house().points() {
+            match verdict(&home, &point.id) {
+                Verdict::Proven { breaker, .. } => assert_eq!(Some(breaker), self.feeds(&point.id)),
+                Verdict::Open { possible, .. } => {
+                    let fed = self.feeds(&point.id);
+                    assert!(fed.is_none_or(|b| possible.contains(&b)), "the true breaker was ruled out");
+                }
+                Verdict::ByExclusion { breaker } => {
+                    let fed = self.feeds(&point.id);
+                    assert!(fed.is_none_or(|b| b == breaker), "excluded wrongly");
+                }
+                other => panic!("{other:?}"),
+            }
+        }
+    }
+}
+
+fn method() -> impl Strategy<Value = Method> {
+    prop::sample::select(vec![Method::OneAtATime, Method::SeveralOff, Method::LampAndHelper])
+}
+
+fn wiring() -> impl Strategy<Value = Vec<Option<u8>>> {
+    prop::collection::vec(prop::option::weighted(0.9, 0..6_u8), 1..12)
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 150, failure_persistence: None, ..ProptestConfig::default() })]
+
+    #[test]
+    fn a_crew_that_does_as_told_proves_every_point(wiring in wiring(), sub in any::<bool>(), must_stay_on in prop::option::of(0..6_u8), method in method(), gfci in prop::option::of((0..4_u8, 0..40_usize))) {
+        let mut crew = Crew::before(wiring.clone(), sub, must_stay_on);
+        crew.method = method;
+        // Now and then somebody presses a test button; it is reset as told.
+        let (behind, at) = gfci.unwrap_or((0, usize::MAX));
+        crew.behind = behind.min(wiring.len() as u8 - 1);
+        if gfci.is_some() {
+            crew.has_gfci(crew.behind);
+        }
+        while crew.obey() {
+            crew.says_nothing_wrong();
+            if crew.acts == at {
+                crew.press(Worked::Tripped);
+            }
+            prop_assert!(crew.acts < 400, "the trace does not end");
+        }
+        for n in 0..wiring.len() {
+            let fed = if n <= usize::from(crew.behind) { wiring[0] } else { wiring[n] };
+            let known = verdict(&crew.home(), &id("p", n as u8));
+            // What hangs on a feeder itself cannot be told from what is behind it.
+            let provable = fed.filter(|b| Some(*b) != must_stay_on && !(sub && *b == 3));
+            prop_assert_eq!(known.proven_on().cloned(), provable.map(|b| id("b", b)), "point {}: {:?}", n, known);
+        }
+        prop_assert!(crew.book.home().switchings().off().is_empty(), "something was left off");
+        // One look with everything on, at most one for each breaker, one to see each breaker on again.
+        let looks = crew.book.home().trace().looks().len();
+        prop_assert!(method != Method::OneAtATime || gfci.is_some() || looks <= wiring.len() * 7 + 6, "{} looks", looks);
+    }
+
+    /// A breaker that was switched on and did not latch goes on darkening its points, whatever is off otherwise, until
+    /// somebody pushes it home; so does a GFCI that was not really reset.
+    #[test]
+    fn with_breakers_and_a_gfci_that_do_not_latch_nothing_is_proven_wrongly(
+        wiring in wiring(),
+        sub in any::<bool>(),
+        method in method(),
+        fails in prop::collection::vec(prop::bool::weighted(0.3), 0..20),
+        gfci in prop::option::of(0..4_u8),
+        whims in prop::collection::vec((0..11_u8, 0..12_u8, 0..6_u8), 0..60),
+    ) {
+        let points = wiring.len() as u8;
+        let mut crew = Crew::before(wiring, sub, None);
+        crew.method = method;
+        crew.fails = fails;
+        if let Some(behind) = gfci {
+            crew.has_gfci(behind.min(points - 1));
+        }
+        for (whim, point, breaker) in whims {
+            match whim {
+                0..6 => drop(crew.obey()),
+                6 => crew.look(&id("p", point % points)),
+                7 => crew.switch(id("b", breaker), State::Off),
+                9 if gfci.is_some() => crew.press(Worked::Tripped),
+                10 if gfci.is_some() => crew.press(Worked::Reset),
+                _ => crew.switch(id("b", breaker), State::On),
+            }
+            for point in crew.book.home().house().points() {
+                if let Verdict::Proven { breaker, .. } = verdict(&crew.home(), &point.id) {
+                    prop_assert_eq!(Some(breaker), crew.feeds(&point.id), "{}", point.id);
+                }
+            }
+        }
+        while crew.obey() {
+            prop_assert!(crew.acts < 900, "the trace does not end");
+        }
+        for point in crew.book.home().house().points() {
+            if let Verdict::Proven { breaker, .. } = verdict(&crew.home(), &point.id) {
+                prop_assert_eq!(Some(breaker), crew.feeds(&point.id), "{}", point.id);
+            }
+        }
+    }
+
+    #[test]
+    fn a_crew_that_does_as_it_likes_is_never_told_a_wrong_proof(
+        wiring in wiring(),
+        sub in any::<bool>(),
+        method in method(),
+        whims in prop::collection::vec((0..5_u8, 0..12_u8, 0..6_u8, any::<bool>()), 0..60),
+    ) {
+        let points = wiring.len() as u8;
+        let mut crew = Crew::before(wiring, sub, None);
+        crew.method = method;
+        for (whim, point, breaker, on) in whims {
+            let point: PointId = id("p", point % points);
+            match whim {
+                0 | 1 => drop(crew.obey()),
+                2 => crew.look(&point),
+                3 => crew.switch(id("b", breaker), if on { State::On } else { State::Tripped }),
+                _ => crew.write(Fact::PointSkipped(PointSkipped { point, reason: String::new(), since: None })),
+            }
+            crew.says_nothing_wrong();
+        }
+        // Whatever it did, doing as told from here on comes to an end.
+        while crew.obey() {
+            crew.says_nothing_wrong();
+            prop_assert!(crew.acts < 600, "the trace does not end");
+        }
+    }
+}
+
+/// Passed over with its likeliest breaker alone off, a point is looked at with the next one off, not switched to and fro for.
+#[test]
+fn a_point_passed_over_has_its_turn_with_the_next_breaker() {
+    let mut crew = Crew::before(vec![Some(1), None, Some(0)], false, None);
+    crew.method = Method::LampAndHelper;
+    for _ in 0..4 {
+        assert!(crew.obey());
+    }
+    crew.write(Fact::PointSkipped(PointSkipped { point: id("p", 1), reason: String::new(), since: None }));
+    while crew.obey() {
+        assert!(crew.acts < 40, "the trace does not end");
+    }
+    assert_eq!(verdict(&crew.home(), &id("p", 0)).proven_on(), Some(&id("b", 1)));
+    assert_eq!(verdict(&crew.home(), &id("p", 2)).proven_on(), Some(&id("b", 0)));
+}

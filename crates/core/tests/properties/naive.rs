@@ -1,0 +1,197 @@
+//! A checker that knows only the definition of proven, to hold the verdicts against.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use wayfinder_core::*;
+
+/// Knows only the definition: two looks at one point, lit and later dark, whose breakers that were off
+/// differ by exactly one, the others off from the one look to the other; and no look since the point was
+/// last mended speaks against that breaker; and every breaker that was switched on again in between has shown that it
+/// latched: a point proven on it (or behind it) was lit while it stood so, or this point was, or was lit with it off; and
+/// every GFCI that was tripped in between, this point not seen lit meanwhile, has shown that it was reset: it, or what was
+/// dark meanwhile, or this point was lit since. What was dark while one was tripped counts not at all.
+pub(crate) fn naively_proven(book: &Logbook) -> BTreeMap<PointId, BTreeSet<BreakerId>> {
+    let mut proven: BTreeMap<PointId, BTreeSet<BreakerId>> = BTreeMap::new();
+    let mut lit: Vec<(BreakerId, Lit)> = Vec::new();
+    // A single dark look proves only what all else makes likely, too. How likely it is, is tested beside the enumeration of
+    // small houses; here the product's word is taken for it, but for a single dark look alone.
+    let home = Study::from(book);
+    let once = |point: &PointId| matches!(verdict(&home, point), Verdict::Open { once: Some(_), .. });
+    let at = |point: &PointId, lit: &[(BreakerId, Lit)]| {
+        let (mut on, seen_lit, dark) = naively_proven_at(book, point, lit);
+        if dark == 1 && once(point) {
+            on.clear();
+        }
+        (on, seen_lit)
+    };
+    loop {
+        let each: Vec<_> = book.home().house().points().map(|p| (p.id.clone(), at(&p.id, &lit))).collect();
+        let next = each.iter().map(|(p, (on, _))| (p.clone(), on.clone())).collect();
+        lit = each.iter().flat_map(|(_, (on, at))| on.iter().flat_map(|b| at.iter().map(|m| (b.clone(), *m)))).collect();
+        if next == proven {
+            return proven;
+        }
+        proven = next;
+    }
+}
+
+/// Which point was seen, and whether it was lit.
+pub(crate) fn seen_lit(fact: &Fact) -> Option<(&PointId, bool)> {
+    match fact {
+        Fact::PointSeen(f) => Some((&f.point, f.seen == Seen::Lit)),
+        Fact::VoltsRead(f) if f.volts < 10.0 => Some((&f.point, false)),
+        Fact::VoltsRead(f) if f.volts >= 100.0 => Some((&f.point, true)),
+        _ => None,
+    }
+}
+
+/// A lit look: after so many moves, on that line.
+type Lit = (usize, usize);
+
+/// What one point is proven on, when it was seen lit, and how many dark looks single a breaker out; `lit`: when points proven on a breaker were.
+fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) -> (BTreeSet<BreakerId>, Vec<Lit>, usize) {
+    struct Look {
+        nth: usize,
+        lit: bool,
+        off: BTreeSet<BreakerId>,
+        moment: usize,
+    }
+    // A breaker is without power when it is off, or when the breaker that feeds its panel is.
+    fn dead(home: &Home, off: &BTreeSet<BreakerId>) -> BTreeSet<BreakerId> {
+        let without = |breaker: &Breaker| {
+            let mut at = Some(breaker);
+            while let Some(b) = at {
+                if off.contains(&b.id) {
+                    return true;
+                }
+                at = home.panels().panel(&b.panel).and_then(|p| p.details.fed_by.as_ref()).and_then(|f| home.panels().breaker(f));
+            }
+            false
+        };
+        off.iter().cloned().chain(home.panels().breakers().filter(|b| without(b)).map(|b| b.id.clone())).collect()
+    }
+    struct Trip {
+        device: PointId,
+        nth: usize,
+        reset: Option<usize>,
+        seen: BTreeMap<PointId, bool>,
+        /// When something showed that it was reset.
+        power: Vec<usize>,
+    }
+    let mut trips: Vec<Trip> = Vec::new();
+    let (mut off, mut history, mut looks) = (BTreeSet::new(), Vec::new(), Vec::<Look>::new());
+    let mut moved: Vec<BreakerId> = Vec::new();
+    let mut restart = 0;
+    let mut out = false;
+    for line in book.lines().filter(|line| !book.is_struck(&line.entry.id)) {
+        let nth = line.seq as usize;
+        if let Some((at, lit)) = seen_lit(&line.entry.fact) {
+            let mut is_tripped = false;
+            for trip in &mut trips {
+                if trip.reset.is_none() {
+                    is_tripped = true;
+                    trip.seen.insert(at.clone(), lit);
+                } else if lit && (at == point || at == &trip.device || trip.seen.get(at) == Some(&false)) {
+                    trip.power.push(nth);
+                }
+            }
+            if at == point && (lit || !is_tripped) {
+                if off.is_empty() {
+                    if lit && out {
+                        restart = looks.len();
+                    }
+                    out = !lit;
+                }
+                looks.push(Look { nth, lit, off: off.clone(), moment: history.len() });
+            }
+        }
+        match &line.entry.fact {
+            Fact::DeviceWorked(f)
+                if f.worked == Worked::Tripped && !trips.iter().any(|trip| trip.reset.is_none() && trip.device == f.device) =>
+            {
+                let (device, seen) = (f.device.clone(), BTreeMap::new());
+                trips.push(Trip { device, nth, reset: None, seen, power: Vec::new() });
+            }
+            Fact::DeviceWorked(f) if f.worked == Worked::Reset => {
+                for trip in trips.iter_mut().rev().filter(|trip| trip.device == f.device).take(1) {
+                    trip.reset = Some(nth);
+                }
+            }
+            Fact::PointSkipped(f) => {
+                for trip in trips.iter_mut().filter(|trip| trip.reset.is_none()) {
+                    trip.seen.remove(&f.point);
+                }
+            }
+            Fact::BreakerSwitched(f) => {
+                let changed = if f.to == State::On { off.remove(&f.breaker) } else { off.insert(f.breaker.clone()) };
+                if changed {
+                    history.push(dead(book.home(), &off));
+                    moved.push(f.breaker.clone());
+                }
+            }
+            // Of two that become one, a look with one of them off says nothing about the other.
+            Fact::BreakersJoined(f) if !looks.iter().any(|look| !look.lit && look.off.contains(&f.breaker)) => {
+                for look in looks.iter_mut().filter(|look| look.lit && !look.off.contains(&f.with)) {
+                    look.off.remove(&f.breaker);
+                }
+            }
+            _ => {}
+        }
+    }
+    for look in &mut looks {
+        look.off = dead(book.home(), &look.off);
+    }
+    let mut looks = &looks[restart..];
+    // Where only breakers that are gone fit what was seen, the count begins anew after them.
+    let gone = |b: &&BreakerId| book.home().panels().breaker(b).is_none();
+    for last in (0..looks.len()).rev() {
+        if looks[last].off.iter().any(|b| gone(&b)) {
+            let then = &looks[..=last];
+            let heard_of: BTreeSet<&BreakerId> = then.iter().flat_map(|look| look.off.iter()).collect();
+            let fit: Vec<_> =
+                heard_of.into_iter().filter(|b| then.iter().all(|look| look.off.contains(*b) != look.lit)).collect();
+            if then.iter().any(|look| !look.lit) && !fit.is_empty() && fit.iter().all(gone) {
+                looks = &looks[last + 1..];
+            }
+            break;
+        }
+    }
+    let latched = |c: &BreakerId, dark: &Look| {
+        let switched_on = (0..dark.moment).rev().find(|n| &moved[*n] == c).unwrap();
+        let powers = |b: &BreakerId| dead(book.home(), &BTreeSet::from([c.clone()])).contains(b);
+        lit.iter().any(|(b, (moment, nth))| powers(b) && *moment > switched_on && *nth < dark.nth)
+            || looks
+                .iter()
+                .filter(|look| look.lit)
+                .any(|look| look.off.contains(c) || (look.moment > switched_on && look.nth < dark.nth))
+    };
+    let (mut proven, mut singled_out) = (BTreeSet::new(), BTreeSet::new());
+    for (n, lit) in looks.iter().enumerate().filter(|(_, look)| look.lit) {
+        for dark in looks[n..].iter().filter(|look| !look.lit) {
+            let more: Vec<_> = dark.off.difference(&lit.off).collect();
+            let [breaker] = more.as_slice() else { continue };
+            let stayed = history[lit.moment..dark.moment].iter().all(|then| lit.off.is_subset(then));
+            if stayed && lit.off.is_subset(&dark.off) {
+                singled_out.insert(dark.nth);
+            }
+            let spoken_against = looks.iter().any(|look| look.off.contains(*breaker) == look.lit);
+            let moved_between = moved[lit.moment..dark.moment].iter().filter(|c| !dark.off.contains(*c));
+            let sure = moved_between.into_iter().all(|c| latched(c, dark));
+            let reset = |trip: &Trip| {
+                let told = |n: &usize| trip.reset.is_some_and(|reset| reset < *n) && *n < dark.nth;
+                trip.seen.get(point) == Some(&true) || trip.power.iter().any(told)
+            };
+            let sure = sure && trips.iter().filter(|trip| (lit.nth..dark.nth).contains(&trip.nth)).all(reset);
+            if sure
+                && lit.off.is_subset(&dark.off)
+                && stayed
+                && !spoken_against
+                && book.home().panels().breaker(breaker).is_some()
+            {
+                proven.insert((*breaker).clone());
+            }
+        }
+    }
+    let seen_lit = looks.iter().filter(|look| look.lit).map(|look| (look.moment, look.nth)).collect();
+    (proven, seen_lit, singled_out.len())
+}
