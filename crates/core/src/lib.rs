@@ -48,6 +48,7 @@ extern crate self as wayfinder_core;
 // The fixture is a crate of its own for everybody else; the tests in here need it with their own types.
 #[cfg(test)]
 #[path = "../../fixture/src/acts/mod.rs"]
+#[allow(unreachable_pub)]
 mod fixture;
 
 pub use checks::{Finding, FindingPlace, Mend, RULES, Rule, Severity, about_wording, findings};
@@ -55,7 +56,9 @@ pub use directory::{Card, CardCell, CardText, CellKind, FitRequest, FittedCard, 
 pub use find::{DarkPoint, Found, FoundKind, find};
 pub use logbook::*;
 pub use model::*;
-pub use overview::{HomeOverview, KnownPoint, overview};
+pub use overview::{
+    Checks, HomeNow, HomeOverview, Known, KnownPoint, KnownPoints, checks, home_now, known_points, overview, progress,
+};
 pub use panel::{
     BreakerView, CardLine, ColumnRole, FeedsPanel, LabelOutcome, Moves, OpenSpace, PanelView, Part, PassedOver, Place, SheetRead,
     SpaceSpot, moves, panel_view, panel_views, places, preview_card, read_card, read_sheet, write_card,

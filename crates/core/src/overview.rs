@@ -1,12 +1,70 @@
-//! The home at a glance, as every screen needs it.
+//! The home at a glance, in the parts in which screens need it: what is going on now, its panels, its points, what is worth a
+//! look.
 
 use std::collections::BTreeMap;
 
 use crate::checks::{Finding, findings};
-use crate::model::{Edition, HomeId, Point, PointId, Recipe, Room, Since};
+use crate::model::{BreakerId, Edition, EntryId, HomeId, Point, PointId, Recipe, Room, Since};
 use crate::panel::{PanelView, panel_views};
 use crate::study::Study;
 use crate::trace::{DarkClock, OffNow, Progress, Verdict, dark_clocks, off_now, verdicts};
+
+/// So many breakers that may feed a point are named; more are only counted.
+const NAMED: usize = 3;
+
+/// What is known of which breaker feeds a point, as the screens tell it.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+#[serde(tag = "verdict", rename_all = "snake_case")]
+pub enum Known {
+    /// Fed by this breaker, by these two looks.
+    Proven {
+        /// The breaker.
+        breaker: BreakerId,
+        /// The lit look.
+        lit: EntryId,
+        /// The dark look.
+        dark: EntryId,
+    },
+    /// The looks cannot all be right for a point that one breaker feeds.
+    Contradictory {
+        /// What disagrees, as a sentence.
+        because: String,
+    },
+    /// Dark though every breaker is on: a switch, a lamp, a tripped GFCI, or no supply.
+    Out,
+    /// Every other breaker was off while it stayed lit, and this one may never be off. No proof.
+    ByExclusion {
+        /// The breaker.
+        breaker: BreakerId,
+    },
+    /// Not known yet.
+    Open {
+        /// The breakers that no look rules out, where they are three at most.
+        possible: Vec<BreakerId>,
+        /// How many breakers no look rules out.
+        candidates: usize,
+        /// All that keeps it from being proven is a second dark look.
+        once: bool,
+    },
+}
+
+impl From<&Verdict> for Known {
+    fn from(verdict: &Verdict) -> Self {
+        match verdict {
+            Verdict::Proven { breaker, lit, dark } => {
+                Self::Proven { breaker: breaker.clone(), lit: lit.clone(), dark: dark.clone() }
+            }
+            Verdict::Contradictory { because, .. } => Self::Contradictory { because: because.clone() },
+            Verdict::Out { .. } => Self::Out,
+            Verdict::ByExclusion { breaker } => Self::ByExclusion { breaker: breaker.clone() },
+            Verdict::Open { possible, once, .. } => Self::Open {
+                possible: if possible.len() <= NAMED { possible.clone() } else { Vec::new() },
+                candidates: possible.len(),
+                once: once.is_some(),
+            },
+        }
+    }
+}
 
 /// A point with what is known of it.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -15,30 +73,18 @@ pub struct KnownPoint {
     #[serde(flatten)]
     pub point: Point,
     /// What is known.
-    pub known: Verdict,
+    pub known: Known,
 }
 
-/// The home as the screens draw it.
+/// What every screen shows of a home.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
-pub struct HomeOverview {
+pub struct HomeNow {
     /// Its id.
     pub id: HomeId,
     /// Its name.
     pub name: String,
     /// The last line this follows from.
     pub seq: u64,
-    /// Its panels as fingerposts, in the order of entry; empty before one is described.
-    pub posts: Vec<PanelView>,
-    /// The edition of the rules that findings are worded by.
-    pub edition: Edition,
-    /// Its rooms, in the order of entry.
-    pub rooms: Vec<Room>,
-    /// Its points, in the order of entry.
-    pub points: Vec<KnownPoint>,
-    /// What each switch switches.
-    pub controls: BTreeMap<PointId, Vec<PointId>>,
-    /// What each GFCI device protects downstream.
-    pub protects: BTreeMap<PointId, Vec<PointId>>,
     /// What this home is drawn from, where it is a made-up one.
     pub practice: Option<Recipe>,
     /// GFCI devices that were tripped on purpose and not reset yet.
@@ -51,15 +97,54 @@ pub struct HomeOverview {
     pub clocks: Vec<DarkClock>,
     /// How far the trace is.
     pub progress: Progress,
-    /// What is worth a look.
+}
+
+/// Rooms and points with what is known of them.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct KnownPoints {
+    /// Its rooms, in the order of entry.
+    pub rooms: Vec<Room>,
+    /// Its points, in the order of entry.
+    pub points: Vec<KnownPoint>,
+    /// What each switch switches.
+    pub controls: BTreeMap<PointId, Vec<PointId>>,
+    /// What each GFCI device protects downstream.
+    pub protects: BTreeMap<PointId, Vec<PointId>>,
+}
+
+/// What is worth a look.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Checks {
+    /// The edition of the rules that findings are worded by.
+    pub edition: Edition,
+    /// The gravest first; what was set aside at the end.
     pub findings: Vec<Finding>,
 }
 
-/// Works out the overview.
-pub fn overview(id: &HomeId, home: &Study) -> HomeOverview {
-    let known = verdicts(home);
-    let posts = panel_views(home).to_vec();
-    HomeOverview {
+/// The home in all its parts, for programs that want it whole.
+#[derive(Debug, Clone, PartialEq, serde::Serialize)]
+pub struct HomeOverview {
+    /// What is going on now.
+    #[serde(flatten)]
+    pub now: HomeNow,
+    /// Its panels, in the order of entry.
+    pub panels: Vec<PanelView>,
+    /// Its rooms and points.
+    #[serde(flatten)]
+    pub points: KnownPoints,
+    /// What is worth a look.
+    #[serde(flatten)]
+    pub checks: Checks,
+}
+
+/// How far the trace is.
+pub fn progress(home: &Study) -> Progress {
+    Progress::of(verdicts(home))
+}
+
+/// What every screen shows of a home.
+pub fn home_now(id: &HomeId, home: &Study) -> HomeNow {
+    HomeNow {
         id: id.clone(),
         name: home.name().unwrap_or_default().to_owned(),
         seq: home.seq(),
@@ -68,19 +153,27 @@ pub fn overview(id: &HomeId, home: &Study) -> HomeOverview {
         last_turn: home.switchings().last(),
         off_now: off_now(home),
         clocks: dark_clocks(home),
+        progress: progress(home),
+    }
+}
+
+/// Its rooms and points, with what is known of each.
+pub fn known_points(home: &Study) -> KnownPoints {
+    let points = home.house().points().cloned().zip(verdicts(home));
+    KnownPoints {
         rooms: home.house().rooms().cloned().collect(),
-        progress: Progress::of(known),
-        findings: findings(home).to_vec(),
-        edition: home.edition(),
+        points: points.map(|(point, (_, verdict))| KnownPoint { point, known: verdict.into() }).collect(),
         controls: home.plan().controls.clone(),
         protects: home.plan().protects.clone(),
-        points: home
-            .house()
-            .points()
-            .cloned()
-            .zip(known)
-            .map(|(point, (_, known))| KnownPoint { point, known: known.clone() })
-            .collect(),
-        posts,
     }
+}
+
+/// What is worth a look, and by which edition it is worded.
+pub fn checks(home: &Study) -> Checks {
+    Checks { edition: home.edition(), findings: findings(home).to_vec() }
+}
+
+/// The home in all its parts.
+pub fn overview(id: &HomeId, home: &Study) -> HomeOverview {
+    HomeOverview { now: home_now(id, home), panels: panel_views(home).to_vec(), points: known_points(home), checks: checks(home) }
 }

@@ -3,7 +3,7 @@
 use std::io::{Cursor, Write};
 
 use rust_xlsxwriter::{Format, Workbook};
-use wayfinder_core::{Home, Housing, Panel, Protection, Tie, post};
+use wayfinder_core::{Housing, Panel, Protection, Study, Tie, panel_view};
 use zip::write::SimpleFileOptions;
 
 /// Which kind of sheet.
@@ -25,7 +25,7 @@ const HEADINGS: [&str; 9] = ["Space", "Amps", "Poles", "Type", "Wire", "Legs", "
 pub struct SheetWriteError(String);
 
 /// Writes the panel's circuits; open spaces too.
-pub fn write_sheet(home: &Home, panel: &Panel, kind: SheetKind) -> Result<Vec<u8>, SheetWriteError> {
+pub fn write_sheet(home: &Study, panel: &Panel, kind: SheetKind) -> Result<Vec<u8>, SheetWriteError> {
     let rows = rows(home, panel);
     let failed = |error: &dyn std::fmt::Display| SheetWriteError(error.to_string());
     match kind {
@@ -64,9 +64,9 @@ pub fn write_sheet(home: &Home, panel: &Panel, kind: SheetKind) -> Result<Vec<u8
     }
 }
 
-fn rows(home: &Home, panel: &Panel) -> Vec<[String; 9]> {
-    let Some(post) = post(home, &panel.id) else { return Vec::new() };
-    let blades = post.blades.iter().map(|blade| {
+fn rows(home: &Study, panel: &Panel) -> Vec<[String; 9]> {
+    let Some(view) = panel_view(home, &panel.id) else { return Vec::new() };
+    let blades = view.breakers.iter().map(|blade| {
         let mut kind = match blade.protection {
             Protection::Standard => String::new(),
             Protection::Gfci => "GFCI".into(),
@@ -99,7 +99,7 @@ fn rows(home: &Home, panel: &Panel) -> Vec<[String; 9]> {
         ];
         ((blade.side, blade.poles[0]), row)
     });
-    let open = post.open.iter().map(|open| {
+    let open = view.open.iter().map(|open| {
         let mut row: [String; 9] = Default::default();
         row[0].clone_from(&open.number);
         row[7] = "open".into();

@@ -3,12 +3,12 @@
 
 use std::process::Command;
 
-use wayfinder_core::{Card, card};
+use wayfinder_core::{Card, Study, card};
 use wayfinder_formats::{PdfError, Sheet, door_card_pdf, read_home_file};
 
 fn demo_card() -> Card {
     let (_, book) = read_home_file(include_bytes!("../../server/demo/juniper-lane.json")).unwrap();
-    card(book.home(), &"main".parse().unwrap(), book.seq(), "2026-11-24").unwrap()
+    card(&Study::from(&book), &"main".parse().unwrap(), "2026-11-24").unwrap()
 }
 
 fn poppler(tool: &str, pdf: &[u8], arguments: &[&str]) -> String {

@@ -6,14 +6,14 @@ use std::path::{Path, PathBuf};
 use std::process::Command;
 
 use serde_json::Value;
-use wayfinder_core::{Home, Plan, PlanFloor, Spot, Symbol, plan, take_drawing};
+use wayfinder_core::{Home, Plan, PlanFloor, Spot, Study, Symbol, plan, take_drawing};
 use wayfinder_formats::{
     DxfError, Paper, PlanRequest, PlanSheetError, plan_pdf, plan_sheet, plan_svg, read_home_file, read_plan_dxf, write_plan_dxf,
 };
 
 fn demo() -> Plan {
     let (_, book) = read_home_file(include_bytes!("../../server/demo/juniper-lane.json")).unwrap();
-    plan(book.home())
+    plan(&Study::from(&book)).clone()
 }
 
 fn ground(plan: &Plan) -> &PlanFloor {
@@ -96,7 +96,7 @@ fn our_own_drawing_reads_back_as_the_same_rooms_and_points() {
     };
     let (facts, home) = take_drawing(&named_home(), "ground floor", &rooms, &points, new_id);
     assert_eq!(facts.len(), 2 * (rooms.len() + points.len()));
-    let again = wayfinder_core::plan(&home);
+    let again = wayfinder_core::plan(&Study::of(home)).clone();
     let mine = ground(&again);
     let corner = floor.bounds.unwrap();
     let sorted = |floor: &PlanFloor, by: Spot| {

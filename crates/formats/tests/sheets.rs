@@ -6,39 +6,14 @@ use std::io::{Cursor, Write};
 use calamine::{Ods, Reader, Xlsx};
 use rust_xlsxwriter::{Format, Formula, Workbook};
 use wayfinder_core::*;
+use wayfinder_fixture::written;
 use wayfinder_formats::{MOST_ROWS, SheetError, SheetKind, read_rows, write_sheet};
 
 const CARD: &str = "1 20 gfci kitchen, north\n3a 15 bell\n3b 15 porch \"lamp\"\n5-7 50/2 #6 range\n11-13 20/2 tied pantry / hall\n\
                     2a-4b 30/2 quad dryer\n2b-4a 20/2 quad heater\n6b-8a 20/2 slim pump\n10 15 dual #12al =loft & <more>";
 
-fn home(card: &str) -> Home {
-    let mut home = Home::default();
-    let mut n = 0;
-    let mut tell = |home: &mut Home, fact: Fact| {
-        n += 1;
-        let id = format!("e{n}").parse().unwrap();
-        home.apply(&Draft { id, at: Moment::from_unix_ms(0), by: "x".into(), instrument: None, version: 2, fact }).unwrap();
-    };
-    tell(&mut home, Fact::HomeDescribed(HomeDescribed { name: "Hut".into() }));
-    tell(
-        &mut home,
-        Fact::PanelDescribed(PanelDescribed {
-            panel: "main".parse().unwrap(),
-            name: "Main & only".into(),
-            place: String::new(),
-            spaces: 24,
-            columns: Columns::Two,
-            numbering: Numbering::OddEven,
-            service: Service::SplitPhase,
-            main: None,
-            card: CardSize { width_mm: 120.0, height_mm: 200.0 },
-            details: PanelDetails::default(),
-        }),
-    );
-    for fact in facts(&home, card) {
-        tell(&mut home, fact);
-    }
-    home
+fn home(card: &str) -> Study {
+    written(&format!("panel 24\nwith main {{\"name\": \"Main & only\"}}\n{card}")).home
 }
 
 fn facts(home: &Home, card: &str) -> Vec<Fact> {

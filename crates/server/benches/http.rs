@@ -47,7 +47,7 @@ async fn measure() {
 
 fn store_alone() -> Vec<f64> {
     let folder = tempfile::tempdir().expect("a folder");
-    let mut store = Store::open(folder.path()).expect("a store");
+    let store = Store::open(folder.path()).expect("a store");
     let home: HomeId = "hut".parse().expect("an id");
     (1..=WRITES as u64)
         .map(|seq| {
@@ -55,7 +55,7 @@ fn store_alone() -> Vec<f64> {
             let id = format!("e{seq}").parse().expect("an id");
             let entry = Draft { id, at: Moment::from_unix_ms(0), by: "b".into(), instrument: None, version: 1, fact };
             let begun = Instant::now();
-            store.append(&home, &[Line { seq, entry }]).expect("it appends");
+            store.append(&home, vec![Line { seq, entry }]).expect("it appends");
             begun.elapsed().as_secs_f64() * 1000.0
         })
         .collect()

@@ -21,7 +21,7 @@ impl crate::Desk {
     /// Puts the demo homes in, each unless it is there.
     pub fn set_up_demo(&self) -> Result<(), crate::DeskError> {
         for (home, book) in demo_homes() {
-            match self.book(&home) {
+            match self.home(&home) {
                 Ok(_) => {}
                 Err(crate::DeskError::NoSuchHome) => self.replace(&home, book)?,
                 Err(error) => return Err(error),

@@ -1,16 +1,20 @@
-//! The desk: the store and the folded logbooks, one lock around both. Every write goes through
-//! [`Desk::append`].
+//! The desk: the store and the opened homes. Every write goes through [`Desk::append`].
+//!
+//! Each home has a lock of its own, which only whoever writes to it holds; what is asked of a home is read from what was
+//! published last, so reading never waits for writing. Several who write to one home at once are taken together: the first
+//! to get the lock takes everybody's batches, one after the other, and they go to disk as one; those of several homes go to
+//! disk together in the store. Nothing is published or acknowledged before it is on disk.
 
 use std::collections::BTreeMap;
 use std::path::Path;
-use std::sync::{Arc, Mutex, MutexGuard};
+use std::sync::{Arc, Mutex, MutexGuard, PoisonError, mpsc};
 
-use wayfinder_core::{Draft, HomeId, Line, Logbook, PhotoId, Refusal};
+use wayfinder_core::{Draft, HomeId, Line, Logbook, PhotoId, Refusal, Study};
 use wayfinder_formats::{HomeFile, PhotoInFile, write_home_file};
 use wayfinder_store::{Store, StoreError, StoredPhoto};
 
 /// Why the desk could not do it.
-#[derive(Debug, thiserror::Error)]
+#[derive(Debug, Clone, thiserror::Error)]
 #[non_exhaustive]
 pub enum DeskError {
     /// The core refused an entry.
@@ -18,13 +22,19 @@ pub enum DeskError {
     Refused(#[from] Refusal),
     /// The store failed.
     #[error(transparent)]
-    Store(#[from] StoreError),
+    Store(Arc<StoreError>),
     /// There is no such home.
     #[error("There is no such home.")]
     NoSuchHome,
     /// A home of that id is there already, with other lines.
     #[error("This home is here already, with other lines. Import it into an empty data folder.")]
     HomeIsHere,
+}
+
+impl From<StoreError> for DeskError {
+    fn from(error: StoreError) -> Self {
+        Self::Store(Arc::new(error))
+    }
 }
 
 /// A logbook has grown.
@@ -34,125 +44,237 @@ pub(crate) struct Moved {
     pub(crate) seq: u64,
 }
 
-/// The store with its folded logbooks.
-pub struct Desk {
-    inner: Mutex<Inner>,
+/// A home as it was published last: its logbook, and what follows from it.
+#[derive(Debug)]
+pub struct Opened {
+    /// The lines.
+    pub book: Logbook,
+    /// What follows from them, each answer worked out once.
+    pub study: Study,
 }
 
-struct Inner {
+impl From<Logbook> for Opened {
+    fn from(book: Logbook) -> Self {
+        Self { study: Study::from(&book), book }
+    }
+}
+
+/// What became of a batch: the new lines, and the home with them.
+type Appended = Result<(Vec<Line>, Arc<Opened>), DeskError>;
+
+/// A batch that waits for whoever has the lock of its home.
+struct Waiting {
+    batch: Vec<Draft>,
+    answer: mpsc::SyncSender<Appended>,
+}
+
+/// A home at the desk. An id that nobody wrote to is not kept: asking for made-up homes must not fill memory.
+#[derive(Default)]
+struct AtDesk {
+    /// Held by whoever writes to the home, or opens it.
+    writing: Mutex<()>,
+    waiting: Mutex<Vec<Waiting>>,
+    published: Mutex<Option<Arc<Opened>>>,
+}
+
+impl AtDesk {
+    fn at_hand(&self) -> Option<Arc<Opened>> {
+        lock(&self.published).clone()
+    }
+}
+
+/// The store with the opened homes.
+pub struct Desk {
     store: Store,
-    books: BTreeMap<HomeId, Arc<Logbook>>,
+    homes: Mutex<BTreeMap<HomeId, Arc<AtDesk>>>,
+}
+
+/// What is guarded is only ever replaced as a whole, so a panic under the lock, our own bug, leaves it as it was.
+fn lock<T>(mutex: &Mutex<T>) -> MutexGuard<'_, T> {
+    mutex.lock().unwrap_or_else(PoisonError::into_inner)
 }
 
 impl Desk {
     /// Opens a data folder.
     pub fn open(folder: &Path) -> Result<Self, StoreError> {
-        Ok(Self { inner: Mutex::new(Inner { store: Store::open(folder)?, books: BTreeMap::new() }) })
+        Ok(Self { store: Store::open(folder)?, homes: Mutex::default() })
     }
 
-    fn lock(&self) -> MutexGuard<'_, Inner> {
-        // A panic under the lock is our own bug; the inner state changes only after the store has written.
-        self.inner.lock().unwrap_or_else(std::sync::PoisonError::into_inner)
+    fn at_desk(&self, home: &HomeId) -> Arc<AtDesk> {
+        Arc::clone(lock(&self.homes).entry(home.clone()).or_default())
     }
 
-    /// The logbook of a home.
-    pub fn book(&self, home: &HomeId) -> Result<Arc<Logbook>, DeskError> {
-        let book = self.lock().book(home)?;
-        if book.seq() == 0 { Err(DeskError::NoSuchHome) } else { Ok(book) }
+    /// Takes a home off the desk that turned out to have no line.
+    fn forget(&self, home: &HomeId) {
+        let mut homes = lock(&self.homes);
+        let empty = |at: &Arc<AtDesk>| lock(&at.published).is_none() && Arc::strong_count(at) == 1;
+        if homes.get(home).is_some_and(empty) {
+            homes.remove(home);
+        }
     }
 
-    /// Every home with its logbook.
-    pub fn books(&self) -> Result<Vec<(HomeId, Arc<Logbook>)>, DeskError> {
-        let mut inner = self.lock();
-        let homes = inner.store.homes()?;
-        homes.into_iter().map(|home| Ok((home.clone(), inner.book(&home)?))).collect()
+    /// The home as it was published last, read from the store where nobody has opened it yet. The caller holds its lock.
+    fn published(&self, home: &HomeId, at: &AtDesk) -> Result<Option<Arc<Opened>>, DeskError> {
+        if let Some(opened) = at.at_hand() {
+            return Ok(Some(opened));
+        }
+        let book = Logbook::from_lines(self.store.lines(home)?)?;
+        if book.seq() == 0 {
+            return Ok(None);
+        }
+        let opened = Arc::new(Opened::from(book));
+        *lock(&at.published) = Some(Arc::clone(&opened));
+        Ok(Some(opened))
     }
 
-    /// Takes a batch, all or nothing; on disk when this returns. Gives the new lines.
-    pub fn append(&self, home: &HomeId, batch: &[Draft]) -> Result<(Vec<Line>, Arc<Logbook>), DeskError> {
-        let mut inner = self.lock();
-        let book = inner.book(home)?;
-        let outcome = book.admit(batch)?;
-        let new = outcome.new.clone();
-        inner.store.append(home, &new)?;
-        drop(book);
-        let book = inner.books.entry(home.clone()).or_default();
-        Arc::make_mut(book).commit(outcome);
-        Ok((new, Arc::clone(book)))
+    /// The home, where somebody has opened it already: without reading or waiting.
+    pub(crate) fn at_hand(&self, home: &HomeId) -> Option<Arc<Opened>> {
+        lock(&self.homes).get(home).cloned()?.at_hand()
+    }
+
+    /// A home.
+    pub fn home(&self, home: &HomeId) -> Result<Arc<Opened>, DeskError> {
+        if let Some(opened) = self.at_hand(home) {
+            return Ok(opened);
+        }
+        let at = self.at_desk(home);
+        let opened = {
+            let _writing = lock(&at.writing);
+            self.published(home, &at)?
+        };
+        drop(at);
+        opened.ok_or_else(|| {
+            self.forget(home);
+            DeskError::NoSuchHome
+        })
+    }
+
+    /// Every home, by id.
+    pub fn homes(&self) -> Result<Vec<(HomeId, Arc<Opened>)>, DeskError> {
+        self.store.homes()?.into_iter().map(|home| self.home(&home).map(|opened| (home, opened))).collect()
+    }
+
+    /// Takes a batch, all or nothing; on disk when this returns. Gives the new lines, and the home with them.
+    pub fn append(&self, home: &HomeId, batch: Vec<Draft>) -> Appended {
+        let at = self.at_desk(home);
+        let (answer, answered) = mpsc::sync_channel(1);
+        lock(&at.waiting).push(Waiting { batch, answer });
+        {
+            let _writing = lock(&at.writing);
+            // Somebody before may have taken this batch along; then nothing waits, or only what came later.
+            let waiting = std::mem::take(&mut *lock(&at.waiting));
+            if !waiting.is_empty() {
+                self.append_all(home, &at, waiting);
+            }
+        }
+        let appended = answered.recv().unwrap_or_else(|_| panic!("a batch was left without an answer; this is a bug"));
+        drop(at);
+        if appended.is_err() {
+            self.forget(home);
+        }
+        appended
+    }
+
+    /// Takes these batches one after the other, each all or nothing, and writes what was taken as one. The caller holds the
+    /// lock of the home.
+    fn append_all(&self, home: &HomeId, at: &AtDesk, waiting: Vec<Waiting>) {
+        let before = match self.published(home, at) {
+            Ok(before) => before,
+            Err(error) => {
+                for Waiting { answer, .. } in waiting {
+                    let _ = answer.send(Err(error.clone()));
+                }
+                return;
+            }
+        };
+        let mut book = before.as_ref().map_or_else(Logbook::default, |opened| opened.book.clone());
+        let mut taken = Vec::new();
+        for Waiting { batch, answer } in waiting {
+            match book.admit(&batch) {
+                Ok(outcome) => {
+                    taken.push((outcome.new.clone(), answer));
+                    book.commit(outcome);
+                }
+                Err(refusal) => drop(answer.send(Err(refusal.into()))),
+            }
+        }
+        let lines: Vec<Line> = taken.iter().flat_map(|(new, _)| new.iter().cloned()).collect();
+        let opened = match self.store.append(home, lines) {
+            // A resend of what is there already changes nothing.
+            Ok(()) if before.as_ref().is_some_and(|before| before.book.seq() == book.seq()) => {
+                before.ok_or(DeskError::NoSuchHome)
+            }
+            Ok(()) => Ok(Arc::new(Opened::from(book))),
+            Err(error) => Err(error.into()),
+        };
+        if let Ok(opened) = &opened
+            && opened.book.seq() > 0
+        {
+            *lock(&at.published) = Some(Arc::clone(opened));
+        }
+        for (new, answer) in taken {
+            let _ = answer.send(opened.clone().map(|opened| (new, opened)));
+        }
     }
 
     /// Keeps a photo of a home that is there.
-    pub fn put_photo(&self, home: &HomeId, photo: &StoredPhoto) -> Result<(), DeskError> {
-        self.book(home)?;
-        Ok(self.lock().store.put_photo(home, photo)?)
+    pub fn put_photo(&self, home: &HomeId, photo: StoredPhoto) -> Result<(), DeskError> {
+        self.home(home)?;
+        Ok(self.store.put_photo(home, photo)?)
     }
 
     /// A photo of a home.
     pub fn photo(&self, home: &HomeId, photo: &PhotoId) -> Result<Option<StoredPhoto>, DeskError> {
-        Ok(self.lock().store.photo(home, photo)?)
+        Ok(self.store.photo(home, photo)?)
     }
 
     /// The whole home as one file, photos and all.
     pub fn export(&self, home: &HomeId) -> Result<Vec<u8>, DeskError> {
-        let book = self.book(home)?;
-        let photos = self.lock().store.photos(home)?;
+        let opened = self.home(home)?;
+        let photos = self.store.photos(home)?;
         let photos = photos.into_iter().map(|photo| PhotoInFile::new(photo.id, photo.media, &photo.bytes)).collect();
-        Ok(write_home_file(home, &book, photos))
+        Ok(write_home_file(home, &opened.book, photos))
     }
 
     /// Takes in a whole home. The same home again is harmless; one that differs is refused.
     pub fn import(&self, file: &HomeFile, book: Logbook) -> Result<(), DeskError> {
-        let home = &file.home;
         let stored = |photo: &PhotoInFile| {
             photo.bytes().map(|bytes| StoredPhoto { id: photo.id.clone(), media: photo.media.clone(), bytes })
         };
         let photos: Vec<StoredPhoto> = file.photos.iter().filter_map(stored).collect();
-        let mut inner = self.lock();
-        let here = inner.book(home)?;
-        if here.seq() > 0 {
-            return if here.lines().eq(book.lines()) { Ok(()) } else { Err(DeskError::HomeIsHere) };
+        let at = self.at_desk(&file.home);
+        let _writing = lock(&at.writing);
+        if let Some(here) = self.published(&file.home, &at)? {
+            return if here.book.lines().eq(book.lines()) { Ok(()) } else { Err(DeskError::HomeIsHere) };
         }
-        inner.put(home, book, &photos)
+        self.put(&file.home, &at, book, photos)
     }
 
     /// Puts a logbook in the place of whatever the home had.
     pub fn replace(&self, home: &HomeId, book: Logbook) -> Result<(), DeskError> {
-        self.lock().put(home, book, &[])
+        let at = self.at_desk(home);
+        let _writing = lock(&at.writing);
+        self.put(home, &at, book, Vec::new())
+    }
+
+    fn put(&self, home: &HomeId, at: &AtDesk, book: Logbook, photos: Vec<StoredPhoto>) -> Result<(), DeskError> {
+        self.store.replace(home, book.lines().cloned().collect(), photos)?;
+        *lock(&at.published) = Some(Arc::new(Opened::from(book)));
+        Ok(())
     }
 
     /// A setting of this installation.
     pub(crate) fn setting(&self, name: &str) -> Result<Option<String>, DeskError> {
-        Ok(self.lock().store.setting(name)?)
+        Ok(self.store.setting(name)?)
     }
 
     /// Keeps a setting of this installation.
     pub(crate) fn set_setting(&self, name: &str, value: &str) -> Result<(), DeskError> {
-        Ok(self.lock().store.set_setting(name, value)?)
+        Ok(self.store.set_setting(name, value)?)
     }
 
     /// Whether the database is sound.
     pub fn check(&self) -> Result<bool, DeskError> {
-        Ok(self.lock().store.check()?)
-    }
-}
-
-impl Inner {
-    fn book(&mut self, home: &HomeId) -> Result<Arc<Logbook>, DeskError> {
-        if let Some(book) = self.books.get(home) {
-            return Ok(Arc::clone(book));
-        }
-        let book = Arc::new(Logbook::from_lines(self.store.lines(home)?)?);
-        if book.seq() > 0 {
-            // An id nobody wrote to is not kept: asking for made-up homes must not fill memory.
-            self.books.insert(home.clone(), Arc::clone(&book));
-        }
-        Ok(book)
-    }
-
-    fn put(&mut self, home: &HomeId, book: Logbook, photos: &[StoredPhoto]) -> Result<(), DeskError> {
-        let lines: Vec<Line> = book.lines().cloned().collect();
-        self.store.replace(home, &lines, photos)?;
-        self.books.insert(home.clone(), Arc::new(book));
-        Ok(())
+        Ok(self.store.check()?)
     }
 }

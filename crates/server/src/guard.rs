@@ -12,8 +12,7 @@ use serde::de::DeserializeOwned;
 
 use crate::App;
 use crate::problem::{Problem, internal};
-use crate::routes::token;
-use crate::sharing::{Door, Who};
+use crate::sharing::{Door, Who, token};
 
 /// The largest batch of entries.
 pub(crate) const ENTRIES_LIMIT: usize = 1 << 20;

@@ -7,12 +7,13 @@ mod assets;
 mod demo;
 mod desk;
 mod guard;
+mod in_home;
 mod problem;
 mod routes;
 mod sharing;
 
 pub use demo::DEMO_HOME;
-pub use desk::{Desk, DeskError};
+pub use desk::{Desk, DeskError, Opened};
 pub use routes::openapi_json;
 
 use std::future::{Future, IntoFuture};

@@ -8,9 +8,9 @@ use std::process::ExitCode;
 use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
-use wayfinder_core::search::{Costs, Crew};
-use wayfinder_core::sim::{House, Level, Recipe, Strategy, marks, score, trace_through};
-use wayfinder_core::{HomeId, Method, TraceSetup, findings, overview};
+use wayfinder_core::search::{Costs, Crew, House, Strategy};
+use wayfinder_core::sim::{marks, score, trace_through};
+use wayfinder_core::{HomeId, Level, Method, Recipe, Study, TraceSetup, findings, overview, progress};
 use wayfinder_formats::read_home_file;
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
 
@@ -102,8 +102,8 @@ enum Practice {
         #[arg(long, value_parser = level, default_value = "usual")]
         level: Level,
         /// one_at_a_time, lamp_and_helper, tone_tracer or several_off.
-        #[arg(long, value_parser = school, default_value = "several_off")]
-        school: Method,
+        #[arg(long, value_parser = method, alias = "school", default_value = "several_off")]
+        method: Method,
         /// One person does it all.
         #[arg(long)]
         alone: bool,
@@ -182,13 +182,13 @@ fn level(text: &str) -> Result<Level, String> {
     serde_json::from_value(text.into()).map_err(|_| "use plain, usual or tricky".into())
 }
 
-fn school(text: &str) -> Result<Method, String> {
+fn method(text: &str) -> Result<Method, String> {
     serde_json::from_value(text.into()).map_err(|_| "use one_at_a_time, lamp_and_helper, tone_tracer or several_off".into())
 }
 
-fn trace_made_up(recipe: Recipe, way: TraceSetup, json: bool) -> Result<()> {
-    let traced = trace_through(recipe, way)?;
-    let marks = marks(&traced.book, true).context("a made-up house has marks; this is a bug")?;
+fn trace_made_up(recipe: Recipe, setup: TraceSetup, json: bool) -> Result<()> {
+    let traced = trace_through(recipe, setup)?;
+    let marks = marks(&traced.book, &Study::from(&traced.book), true).context("a made-up house has marks; this is a bug")?;
     if json {
         println!("{}", serde_json::json!({ "acts": traced.acts, "marks": marks }));
         return Ok(());
@@ -211,10 +211,10 @@ fn practice(command: Practice) -> Result<()> {
         Practice::Score { houses, crew, instruments, exchange, strategy, runs, json } => {
             (houses, crew, instruments, exchange, strategy, runs, json)
         }
-        Practice::Trace { seed, points, level, school, alone, instruments, json } => {
+        Practice::Trace { seed, points, level, method, alone, instruments, json } => {
             let testers = u8::try_from(instruments.plugs).unwrap_or(u8::MAX);
-            let way = TraceSetup {
-                school,
+            let setup = TraceSetup {
+                method,
                 alone,
                 testers,
                 tone: instruments.tone,
@@ -222,7 +222,7 @@ fn practice(command: Practice) -> Result<()> {
                 walkers: 1,
                 phones: false,
             };
-            return trace_made_up(Recipe { seed, points, level }, way, json);
+            return trace_made_up(Recipe { seed, points, level }, setup, json);
         }
     };
     let text = std::fs::read_to_string(&houses).with_context(|| format!("{} cannot be read", houses.display()))?;
@@ -325,19 +325,17 @@ fn existing(data: PathBuf) -> Result<Desk> {
 
 fn check(desk: &Desk, json: bool) -> Result<ExitCode> {
     let sound = desk.check()?;
-    let books = desk.books()?;
+    let homes = desk.homes()?;
     if json {
-        let homes: Vec<_> = books.iter().map(|(id, book)| overview(id, book.seq(), book.home())).collect();
+        let homes: Vec<_> = homes.iter().map(|(id, opened)| overview(id, &opened.study)).collect();
         println!("{}", serde_json::to_string_pretty(&serde_json::json!({ "sound": sound, "homes": homes }))?);
     } else {
         println!("database: {}", if sound { "sound" } else { "DAMAGED; restore a copy" });
-        for (id, book) in &books {
-            let view = overview(id, book.seq(), book.home());
-            println!(
-                "{id} “{}”: {} lines, {} of {} points proven",
-                view.name, view.seq, view.progress.proven, view.progress.points
-            );
-            for finding in findings(book.home()) {
+        for (id, opened) in &homes {
+            let home = &opened.study;
+            let (name, progress) = (home.name().unwrap_or_default(), progress(home));
+            println!("{id} “{name}”: {} lines, {} of {} points proven", home.seq(), progress.proven, progress.points);
+            for finding in findings(home) {
                 println!("  {}: {} ({})", finding.about, finding.message, finding.source);
             }
         }

@@ -80,7 +80,15 @@ impl From<DeskError> for Problem {
             DeskError::Refused(refusal) => refusal.into(),
             DeskError::NoSuchHome => Self::not_found("home"),
             DeskError::HomeIsHere => Self::new(StatusCode::CONFLICT, "home_is_here", error.to_string(), kept),
-            DeskError::Store(StoreError::Full) => {
+            DeskError::Store(error) => error.as_ref().into(),
+        }
+    }
+}
+
+impl From<&StoreError> for Problem {
+    fn from(error: &StoreError) -> Self {
+        match error {
+            StoreError::Full => {
                 let said = "The disk is full.";
                 Self::new(
                     StatusCode::INSUFFICIENT_STORAGE,
@@ -89,13 +97,13 @@ impl From<DeskError> for Problem {
                     "Nothing was recorded and nothing was lost. Make room and try again.",
                 )
             }
-            DeskError::Store(error @ StoreError::PhotoTaken { .. }) => Self::new(
+            StoreError::PhotoTaken { .. } => Self::new(
                 StatusCode::CONFLICT,
                 "id_taken",
                 error.to_string(),
                 "Give each photo an id of its own. Nothing was changed.",
             ),
-            DeskError::Store(error) => {
+            error => {
                 tracing::error!(%error, "the store failed");
                 internal()
             }

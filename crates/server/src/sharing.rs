@@ -11,6 +11,7 @@ use std::time::{Duration, Instant};
 
 use argon2::Argon2;
 use argon2::password_hash::{PasswordHash, PasswordHasher, PasswordVerifier, SaltString};
+use axum::http::{HeaderMap, header};
 use tokio::sync::watch;
 use uuid::Uuid;
 use wayfinder_core::{HelperSide, HomeId};
@@ -29,6 +30,16 @@ const FREE_TRIES_OF_ALL: u32 = 40;
 /// Letters and digits that cannot be taken for one another.
 const ALPHABET: &[u8; 32] = b"ABCDEFGHJKLMNPQRSTUVWXYZ23456789";
 const CODE_LENGTH: usize = 8;
+
+/// The name of the cookie that says who one is.
+pub(crate) const COOKIE: &str = "wayfinder";
+
+/// The token in a request's cookie.
+pub(crate) fn token(headers: &HeaderMap) -> Option<&str> {
+    let cookies = headers.get_all(header::COOKIE).into_iter().filter_map(|value| value.to_str().ok());
+    let mut pairs = cookies.flat_map(|cookies| cookies.split(';')).filter_map(|pair| pair.trim().split_once('='));
+    pairs.find(|(name, _)| *name == COOKIE).map(|(_, token)| token)
+}
 
 /// Through which door a request came in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -45,8 +45,9 @@ async fn a_batch_is_all_or_nothing_and_harmless_to_send_again() {
     assert_eq!(problem["code"], "occupied");
     assert_eq!(problem["entry"], "d");
     assert!(problem["detail"].as_str().unwrap().contains("Nothing was recorded"), "{problem}");
-    let home = get(&format!("{}/api/homes/hut", site.address)).await;
-    assert_eq!((home["seq"].as_u64(), home["rooms"].as_array().unwrap().len()), (Some(2), 1));
+    let home = format!("{}/api/homes/hut", site.address);
+    assert_eq!(get(&home).await["seq"], 2);
+    assert_eq!(get(&format!("{home}/points")).await["rooms"].as_array().unwrap().len(), 1);
     let (status, problem) = post(&site.address, "hut", vec![home_named("b", "Other")]).await;
     assert_eq!((status, problem["code"].as_str()), (409, Some("id_taken")));
 }
@@ -142,8 +143,8 @@ async fn what_cannot_be_read_gets_a_sentence_and_not_our_insides() {
             assert!(!problem.to_string().contains(inside), "{inside} leaks: {problem}");
         }
     }
-    let home = get(&format!("{}/api/homes/juniper-lane", site.address)).await;
-    assert_eq!(home["points"].as_array().unwrap().len(), 75);
+    let known = get(&format!("{}/api/homes/juniper-lane/points", site.address)).await;
+    assert_eq!(known["points"].as_array().unwrap().len(), 75);
 }
 
 #[tokio::test]
@@ -318,19 +319,19 @@ fn the_description_in_docs_is_the_one_of_the_code() {
 }
 
 #[tokio::test]
-async fn a_trace_is_asked_for_by_school_and_crew_and_a_running_clock_is_told() {
+async fn a_trace_is_asked_for_by_method_and_crew_and_a_running_clock_is_told() {
     let site = site(true).await;
     let home = format!("{}/api/homes/juniper-lane", site.address);
     let usual = get(&format!("{home}/trace")).await;
-    assert_eq!((&usual["way"]["school"], &usual["way"]["alone"]), (&json!("one_at_a_time"), &json!(false)));
+    assert_eq!((&usual["setup"]["school"], &usual["setup"]["alone"]), (&json!("one_at_a_time"), &json!(false)));
     let minutes = |told: Value| told[0]["minutes"].as_f64().unwrap();
-    let pair = get(&format!("{home}/trace/schools")).await;
+    let pair = get(&format!("{home}/trace/methods")).await;
     assert_eq!(pair.as_array().unwrap().len(), 3, "without a tone tracer there are three");
     let way = json!({ "school": "several_off", "alone": true, "testers": 3, "tone": true, "phones": false });
     let set = |id: &str, way: &Value| vec![entry(id, json!({ "kind": "trace_set", "way": way }))];
     assert_eq!(post(&site.address, "juniper-lane", set("way-1", &way)).await.0, 200);
-    assert_eq!(get(&format!("{home}/trace")).await["way"], way, "every screen traces so from now on");
-    let one = get(&format!("{home}/trace/schools")).await;
+    assert_eq!(get(&format!("{home}/trace")).await["setup"], way, "every screen traces so from now on");
+    let one = get(&format!("{home}/trace/methods")).await;
     assert_eq!(one.as_array().unwrap().len(), 4);
     assert!(minutes(one) > minutes(pair), "alone everything is a walk to the panel");
     let none = json!({ "school": "several_off", "alone": true, "testers": 0, "tone": true, "phones": false });
@@ -399,8 +400,8 @@ async fn photos_are_kept_checked_and_go_with_the_home() {
     }
     let fact = json!({ "kind": "photo_taken", "photo": "p1", "panel": "main", "of": "label" });
     assert_eq!(post(&from.address, "juniper-lane", vec![entry("photo-line", fact)]).await.0, 200);
-    let home = get(&format!("{}/api/homes/juniper-lane", from.address)).await;
-    assert_eq!(home["posts"][0]["photos"][0]["id"], "p1");
+    let panels = get(&format!("{}/api/homes/juniper-lane/panels", from.address)).await;
+    assert_eq!(panels[0]["photos"][0]["id"], "p1");
     let file = reqwest::get(format!("{}/api/homes/juniper-lane/export", from.address)).await.unwrap().bytes().await.unwrap();
     assert_eq!(client.post(format!("{}/api/import", to.address)).body(file).send().await.unwrap().status().as_u16(), 200);
     let shown = reqwest::get(address(&to, "p1")).await.unwrap();
@@ -408,4 +409,34 @@ async fn photos_are_kept_checked_and_go_with_the_home() {
     assert_eq!(shown.headers()["x-content-type-options"], "nosniff");
     assert_eq!(shown.bytes().await.unwrap(), png);
     assert_eq!(reqwest::get(address(&to, "p9")).await.unwrap().status().as_u16(), 404);
+}
+
+#[tokio::test]
+async fn a_new_line_sends_a_screen_only_what_it_changed() {
+    let site = site(true).await;
+    let home = format!("{}/api/homes/juniper-lane", site.address);
+    let client = reqwest::Client::new();
+    let ask = async |part: &str, has: Option<&str>| {
+        let request = client.get(format!("{home}{part}"));
+        let request = if let Some(tag) = has { request.header("if-none-match", tag) } else { request };
+        let response = request.send().await.unwrap();
+        let tag = response.headers()["etag"].to_str().unwrap().to_owned();
+        assert_eq!(response.headers()["cache-control"], "private, no-cache", "asked again every time");
+        (response.status().as_u16(), tag, response.bytes().await.unwrap().len())
+    };
+    let parts = ["", "/panels", "/points", "/checks", "/plan"];
+    let mut tags = Vec::new();
+    for part in parts {
+        let (status, tag, length) = ask(part, None).await;
+        assert!(status == 200 && length > 20, "{part}");
+        assert_eq!(ask(part, Some(&tag)).await, (304, tag.clone(), 0), "{part}: it is there already");
+        tags.push(tag);
+    }
+    let renamed = json!({ "kind": "room_placed", "room": "new-room", "name": "Boot room" });
+    assert_eq!(post(&site.address, "juniper-lane", vec![entry("new-line", renamed)]).await.0, 200);
+    for (part, tag) in parts.iter().zip(&tags) {
+        let (status, ..) = ask(part, Some(tag)).await;
+        // A room changes neither the panels nor what is worth a look.
+        assert_eq!(status, if ["/panels", "/checks"].contains(part) { 304 } else { 200 }, "{part}");
+    }
 }

@@ -1,16 +1,22 @@
 //! The logbooks of every home in one SQLite file.
 //!
-//! Lines in, lines out; what they mean is the core's affair. Always holds: [`Store::append`] is one
-//! transaction, on disk (`synchronous=FULL`) before it returns; sequences of a home have no gaps.
+//! Lines in, lines out; what they mean is the core's affair. Always holds: what [`Store::append`] takes is written all or
+//! none, on disk (`synchronous=FULL`) before it returns; sequences of a home have no gaps. Several that append at once go to
+//! disk together (`writer.rs`).
 //! One process has a data folder at a time: a lock file beside the database sees to it.
+
+mod writer;
 
 use std::fs::{self, File, TryLockError};
 use std::path::{Path, PathBuf};
+use std::sync::Mutex;
 use std::time::Duration;
 
-use rusqlite::{Connection, ErrorCode, OptionalExtension, Transaction, TransactionBehavior, params};
+use rusqlite::{Connection, ErrorCode, OptionalExtension, params};
 use rusqlite_migration::{M, Migrations};
 use wayfinder_core::{HomeId, Line, PhotoId};
+
+use crate::writer::Writer;
 
 /// What can go wrong with the data folder.
 #[derive(Debug, thiserror::Error)]
@@ -52,6 +58,9 @@ pub enum StoreError {
         /// The id.
         photo: PhotoId,
     },
+    /// The thread that writes is gone.
+    #[error("The database is not written to any more. Start Wayfinder again; what was acknowledged is kept.")]
+    Stopped,
     /// Anything else the database says.
     #[error("The database failed: {0}")]
     Database(#[source] rusqlite::Error),
@@ -74,10 +83,11 @@ pub struct StoredPhoto {
     pub bytes: Vec<u8>,
 }
 
-/// An open data folder.
+/// An open data folder. Whoever reads does not wait for whoever writes.
 #[derive(Debug)]
 pub struct Store {
-    connection: Connection,
+    reader: Mutex<Connection>,
+    writer: Writer,
     _lock: File,
 }
 
@@ -92,11 +102,15 @@ impl Store {
             Err(TryLockError::WouldBlock) => return Err(StoreError::InUse(folder.to_owned())),
             Err(TryLockError::Error(error)) => return Err(folder_error(error)),
         }
-        let mut connection = Connection::open(folder.join("wayfinder.sqlite"))?;
-        connection.busy_timeout(Duration::from_secs(5))?;
-        connection.pragma_update_and_check(None, "journal_mode", "WAL", |_| Ok(()))?;
-        connection.pragma_update(None, "synchronous", "FULL")?;
-        connection.pragma_update(None, "foreign_keys", "ON")?;
+        let connect = || -> Result<Connection, StoreError> {
+            let connection = Connection::open(folder.join("wayfinder.sqlite"))?;
+            connection.busy_timeout(Duration::from_secs(5))?;
+            connection.pragma_update_and_check(None, "journal_mode", "WAL", |_| Ok(()))?;
+            connection.pragma_update(None, "synchronous", "FULL")?;
+            connection.pragma_update(None, "foreign_keys", "ON")?;
+            Ok(connection)
+        };
+        let mut connection = connect()?;
         migrations().to_latest(&mut connection).map_err(|error| match error {
             rusqlite_migration::Error::MigrationDefinition(rusqlite_migration::MigrationDefinitionError::DatabaseTooFarAhead) => {
                 StoreError::Newer(folder.to_owned())
@@ -104,97 +118,109 @@ impl Store {
             rusqlite_migration::Error::RusqliteError { err, .. } => err.into(),
             other => StoreError::Database(rusqlite::Error::ToSqlConversionFailure(Box::new(other))),
         })?;
-        Ok(Self { connection, _lock: lock })
+        Ok(Self { reader: Mutex::new(connect()?), writer: Writer::start(connection), _lock: lock })
+    }
+
+    fn read<T>(&self, read: impl FnOnce(&Connection) -> Result<T, StoreError>) -> Result<T, StoreError> {
+        // Reading changes nothing, so whatever panicked while it read left the connection as it was.
+        read(&self.reader.lock().unwrap_or_else(std::sync::PoisonError::into_inner))
     }
 
     /// Every home, by id.
     pub fn homes(&self) -> Result<Vec<HomeId>, StoreError> {
-        let mut statement = self.connection.prepare_cached("SELECT id FROM homes ORDER BY id")?;
-        let ids = statement.query_map([], |row| row.get::<_, String>(0))?.collect::<Result<Vec<_>, _>>()?;
-        Ok(ids.into_iter().filter_map(|id| id.parse().ok()).collect())
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached("SELECT id FROM homes ORDER BY id")?;
+            let ids = statement.query_map([], |row| row.get::<_, String>(0))?.collect::<Result<Vec<_>, _>>()?;
+            Ok(ids.into_iter().filter_map(|id| id.parse().ok()).collect())
+        })
     }
 
     /// The lines of a home, in order; none for a home that is not there.
     pub fn lines(&self, home: &HomeId) -> Result<Vec<Line>, StoreError> {
-        let mut statement = self.connection.prepare_cached("SELECT seq, body FROM lines WHERE home = ?1 ORDER BY seq")?;
-        let rows = statement.query_map([home.as_str()], |row| Ok((row.get::<_, u64>(0)?, row.get::<_, String>(1)?)))?;
-        rows.map(|row| {
-            let (seq, body) = row?;
-            let entry =
-                serde_json::from_str(&body).map_err(|source| StoreError::Unreadable { home: home.clone(), seq, source })?;
-            Ok(Line { seq, entry })
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached("SELECT seq, body FROM lines WHERE home = ?1 ORDER BY seq")?;
+            let rows = statement.query_map([home.as_str()], |row| Ok((row.get::<_, u64>(0)?, row.get::<_, String>(1)?)))?;
+            rows.map(|row| {
+                let (seq, body) = row?;
+                let entry =
+                    serde_json::from_str(&body).map_err(|source| StoreError::Unreadable { home: home.clone(), seq, source })?;
+                Ok(Line { seq, entry })
+            })
+            .collect()
         })
-        .collect()
     }
 
-    /// Adds lines, all or none. They are on disk when this returns.
-    pub fn append(&mut self, home: &HomeId, lines: &[Line]) -> Result<(), StoreError> {
+    /// Adds lines, all or none. They are on disk when this returns; what others append meanwhile goes to disk with them.
+    pub fn append(&self, home: &HomeId, lines: Vec<Line>) -> Result<(), StoreError> {
         if lines.is_empty() {
             return Ok(());
         }
-        let transaction = self.connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        insert(&transaction, home, lines)?;
-        transaction.commit()?;
-        Ok(())
+        let home = home.clone();
+        self.writer.write(move |connection| insert(connection, &home, &lines))
     }
 
     /// Puts these lines and photos in the place of a home (a demo that is reset, a home taken in), all or nothing.
-    pub fn replace(&mut self, home: &HomeId, lines: &[Line], photos: &[StoredPhoto]) -> Result<(), StoreError> {
-        let transaction = self.connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        transaction.execute("DELETE FROM homes WHERE id = ?1", [home.as_str()])?;
-        insert(&transaction, home, lines)?;
-        for photo in photos {
-            insert_photo(&transaction, home, photo)?;
-        }
-        transaction.commit()?;
-        Ok(())
+    pub fn replace(&self, home: &HomeId, lines: Vec<Line>, photos: Vec<StoredPhoto>) -> Result<(), StoreError> {
+        let home = home.clone();
+        self.writer.write(move |connection| {
+            connection.execute("DELETE FROM homes WHERE id = ?1", [home.as_str()])?;
+            insert(connection, &home, &lines)?;
+            photos.iter().try_for_each(|photo| insert_photo(connection, &home, photo))
+        })
     }
 
     /// Keeps a photo. The same one again is harmless; another one under an id that is taken is refused.
-    pub fn put_photo(&mut self, home: &HomeId, photo: &StoredPhoto) -> Result<(), StoreError> {
-        let transaction = self.connection.transaction_with_behavior(TransactionBehavior::Immediate)?;
-        insert_photo(&transaction, home, photo)?;
-        transaction.commit()?;
-        Ok(())
+    pub fn put_photo(&self, home: &HomeId, photo: StoredPhoto) -> Result<(), StoreError> {
+        let home = home.clone();
+        self.writer.write(move |connection| insert_photo(connection, &home, &photo))
     }
 
     /// A photo; `None` when there is none of that id.
     pub fn photo(&self, home: &HomeId, photo: &PhotoId) -> Result<Option<StoredPhoto>, StoreError> {
-        read_photo(&self.connection, home, photo)
+        self.read(|connection| read_photo(connection, home, photo))
     }
 
     /// Every photo of a home.
     pub fn photos(&self, home: &HomeId) -> Result<Vec<StoredPhoto>, StoreError> {
-        let mut statement = self.connection.prepare_cached("SELECT photo FROM photos WHERE home = ?1 ORDER BY photo")?;
-        let ids = statement.query_map([home.as_str()], |row| row.get::<_, String>(0))?.collect::<Result<Vec<_>, _>>()?;
-        let ids = ids.into_iter().filter_map(|id| id.parse().ok());
-        ids.filter_map(|id| self.photo(home, &id).transpose()).collect()
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached("SELECT photo FROM photos WHERE home = ?1 ORDER BY photo")?;
+            let ids = statement.query_map([home.as_str()], |row| row.get::<_, String>(0))?.collect::<Result<Vec<_>, _>>()?;
+            let ids = ids.into_iter().filter_map(|id| id.parse().ok());
+            ids.filter_map(|id| read_photo(connection, home, &id).transpose()).collect()
+        })
     }
 
     /// A setting of this installation.
     pub fn setting(&self, name: &str) -> Result<Option<String>, StoreError> {
-        let mut statement = self.connection.prepare_cached("SELECT value FROM settings WHERE name = ?1")?;
-        Ok(statement.query_row([name], |row| row.get(0)).optional()?)
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached("SELECT value FROM settings WHERE name = ?1")?;
+            Ok(statement.query_row([name], |row| row.get(0)).optional()?)
+        })
     }
 
     /// Keeps a setting of this installation; a later one replaces it.
-    pub fn set_setting(&mut self, name: &str, value: &str) -> Result<(), StoreError> {
-        self.connection.execute("INSERT OR REPLACE INTO settings (name, value) VALUES (?1, ?2)", [name, value])?;
-        Ok(())
+    pub fn set_setting(&self, name: &str, value: &str) -> Result<(), StoreError> {
+        let (name, value) = (name.to_owned(), value.to_owned());
+        self.writer.write(move |connection| {
+            connection.execute("INSERT OR REPLACE INTO settings (name, value) VALUES (?1, ?2)", [&name, &value])?;
+            Ok(())
+        })
     }
 
     /// Whether the database is sound, as SQLite itself checks it.
     pub fn check(&self) -> Result<bool, StoreError> {
-        let said: String = self.connection.query_row("PRAGMA integrity_check", [], |row| row.get(0))?;
-        Ok(said == "ok")
+        self.read(|connection| {
+            let said: String = connection.query_row("PRAGMA integrity_check", [], |row| row.get(0))?;
+            Ok(said == "ok")
+        })
     }
 }
 
-fn insert(transaction: &Transaction<'_>, home: &HomeId, lines: &[Line]) -> Result<(), StoreError> {
-    transaction.execute("INSERT OR IGNORE INTO homes (id) VALUES (?1)", [home.as_str()])?;
+fn insert(connection: &Connection, home: &HomeId, lines: &[Line]) -> Result<(), StoreError> {
+    connection.execute("INSERT OR IGNORE INTO homes (id) VALUES (?1)", [home.as_str()])?;
     let last: u64 =
-        transaction.query_row("SELECT coalesce(max(seq), 0) FROM lines WHERE home = ?1", [home.as_str()], |row| row.get(0))?;
-    let mut statement = transaction.prepare_cached("INSERT INTO lines (home, seq, entry, body) VALUES (?1, ?2, ?3, ?4)")?;
+        connection.query_row("SELECT coalesce(max(seq), 0) FROM lines WHERE home = ?1", [home.as_str()], |row| row.get(0))?;
+    let mut statement = connection.prepare_cached("INSERT INTO lines (home, seq, entry, body) VALUES (?1, ?2, ?3, ?4)")?;
     for (expected, line) in (last + 1..).zip(lines) {
         if line.seq != expected {
             return Err(StoreError::Conflict { home: home.clone(), seq: line.seq });
@@ -205,13 +231,13 @@ fn insert(transaction: &Transaction<'_>, home: &HomeId, lines: &[Line]) -> Resul
     Ok(())
 }
 
-fn insert_photo(transaction: &Transaction<'_>, home: &HomeId, photo: &StoredPhoto) -> Result<(), StoreError> {
-    match read_photo(transaction, home, &photo.id)? {
+fn insert_photo(connection: &Connection, home: &HomeId, photo: &StoredPhoto) -> Result<(), StoreError> {
+    match read_photo(connection, home, &photo.id)? {
         Some(known) if known == *photo => Ok(()),
         Some(_) => Err(StoreError::PhotoTaken { photo: photo.id.clone() }),
         None => {
             let row = params![home.as_str(), photo.id.as_str(), photo.media, photo.bytes];
-            transaction.execute("INSERT INTO photos (home, photo, media, bytes) VALUES (?1, ?2, ?3, ?4)", row)?;
+            connection.execute("INSERT INTO photos (home, photo, media, bytes) VALUES (?1, ?2, ?3, ?4)", row)?;
             Ok(())
         }
     }
@@ -263,23 +289,23 @@ mod tests {
     #[test]
     fn a_photo_is_kept_once_and_goes_with_its_home() {
         let folder = tempfile::tempdir().unwrap();
-        let mut store = Store::open(folder.path()).unwrap();
+        let store = Store::open(folder.path()).unwrap();
         let photo = StoredPhoto { id: "p1".parse().unwrap(), media: "image/png".into(), bytes: vec![1, 2, 3] };
-        assert!(store.put_photo(&home(), &photo).is_err(), "there is no such home");
-        store.append(&home(), &[line(1)]).unwrap();
-        store.put_photo(&home(), &photo).unwrap();
-        store.put_photo(&home(), &photo).unwrap();
+        assert!(store.put_photo(&home(), photo.clone()).is_err(), "there is no such home");
+        store.append(&home(), vec![line(1)]).unwrap();
+        store.put_photo(&home(), photo.clone()).unwrap();
+        store.put_photo(&home(), photo.clone()).unwrap();
         let other = StoredPhoto { bytes: vec![9], ..photo.clone() };
-        assert!(matches!(store.put_photo(&home(), &other), Err(StoreError::PhotoTaken { .. })));
+        assert!(matches!(store.put_photo(&home(), other.clone()), Err(StoreError::PhotoTaken { .. })));
         assert_eq!(store.photos(&home()).unwrap(), std::slice::from_ref(&photo));
-        store.replace(&home(), &[line(1)], std::slice::from_ref(&other)).unwrap();
+        store.replace(&home(), vec![line(1)], vec![other.clone()]).unwrap();
         assert_eq!(store.photo(&home(), &photo.id).unwrap(), Some(other));
     }
 
     #[test]
     fn a_setting_is_kept_and_replaced() {
         let folder = tempfile::tempdir().unwrap();
-        let mut store = Store::open(folder.path()).unwrap();
+        let store = Store::open(folder.path()).unwrap();
         assert_eq!(store.setting("passphrase").unwrap(), None);
         for value in ["one", "two"] {
             store.set_setting("passphrase", value).unwrap();
@@ -296,9 +322,9 @@ mod tests {
     #[test]
     fn what_was_appended_is_there_after_reopening() {
         let folder = tempfile::tempdir().unwrap();
-        let mut store = Store::open(folder.path()).unwrap();
-        store.append(&home(), &[line(1), line(2)]).unwrap();
-        store.append(&home(), &[line(3)]).unwrap();
+        let store = Store::open(folder.path()).unwrap();
+        store.append(&home(), vec![line(1), line(2)]).unwrap();
+        store.append(&home(), vec![line(3)]).unwrap();
         drop(store);
         let store = Store::open(folder.path()).unwrap();
         assert_eq!(store.lines(&home()).unwrap(), [line(1), line(2), line(3)]);
@@ -309,10 +335,10 @@ mod tests {
     #[test]
     fn a_batch_that_does_not_follow_writes_nothing() {
         let folder = tempfile::tempdir().unwrap();
-        let mut store = Store::open(folder.path()).unwrap();
-        store.append(&home(), &[line(1)]).unwrap();
-        assert!(matches!(store.append(&home(), &[line(2), line(4)]), Err(StoreError::Conflict { seq: 4, .. })));
-        assert!(matches!(store.append(&home(), &[line(1)]), Err(StoreError::Conflict { seq: 1, .. })));
+        let store = Store::open(folder.path()).unwrap();
+        store.append(&home(), vec![line(1)]).unwrap();
+        assert!(matches!(store.append(&home(), vec![line(2), line(4)]), Err(StoreError::Conflict { seq: 4, .. })));
+        assert!(matches!(store.append(&home(), vec![line(1)]), Err(StoreError::Conflict { seq: 1, .. })));
         assert_eq!(store.lines(&home()).unwrap().len(), 1);
     }
 
@@ -336,15 +362,38 @@ mod tests {
     #[test]
     fn a_full_disk_loses_nothing_and_says_so() {
         let folder = tempfile::tempdir().unwrap();
-        let mut store = Store::open(folder.path()).unwrap();
-        store.append(&home(), &[line(1)]).unwrap();
-        let pages: u32 = store.connection.query_row("PRAGMA page_count", [], |row| row.get(0)).unwrap();
-        store.connection.pragma_update(None, "max_page_count", pages).unwrap();
+        let store = Store::open(folder.path()).unwrap();
+        store.append(&home(), vec![line(1)]).unwrap();
+        let pages: u32 = store.read(|c| Ok(c.query_row("PRAGMA page_count", [], |row| row.get(0))?)).unwrap();
+        store.writer.alone(move |c| Ok(c.pragma_update(None, "max_page_count", pages)?)).unwrap();
         let long = "x".repeat(20_000);
-        assert!(matches!(store.append(&home(), &[line(2), line_named(3, &long)]), Err(StoreError::Full)));
+        assert!(matches!(store.append(&home(), vec![line(2), line_named(3, &long)]), Err(StoreError::Full)));
         assert_eq!(store.lines(&home()).unwrap(), [line(1)]);
-        store.connection.pragma_update(None, "max_page_count", 1_000_000).unwrap();
-        store.append(&home(), &[line(2)]).unwrap();
+        store.writer.alone(move |c| Ok(c.pragma_update(None, "max_page_count", 1_000_000)?)).unwrap();
+        store.append(&home(), vec![line(2)]).unwrap();
         assert_eq!(store.lines(&home()).unwrap().len(), 2);
+    }
+
+    #[test]
+    fn many_that_append_at_once_are_each_taken_or_refused_for_their_own() {
+        let folder = tempfile::tempdir().unwrap();
+        let store = Store::open(folder.path()).unwrap();
+        let hut = |n: usize| -> HomeId { format!("hut-{n}").parse().unwrap() };
+        let store = &store;
+        std::thread::scope(|scope| {
+            for n in 0..40 {
+                scope.spawn(move || {
+                    for seq in 1..=5 {
+                        store.append(&hut(n), vec![line(seq)]).unwrap();
+                        // Does not follow: it is refused, and takes nobody else's lines with it.
+                        let gap = store.append(&hut(n), vec![line(seq + 1), line(seq + 9)]);
+                        assert!(matches!(gap, Err(StoreError::Conflict { .. })), "{gap:?}");
+                    }
+                });
+            }
+        });
+        for n in 0..40 {
+            assert_eq!(store.lines(&hut(n)).unwrap(), (1..=5).map(line).collect::<Vec<_>>());
+        }
     }
 }

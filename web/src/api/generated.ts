@@ -62,8 +62,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The home as the screens draw it. */
-        get: operations["overview"];
+        /** What every screen shows of the home: what is off now, which clocks run, how far the trace is. */
+        get: operations["now"];
         put?: never;
         post?: never;
         delete?: never;
@@ -81,6 +81,23 @@ export interface paths {
         };
         /** Every place of its panel for a breaker, why it cannot go where it cannot, and with what it may be joined. */
         get: operations["moves"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is worth a look, the gravest first. */
+        get: operations["checks"];
         put?: never;
         post?: never;
         delete?: never;
@@ -220,6 +237,23 @@ export interface paths {
         };
         /** The logbook, newest first. */
         get: operations["logbook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/panels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Its panels as they hang there, in the order of entry. */
+        get: operations["panels"];
         put?: never;
         post?: never;
         delete?: never;
@@ -374,6 +408,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Its rooms and points, with what is known of each. */
+        get: operations["points"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/points/{point}/evidence": {
         parameters: {
             query?: never;
@@ -479,15 +530,15 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/homes/{home}/trace/schools": {
+    "/api/homes/{home}/trace/methods": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** What each way of tracing would take for what is left, in minutes, for the crew and the instruments that are set. */
-        get: operations["schools"];
+        /** What each method would take for what is left, in minutes, for the crew and the instruments that are set. */
+        get: operations["methods"];
         put?: never;
         post?: never;
         delete?: never;
@@ -668,7 +719,7 @@ export interface components {
             at: components["schemas"]["Spot"];
             /** @description Its other end. */
             b: components["schemas"]["Pixel"];
-            /** @description Which floor. */
+            /** @description The floor, by its name. */
             floor: string;
             /**
              * Format: int32
@@ -687,62 +738,12 @@ export interface components {
         };
         /** @description Nothing lies under the plan of the floor. */
         BackdropRemoved: {
-            /** @description Which floor. */
+            /** @description The floor, by its name. */
             floor: string;
         };
         /** @description A batch of entries: all are taken or none. */
         Batch: {
             entries: components["schemas"]["Draft"][];
-        };
-        /** @description A breaker as a blade of the post. */
-        Blade: {
-            /** @description Its rating. */
-            amps: components["schemas"]["Amps"];
-            /** @description Which breaker. */
-            breaker: components["schemas"]["BreakerId"];
-            /** @description What the old card claims. */
-            claim?: string | null;
-            /** @description What else is known of it. */
-            details: components["schemas"]["BreakerDetails"];
-            /** @description The panels it feeds. */
-            feeds: components["schemas"]["FeedsPanel"][];
-            /** @description What its handles share. */
-            housing: components["schemas"]["Housing"];
-            kept?: components["schemas"]["Kept"] | null;
-            /** @description Breakers behind it that must stay on, with why: it is never to be switched off. */
-            kept_behind: string[];
-            /** @description Why it is kept so. */
-            kept_reason?: string | null;
-            /** @description The leg of each pole. */
-            legs: components["schemas"]["Leg"][];
-            /** @description `5-7`, `14a`: as it is said at this panel. */
-            number: string;
-            /** @description The stretches it covers: one, or two for the outer handles of a quad. */
-            parts: components["schemas"]["Part"][];
-            /** @description `left column, 6th down`. */
-            place: string;
-            /** @description Its poles, from the top. */
-            poles: components["schemas"]["Part"][];
-            /** @description Unproven points that nothing seen so far rules out for it. */
-            possible: number;
-            /** @description Its kind. */
-            protection: components["schemas"]["Protection"];
-            /** @description Points proven on it. */
-            proven: number;
-            /** @description Breakers whose circuits share a neutral with its own; itself alone: its own poles share one. */
-            shares_neutral_with: components["schemas"]["BreakerId"][];
-            /** @description The column it sits in. */
-            side: components["schemas"]["Side"];
-            /** @description Where its handle stands. */
-            state: components["schemas"]["State"];
-            /** @description `5-7`, `G3`: as it is said anywhere in the home. */
-            tag: string;
-            /** @description Volts between its poles, or to neutral for one pole. */
-            volts: components["schemas"]["Volts"];
-            wire?: components["schemas"]["Wire"] | null;
-            wire_allows?: components["schemas"]["Amps"] | null;
-            /** @description What it feeds as far as proven, worded for the card; empty when nothing is. */
-            wording: string;
         };
         /**
          * @description How neutral and ground stand in this panel.
@@ -829,7 +830,7 @@ export interface components {
         BreakerId: string;
         /** @description The breaker must stay on, or is left off; without `kept`, neither any more. */
         BreakerKept: {
-            /** @description Which. */
+            /** @description The breaker. */
             breaker: components["schemas"]["BreakerId"];
             kept?: components["schemas"]["Kept"] | null;
             /** @description Why. */
@@ -839,7 +840,7 @@ export interface components {
         BreakerMoved: {
             /** @description Its poles from the top. */
             at: components["schemas"]["Slot"][];
-            /** @description Which. */
+            /** @description The breaker. */
             breaker: components["schemas"]["BreakerId"];
         };
         /** @description A breaker sits here. A later one for the same breaker replaces the earlier (moved, corrected). */
@@ -848,11 +849,11 @@ export interface components {
             amps: components["schemas"]["Amps"];
             /** @description Its poles from the top. */
             at: components["schemas"]["Slot"][];
-            /** @description Which breaker. */
+            /** @description The breaker. */
             breaker: components["schemas"]["BreakerId"];
             /** @description What else is known of it. */
             details?: components["schemas"]["BreakerDetails"];
-            /** @description In which panel. */
+            /** @description The panel. */
             panel: components["schemas"]["PanelId"];
             /** @description Its kind. */
             protection?: components["schemas"]["Protection"];
@@ -860,15 +861,65 @@ export interface components {
         };
         /** @description The breaker is no longer in the panel. */
         BreakerRemoved: {
-            /** @description Which. */
+            /** @description The breaker. */
             breaker: components["schemas"]["BreakerId"];
         };
         /** @description The handle was moved, or moved by itself. */
         BreakerSwitched: {
-            /** @description Which. */
+            /** @description The breaker. */
             breaker: components["schemas"]["BreakerId"];
             /** @description Where it stands now. */
             to: components["schemas"]["State"];
+        };
+        /** @description A breaker as it hangs there, with what is known of it. */
+        BreakerView: {
+            /** @description Its rating. */
+            amps: components["schemas"]["Amps"];
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description What the old card claims. */
+            claim?: string | null;
+            /** @description What else is known of it. */
+            details: components["schemas"]["BreakerDetails"];
+            /** @description The panels it feeds. */
+            feeds: components["schemas"]["FeedsPanel"][];
+            /** @description What its handles share. */
+            housing: components["schemas"]["Housing"];
+            kept?: components["schemas"]["Kept"] | null;
+            /** @description Breakers behind it that must stay on, with why: it is never to be switched off. */
+            kept_behind: string[];
+            /** @description Why it is kept so. */
+            kept_reason?: string | null;
+            /** @description The leg of each pole. */
+            legs: components["schemas"]["Leg"][];
+            /** @description `5-7`, `14a`: as it is said at this panel. */
+            number: string;
+            /** @description The stretches it covers: one, or two for the outer handles of a quad. */
+            parts: components["schemas"]["Part"][];
+            /** @description `left column, 6th down`. */
+            place: string;
+            /** @description Its poles, from the top. */
+            poles: components["schemas"]["Part"][];
+            /** @description Unproven points that nothing seen so far rules out for it. */
+            possible: number;
+            /** @description Its kind. */
+            protection: components["schemas"]["Protection"];
+            /** @description Points proven on it. */
+            proven: number;
+            /** @description Breakers whose circuits share a neutral with its own; itself alone: its own poles share one. */
+            shares_neutral_with: components["schemas"]["BreakerId"][];
+            /** @description The column it sits in. */
+            side: components["schemas"]["Side"];
+            /** @description Where its handle stands. */
+            state: components["schemas"]["State"];
+            /** @description `5-7`, `G3`: as it is said anywhere in the home. */
+            tag: string;
+            /** @description Volts between its poles, or to neutral for one pole. */
+            volts: components["schemas"]["Volts"];
+            wire?: components["schemas"]["Wire"] | null;
+            wire_allows?: components["schemas"]["Amps"] | null;
+            /** @description What it feeds as far as proven, worded for the card; empty when nothing is. */
+            wording: string;
         };
         /** @description Two one-pole breakers are one from now on: tied, or replaced by one of two poles. */
         BreakersJoined: {
@@ -928,7 +979,7 @@ export interface components {
             /** @description Line by line. */
             lines: components["schemas"]["CardLine"][];
             /** @description The panel as it would be. */
-            post: components["schemas"]["Post"];
+            panel: components["schemas"]["PanelView"];
         };
         /** @description The size of the door card in millimetres. */
         CardSize: {
@@ -957,6 +1008,13 @@ export interface components {
          * @enum {string}
          */
         CellKind: "proven" | "not_proven" | "nothing_found" | "open";
+        /** @description What is worth a look. */
+        Checks: {
+            /** @description The edition of the rules that findings are worded by. */
+            edition: components["schemas"]["Edition"];
+            /** @description The gravest first; what was set aside at the end. */
+            findings: components["schemas"]["Finding"][];
+        };
         /**
          * @description What a column holds.
          * @enum {string}
@@ -1001,7 +1059,7 @@ export interface components {
         };
         /** @description A device at a point was worked: something other than a breaker that makes points lit or dark. */
         DeviceWorked: {
-            /** @description Which. */
+            /** @description The device. */
             device: components["schemas"]["PointId"];
             /** @description How. */
             worked: components["schemas"]["Worked"];
@@ -1089,136 +1147,136 @@ export interface components {
         /** @description What was found out or done. */
         Fact: (components["schemas"]["HomeDescribed"] & {
             /** @enum {string} */
-            kind: "home_described";
+            kind: "HomeDescribed";
         }) | (components["schemas"]["RulesChosen"] & {
             /** @enum {string} */
-            kind: "rules_chosen";
+            kind: "RulesChosen";
         }) | (components["schemas"]["PanelDescribed"] & {
             /** @enum {string} */
-            kind: "panel_described";
+            kind: "PanelDescribed";
         }) | (components["schemas"]["PanelRemoved"] & {
             /** @enum {string} */
-            kind: "panel_removed";
+            kind: "PanelRemoved";
         }) | (components["schemas"]["LegRead"] & {
             /** @enum {string} */
-            kind: "leg_read";
+            kind: "LegRead";
         }) | (components["schemas"]["FillerSeen"] & {
             /** @enum {string} */
-            kind: "filler_seen";
+            kind: "FillerSeen";
         }) | (components["schemas"]["BreakerPlaced"] & {
             /** @enum {string} */
-            kind: "breaker_placed";
+            kind: "BreakerPlaced";
         }) | (components["schemas"]["BreakerMoved"] & {
             /** @enum {string} */
-            kind: "breaker_moved";
+            kind: "BreakerMoved";
         }) | (components["schemas"]["BreakersJoined"] & {
             /** @enum {string} */
-            kind: "breakers_joined";
+            kind: "BreakersJoined";
         }) | (components["schemas"]["NeutralShared"] & {
             /** @enum {string} */
-            kind: "neutral_shared";
+            kind: "NeutralShared";
         }) | (components["schemas"]["BreakerRemoved"] & {
             /** @enum {string} */
-            kind: "breaker_removed";
+            kind: "BreakerRemoved";
         }) | (components["schemas"]["BreakerKept"] & {
             /** @enum {string} */
-            kind: "breaker_kept";
+            kind: "BreakerKept";
         }) | (components["schemas"]["BreakerSwitched"] & {
             /** @enum {string} */
-            kind: "breaker_switched";
+            kind: "BreakerSwitched";
         }) | (components["schemas"]["LabelClaimed"] & {
             /** @enum {string} */
-            kind: "label_claimed";
+            kind: "LabelClaimed";
         }) | (components["schemas"]["RoomPlaced"] & {
             /** @enum {string} */
-            kind: "room_placed";
+            kind: "RoomPlaced";
         }) | (components["schemas"]["RoomRemoved"] & {
             /** @enum {string} */
-            kind: "room_removed";
+            kind: "RoomRemoved";
         }) | (components["schemas"]["UnitsChosen"] & {
             /** @enum {string} */
-            kind: "units_chosen";
+            kind: "UnitsChosen";
         }) | (components["schemas"]["FloorPlaced"] & {
             /** @enum {string} */
-            kind: "floor_placed";
+            kind: "FloorPlaced";
         }) | (components["schemas"]["RoomDrawn"] & {
             /** @enum {string} */
-            kind: "room_drawn";
+            kind: "RoomDrawn";
         }) | (components["schemas"]["OpeningPlaced"] & {
             /** @enum {string} */
-            kind: "opening_placed";
+            kind: "OpeningPlaced";
         }) | (components["schemas"]["OpeningRemoved"] & {
             /** @enum {string} */
-            kind: "opening_removed";
+            kind: "OpeningRemoved";
         }) | (components["schemas"]["StairsPlaced"] & {
             /** @enum {string} */
-            kind: "stairs_placed";
+            kind: "StairsPlaced";
         }) | (components["schemas"]["StairsRemoved"] & {
             /** @enum {string} */
-            kind: "stairs_removed";
+            kind: "StairsRemoved";
         }) | (components["schemas"]["PanelStands"] & {
             /** @enum {string} */
-            kind: "panel_stands";
+            kind: "PanelStands";
         }) | (components["schemas"]["BackdropLaid"] & {
             /** @enum {string} */
-            kind: "backdrop_laid";
+            kind: "BackdropLaid";
         }) | (components["schemas"]["BackdropRemoved"] & {
             /** @enum {string} */
-            kind: "backdrop_removed";
+            kind: "BackdropRemoved";
         }) | (components["schemas"]["PointPlaced"] & {
             /** @enum {string} */
-            kind: "point_placed";
+            kind: "PointPlaced";
         }) | (components["schemas"]["PointRemoved"] & {
             /** @enum {string} */
-            kind: "point_removed";
+            kind: "PointRemoved";
         }) | (components["schemas"]["PointStands"] & {
             /** @enum {string} */
-            kind: "point_stands";
+            kind: "PointStands";
         }) | (components["schemas"]["SwitchControls"] & {
             /** @enum {string} */
-            kind: "switch_controls";
+            kind: "SwitchControls";
         }) | (components["schemas"]["GfciProtects"] & {
             /** @enum {string} */
-            kind: "gfci_protects";
+            kind: "GfciProtects";
         }) | (components["schemas"]["PointSeen"] & {
             /** @enum {string} */
-            kind: "point_seen";
+            kind: "PointSeen";
         }) | (components["schemas"]["VoltsRead"] & {
             /** @enum {string} */
-            kind: "volts_read";
+            kind: "VoltsRead";
         }) | (components["schemas"]["PointSkipped"] & {
             /** @enum {string} */
-            kind: "point_skipped";
+            kind: "PointSkipped";
         }) | (components["schemas"]["ToneHeard"] & {
             /** @enum {string} */
-            kind: "tone_heard";
+            kind: "ToneHeard";
         }) | (components["schemas"]["DeviceWorked"] & {
             /** @enum {string} */
-            kind: "device_worked";
+            kind: "DeviceWorked";
         }) | (components["schemas"]["TraceSet"] & {
             /** @enum {string} */
-            kind: "trace_set";
+            kind: "TraceSet";
         }) | (components["schemas"]["PracticeHouse"] & {
             /** @enum {string} */
-            kind: "practice_house";
+            kind: "PracticeHouse";
         }) | (components["schemas"]["PhotoTaken"] & {
             /** @enum {string} */
-            kind: "photo_taken";
+            kind: "PhotoTaken";
         }) | (components["schemas"]["FindingSetAside"] & {
             /** @enum {string} */
-            kind: "finding_set_aside";
+            kind: "FindingSetAside";
         }) | (components["schemas"]["LineStruck"] & {
             /** @enum {string} */
-            kind: "line_struck";
+            kind: "LineStruck";
         }) | (components["schemas"]["LineRestored"] & {
             /** @enum {string} */
-            kind: "line_restored";
+            kind: "LineRestored";
         });
         /** @description A panel that a breaker feeds. */
         FeedsPanel: {
             /** @description Its name. */
             name: string;
-            /** @description Which. */
+            /** @description The panel. */
             panel: components["schemas"]["PanelId"];
         };
         /** @description An open space, or half of one, was looked at: is there a filler? */
@@ -1227,7 +1285,7 @@ export interface components {
             at: string;
             /** @description Whether a filler closes it. */
             filler: boolean;
-            /** @description In which panel. */
+            /** @description The panel. */
             panel: components["schemas"]["PanelId"];
         };
         /** @description Something worth a look. */
@@ -1320,7 +1378,7 @@ export interface components {
         };
         /** @description The GFCI device protects these points downstream, and no others. */
         GfciProtects: {
-            /** @description Which device. */
+            /** @description The GFCI device. */
             device: components["schemas"]["PointId"];
             /** @description What loses power when it trips. */
             points: components["schemas"]["PointId"][];
@@ -1442,18 +1500,10 @@ export interface components {
             practice?: components["schemas"]["Recipe"] | null;
             progress: components["schemas"]["Progress"];
         };
-        /** @description The home as the screens draw it. */
-        HomeOverview: {
+        /** @description What every screen shows of a home. */
+        HomeNow: {
             /** @description What may be without power only so long, and may be dark now; the first to run out first. */
             clocks: components["schemas"]["DarkClock"][];
-            /** @description What each switch switches. */
-            controls: {
-                [key: string]: components["schemas"]["PointId"][];
-            };
-            /** @description The edition of the rules that findings are worded by. */
-            edition: components["schemas"]["Edition"];
-            /** @description What is worth a look. */
-            findings: components["schemas"]["Finding"][];
             /** @description Its id. */
             id: components["schemas"]["HomeId"];
             /** @description The last line that moved a handle: what a look is recorded under. */
@@ -1462,19 +1512,9 @@ export interface components {
             name: string;
             /** @description What is off now, in the order of the panel. */
             off_now: components["schemas"]["OffNow"][];
-            /** @description Its points, in the order of entry. */
-            points: components["schemas"]["KnownPoint"][];
-            /** @description Its panels as fingerposts, in the order of entry; empty before one is described. */
-            posts: components["schemas"]["Post"][];
             practice?: components["schemas"]["Recipe"] | null;
             /** @description How far the trace is. */
             progress: components["schemas"]["Progress"];
-            /** @description What each GFCI device protects downstream. */
-            protects: {
-                [key: string]: components["schemas"]["PointId"][];
-            };
-            /** @description Its rooms, in the order of entry. */
-            rooms: components["schemas"]["Room"][];
             /**
              * Format: int64
              * @description The last line this follows from.
@@ -1516,14 +1556,62 @@ export interface components {
          * @enum {string}
          */
         Kept: "on" | "off";
+        /** @description What is known of which breaker feeds a point, as the screens tell it. */
+        Known: {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description The dark look. */
+            dark: components["schemas"]["EntryId"];
+            /** @description The lit look. */
+            lit: components["schemas"]["EntryId"];
+            /** @enum {string} */
+            verdict: "proven";
+        } | {
+            /** @description What disagrees, as a sentence. */
+            because: string;
+            /** @enum {string} */
+            verdict: "contradictory";
+        } | {
+            /** @enum {string} */
+            verdict: "out";
+        } | {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            verdict: "by_exclusion";
+        } | {
+            /** @description How many breakers no look rules out. */
+            candidates: number;
+            /** @description All that keeps it from being proven is a second dark look. */
+            once: boolean;
+            /** @description The breakers that no look rules out, where they are three at most. */
+            possible: components["schemas"]["BreakerId"][];
+            /** @enum {string} */
+            verdict: "open";
+        };
         /** @description A point with what is known of it. */
         KnownPoint: components["schemas"]["Point"] & {
             /** @description What is known. */
-            known: components["schemas"]["Verdict"];
+            known: components["schemas"]["Known"];
+        };
+        /** @description Rooms and points with what is known of them. */
+        KnownPoints: {
+            /** @description What each switch switches. */
+            controls: {
+                [key: string]: components["schemas"]["PointId"][];
+            };
+            /** @description Its points, in the order of entry. */
+            points: components["schemas"]["KnownPoint"][];
+            /** @description What each GFCI device protects downstream. */
+            protects: {
+                [key: string]: components["schemas"]["PointId"][];
+            };
+            /** @description Its rooms, in the order of entry. */
+            rooms: components["schemas"]["Room"][];
         };
         /** @description The old card says this of the breaker. Empty: it says nothing. */
         LabelClaimed: {
-            /** @description Which. */
+            /** @description The breaker. */
             breaker: components["schemas"]["BreakerId"];
             /** @description As it reads. */
             text: string;
@@ -1578,7 +1666,7 @@ export interface components {
              * @description The space it was read against.
              */
             against: number;
-            /** @description In which panel. */
+            /** @description The panel. */
             panel: components["schemas"]["PanelId"];
             /**
              * Format: int32
@@ -1600,7 +1688,7 @@ export interface components {
         Level: "plain" | "usual" | "tricky";
         /** @description The likeliest breaker of a point. It orders the tests and proves nothing. */
         Likely: {
-            /** @description Which. */
+            /** @description The breaker. */
             breaker: components["schemas"]["BreakerId"];
             /**
              * Format: int32
@@ -1620,7 +1708,7 @@ export interface components {
         };
         /** @description A struck line counts again. */
         LineRestored: {
-            /** @description Which line. */
+            /** @description The line. */
             line: components["schemas"]["EntryId"];
         };
         /**
@@ -1630,7 +1718,7 @@ export interface components {
         LineRole: "proves" | "agrees" | "disagrees" | "set_aside" | "between" | "doubted";
         /** @description An earlier line does not count. */
         LineStruck: {
-            /** @description Which line. */
+            /** @description The line. */
             line: components["schemas"]["EntryId"];
         };
         /** @description A page of the logbook, newest first. */
@@ -1723,6 +1811,21 @@ export interface components {
          * @enum {string}
          */
         Metal: "copper" | "aluminum";
+        /**
+         * @description A way of tracing.
+         * @enum {string}
+         */
+        Method: "one_at_a_time" | "several_off" | "lamp_and_helper" | "tone_tracer";
+        /** @description What a way of tracing is expected to take from here. */
+        MethodMinutes: {
+            /** @description The method. */
+            method: components["schemas"]["Method"];
+            /**
+             * Format: double
+             * @description Minutes for what is left, with the looks that show that breakers latched.
+             */
+            minutes: number;
+        };
         /** @description What is wrong with a typed text, and where. */
         Misread: {
             /** @description The part that is meant. */
@@ -1958,15 +2061,15 @@ export interface components {
         OpeningPlaced: {
             /** @description From the wall's first corner to the opening. */
             from: components["schemas"]["Length"];
-            /** @description Which. */
+            /** @description The opening. */
             opening: components["schemas"]["OpeningId"];
             /** @description What it is. */
             opening_kind: components["schemas"]["OpeningKind"];
-            /** @description In which room's wall; another room on the wall's other side needs no entry. */
+            /** @description The room whose wall it is in; another room on the wall's other side needs no entry. */
             room: components["schemas"]["RoomId"];
             /**
              * Format: int32
-             * @description Which wall, from 0, in the order of the drawn corners.
+             * @description The wall, from 0, in the order of the drawn corners.
              */
             wall: number;
             /** @description Its width. */
@@ -1974,7 +2077,7 @@ export interface components {
         };
         /** @description There is no such opening. */
         OpeningRemoved: {
-            /** @description Which. */
+            /** @description The opening. */
             opening: components["schemas"]["OpeningId"];
         };
         /**
@@ -2035,7 +2138,7 @@ export interface components {
             name: string;
             /** @description As on the metal. */
             numbering: components["schemas"]["Numbering"];
-            /** @description Which panel. */
+            /** @description The panel. */
             panel: components["schemas"]["PanelId"];
             /** @description `back hall`; may be empty. */
             place: string;
@@ -2148,17 +2251,32 @@ export interface components {
         PanelId: string;
         /** @description There is no such panel. Its breakers must be gone first. */
         PanelRemoved: {
-            /** @description Which. */
+            /** @description The panel. */
             panel: components["schemas"]["PanelId"];
         };
         /** @description The panel hangs here. */
         PanelStands: {
             /** @description From the corner of the box around the room; the nearest wall takes it. */
             at: components["schemas"]["Spot"];
-            /** @description Which. */
+            /** @description The panel. */
             panel: components["schemas"]["PanelId"];
-            /** @description In which room. */
+            /** @description The room. */
             room: components["schemas"]["RoomId"];
+        };
+        /** @description A whole panel. */
+        PanelView: {
+            /** @description Its breakers, left column first, each column from the top. */
+            breakers: components["schemas"]["BreakerView"][];
+            /** @description Its open spaces, in the same order. */
+            open: components["schemas"]["OpenSpace"][];
+            /** @description The panel. */
+            panel: components["schemas"]["Panel"];
+            /** @description Its photos, in the order of entry. */
+            photos: components["schemas"]["Photo"][];
+            /** @description Its rows, top to bottom. */
+            rows: components["schemas"]["PostRow"][];
+            /** @description Every space, in the same order. */
+            spaces: components["schemas"]["SpaceSpot"][];
         };
         /** @description A stretch of a column, in half rows from the top of the panel. */
         Part: {
@@ -2219,9 +2337,9 @@ export interface components {
         PhotoTaken: {
             /** @description What it shows. */
             of: components["schemas"]["PhotoOf"];
-            /** @description Of which panel. */
+            /** @description The panel. */
             panel: components["schemas"]["PanelId"];
-            /** @description Which. */
+            /** @description The photo. */
             photo: components["schemas"]["PhotoId"];
         };
         /** @description A place in a picture, from its upper left corner. */
@@ -2328,7 +2446,7 @@ export interface components {
             /** @description As a sentence, with what to do. */
             words: string;
         };
-        /** @description The house plan as it is drawn, by the logbook's last line. */
+        /** @description The house plan as it is drawn, by the logbook's last line: what a screen has written since is not drawn yet. */
         PlanNow: components["schemas"]["Plan"] & {
             /**
              * Format: int64
@@ -2522,23 +2640,23 @@ export interface components {
             /** @description A single receptacle, the only one on its circuit. */
             only_one?: boolean;
             plate?: components["schemas"]["Plate"] | null;
-            /** @description Which. */
+            /** @description The point. */
             point: components["schemas"]["PointId"];
             /** @description What it is. */
             point_kind: components["schemas"]["PointKind"];
-            /** @description In which room. */
+            /** @description The room. */
             room: components["schemas"]["RoomId"];
             /** @description 120 or 240. */
             volts: components["schemas"]["Volts"];
         };
         /** @description There is no such point. */
         PointRemoved: {
-            /** @description Which. */
+            /** @description The point. */
             point: components["schemas"]["PointId"];
         };
         /** @description The point was looked at, with the breakers as they stood. */
         PointSeen: {
-            /** @description Which. */
+            /** @description The point. */
             point: components["schemas"]["PointId"];
             /** @description Lit or dark. */
             seen: components["schemas"]["Seen"];
@@ -2546,7 +2664,7 @@ export interface components {
         };
         /** @description The point could not be looked at, with the breakers as they stood. */
         PointSkipped: {
-            /** @description Which. */
+            /** @description The point. */
             point: components["schemas"]["PointId"];
             /** @description Why. */
             reason?: string;
@@ -2555,7 +2673,7 @@ export interface components {
         /** @description Where the point is on the plan; without `at` it is no longer placed there. */
         PointStands: {
             at?: components["schemas"]["Spot"] | null;
-            /** @description Which. */
+            /** @description The point. */
             point: components["schemas"]["PointId"];
         };
         /** @description A point to look at. */
@@ -2581,21 +2699,6 @@ export interface components {
             skipped: boolean;
             /** @description 120 or 240. */
             volts: components["schemas"]["Volts"];
-        };
-        /** @description The whole post. */
-        Post: {
-            /** @description Its breakers, left column first, each column from the top. */
-            blades: components["schemas"]["Blade"][];
-            /** @description Its open spaces, in the same order. */
-            open: components["schemas"]["OpenSpace"][];
-            /** @description The panel. */
-            panel: components["schemas"]["Panel"];
-            /** @description Its photos, in the order of entry. */
-            photos: components["schemas"]["Photo"][];
-            /** @description Its rows, top to bottom. */
-            rows: components["schemas"]["PostRow"][];
-            /** @description Every space, in the same order. */
-            spaces: components["schemas"]["SpaceSpot"][];
         };
         /** @description A row of the panel with its leg. */
         PostRow: {
@@ -2722,7 +2825,7 @@ export interface components {
         RoomDrawn: {
             /** @description The corners of its inside, in either sense, in millimeters on its floor. */
             corners: components["schemas"]["Spot"][];
-            /** @description Which. */
+            /** @description The room. */
             room: components["schemas"]["RoomId"];
         };
         /** @description One room. */
@@ -2743,12 +2846,12 @@ export interface components {
             floor?: string | null;
             /** @description `Kitchen`. */
             name: string;
-            /** @description Which. */
+            /** @description The room. */
             room: components["schemas"]["RoomId"];
         };
         /** @description There is no such room. Its points must be gone first. */
         RoomRemoved: {
-            /** @description Which. */
+            /** @description The room. */
             room: components["schemas"]["RoomId"];
         };
         /**
@@ -2787,23 +2890,8 @@ export interface components {
         };
         /** @description Findings are worded by this edition of the rules. */
         RulesChosen: {
-            /** @description Which. */
+            /** @description The edition. */
             edition: components["schemas"]["Edition"];
-        };
-        /**
-         * @description A way of tracing.
-         * @enum {string}
-         */
-        School: "one_at_a_time" | "several_off" | "lamp_and_helper" | "tone_tracer";
-        /** @description What a way of tracing is expected to take from here. */
-        SchoolMinutes: {
-            /**
-             * Format: double
-             * @description Minutes for what is left, with the looks that show that breakers latched.
-             */
-            minutes: number;
-            /** @description Which way. */
-            school: components["schemas"]["School"];
         };
         /**
          * @description What a look showed.
@@ -2902,7 +2990,7 @@ export interface components {
             lower: components["schemas"]["RoomId"];
             /** @description Where they begin, from the corner of the box around the lower room. */
             lower_at: components["schemas"]["Spot"];
-            /** @description Which. */
+            /** @description The stairs. */
             stairs: components["schemas"]["StairsId"];
             /** @description The upper room. */
             upper: components["schemas"]["RoomId"];
@@ -2911,7 +2999,7 @@ export interface components {
         };
         /** @description There are no such stairs. */
         StairsRemoved: {
-            /** @description Which. */
+            /** @description The stairs. */
             stairs: components["schemas"]["StairsId"];
         };
         /**
@@ -2963,7 +3051,7 @@ export interface components {
         SwitchControls: {
             /** @description What it switches. */
             points: components["schemas"]["PointId"][];
-            /** @description Which switch. */
+            /** @description The switch. */
             switch: components["schemas"]["PointId"];
         };
         /**
@@ -3069,7 +3157,30 @@ export interface components {
         /** @description It is traced so from now on, on every screen. */
         TraceSet: {
             /** @description How, by whom and with what. */
-            way: components["schemas"]["Way"];
+            way: components["schemas"]["TraceSetup"];
+        };
+        /** @description How it is traced, by whom and with what. */
+        TraceSetup: {
+            /** @description One person does it all; else one stands at the panel and others walk. */
+            alone: boolean;
+            /** @description The people talk through phones that show each their step, rather than by shouting. */
+            phones: boolean;
+            /** @description A radio or buzzer is there that is heard at the panel: alone, silence tells from there which breaker it was. */
+            radio?: boolean;
+            /** @description The method. */
+            school: components["schemas"]["Method"];
+            /**
+             * Format: int32
+             * @description Plug-in testers and lamps together, 1 to 20: all but one can be left plugged in.
+             */
+            testers: number;
+            /** @description A tone sender and its receiver are there. */
+            tone: boolean;
+            /**
+             * Format: int32
+             * @description People who walk and look at the same time, 1 to 6; the owner at the panel is not counted.
+             */
+            walkers?: number;
         };
         /** @description The trace as every screen shows it. */
         TraceView: {
@@ -3098,10 +3209,10 @@ export interface components {
              * @description The last line this follows from.
              */
             seq: number;
+            /** @description How it is traced, by whom and with what. */
+            setup: components["schemas"]["TraceSetup"];
             /** @description Breakers that could still be switched off and would tell something, in the order proposed. */
             to_switch: components["schemas"]["BreakerId"][];
-            /** @description How it is traced, by whom and with what. */
-            way: components["schemas"]["Way"];
         };
         /** @description A card as typed. */
         TypedCard: {
@@ -3170,7 +3281,7 @@ export interface components {
          *     neither; see [`crate::metered`].
          */
         VoltsRead: {
-            /** @description Which. */
+            /** @description The point. */
             point: components["schemas"]["PointId"];
             since?: components["schemas"]["Since"] | null;
             /**
@@ -3191,29 +3302,6 @@ export interface components {
             tag?: components["schemas"]["PlanTag"] | null;
             /** @description 120 or 240. */
             volts: components["schemas"]["Volts"];
-        };
-        /** @description How it is traced, by whom and with what. */
-        Way: {
-            /** @description One person does it all; else one stands at the panel and others walk. */
-            alone: boolean;
-            /** @description The people talk through phones that show each their step, rather than by shouting. */
-            phones: boolean;
-            /** @description A radio or buzzer is there that is heard at the panel: alone, silence tells from there which breaker it was. */
-            radio?: boolean;
-            /** @description Which way. */
-            school: components["schemas"]["School"];
-            /**
-             * Format: int32
-             * @description Plug-in testers and lamps together, 1 to 20: all but one can be left plugged in.
-             */
-            testers: number;
-            /** @description A tone sender and its receiver are there. */
-            tone: boolean;
-            /**
-             * Format: int32
-             * @description People who walk and look at the same time, 1 to 6; the owner at the panel is not counted.
-             */
-            walkers?: number;
         };
         /** @description The wire on a breaker, as read from the cable. */
         Wire: {
@@ -3436,7 +3524,7 @@ export interface operations {
             };
         };
     };
-    overview: {
+    now: {
         parameters: {
             query?: never;
             header?: never;
@@ -3453,7 +3541,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HomeOverview"];
+                    "application/json": components["schemas"]["HomeNow"];
                 };
             };
             404: {
@@ -3486,6 +3574,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Moves"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    checks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Checks"];
                 };
             };
             404: {
@@ -3819,6 +3937,36 @@ export interface operations {
             };
         };
     };
+    panels: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelView"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     read_card: {
         parameters: {
             query?: never;
@@ -3959,7 +4107,7 @@ export interface operations {
             path: {
                 /** @description The id of the home */
                 home: string;
-                /** @description The id of the photo */
+                /** @description The id of the photo, made by the sender */
                 photo: string;
             };
             cookie?: never;
@@ -4226,6 +4374,36 @@ export interface operations {
             };
         };
     };
+    points: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownPoints"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     evidence: {
         parameters: {
             query?: never;
@@ -4423,7 +4601,7 @@ export interface operations {
             };
         };
     };
-    schools: {
+    methods: {
         parameters: {
             query?: never;
             header?: never;
@@ -4440,7 +4618,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SchoolMinutes"][];
+                    "application/json": components["schemas"]["MethodMinutes"][];
                 };
             };
             404: {

@@ -56,7 +56,7 @@ mod tests {
 
     fn of(acts: &str) -> Vec<(Severity, bool)> {
         let home = written(acts).home;
-        findings(&home).into_iter().filter(|f| f.code == "neutral-ground").map(|f| (f.severity, f.mend.is_some())).collect()
+        findings(&home).iter().filter(|f| f.code == "neutral-ground").map(|f| (f.severity, f.mend.is_some())).collect()
     }
 
     #[test]

@@ -64,7 +64,7 @@ mod tests {
         let across = |one: &str, other: &str| {
             let acts = format!("panel 12\n2a 15 a\n2b 15 b\n4a 15 c\n4b 15 d\nshare {one} {other}");
             let home = crate::fixture::written(&acts).home;
-            crate::checks::findings(&home).into_iter().find(|f| f.code == "shared-neutral-disconnect").unwrap().mend.is_some()
+            crate::checks::findings(&home).iter().find(|f| f.code == "shared-neutral-disconnect").unwrap().mend.is_some()
         };
         assert!(across("2b", "4a"));
         assert!(!across("2a", "4a"), "no tie is made for these");

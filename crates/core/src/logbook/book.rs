@@ -11,7 +11,7 @@ use crate::model::{EntryId, Refusal, RefusalCode};
 /// The lines of one home, and what they add up to.
 #[derive(Debug, Clone, Default)]
 pub struct Logbook {
-    lines: IndexMap<EntryId, Line>,
+    lines: IndexMap<EntryId, Arc<Line>>,
     struck: BTreeSet<EntryId>,
     home: Arc<Home>,
 }
@@ -31,7 +31,7 @@ impl Logbook {
     pub fn from_lines(lines: impl IntoIterator<Item = Line>) -> Result<Self, Refusal> {
         let mut book = Self::default();
         for line in lines {
-            book.lines.insert(line.entry.id.clone(), line);
+            book.lines.insert(line.entry.id.clone(), Arc::new(line));
         }
         book.struck = struck(book.lines.values().map(|line| &line.entry));
         book.home = Arc::new(fold(book.lines.values().map(|line| &line.entry), &book.struck)?);
@@ -49,12 +49,12 @@ impl Logbook {
 
     /// Every line, in order.
     pub fn lines(&self) -> impl DoubleEndedIterator<Item = &Line> {
-        self.lines.values()
+        self.lines.values().map(|line| &**line)
     }
 
     /// A line.
     pub fn line(&self, id: &EntryId) -> Option<&Line> {
-        self.lines.get(id)
+        self.lines.get(id).map(|line| &**line)
     }
 
     /// Whether the line is struck out now.
@@ -100,7 +100,7 @@ impl Logbook {
     /// Takes over what [`Logbook::admit`] worked out, once it is stored.
     pub fn commit(&mut self, outcome: Outcome) {
         for line in outcome.new {
-            self.lines.insert(line.entry.id.clone(), line);
+            self.lines.insert(line.entry.id.clone(), Arc::new(line));
         }
         self.home = Arc::new(outcome.home);
         self.struck = outcome.struck;

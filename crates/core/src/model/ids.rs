@@ -1,7 +1,8 @@
 //! Ids are made by whoever writes a fact down (a client makes UUIDs), so a resend is harmless.
-//! Each kind is a type of its own: a point's id cannot be passed where a breaker's is meant.
+//! A copy shares the text: an id is copied more often than anything else. Each kind is a type of its own: a point's id cannot be passed where a breaker's is meant.
 
 use std::fmt;
+use std::sync::Arc;
 
 /// Why a string is no id.
 #[derive(Debug, thiserror::Error, PartialEq, Eq)]
@@ -11,10 +12,16 @@ pub struct BadId(String);
 macro_rules! ids {
     ($($(#[$doc:meta])* $name:ident)*) => {$(
         $(#[$doc])*
-        #[derive(Clone, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
-        #[serde(try_from = "String", into = "String")]
+        #[derive(Clone, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Deserialize, utoipa::ToSchema)]
+        #[serde(try_from = "String")]
         #[schema(value_type = String)]
-        pub struct $name(String);
+        pub struct $name(Arc<str>);
+
+        impl serde::Serialize for $name {
+            fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {
+                serializer.serialize_str(&self.0)
+            }
+        }
 
         impl $name {
             /// The id as text.
@@ -26,7 +33,7 @@ macro_rules! ids {
             fn try_from(text: String) -> Result<Self, BadId> {
                 let fits = (1..=64).contains(&text.len())
                     && text.bytes().all(|b| b.is_ascii_alphanumeric() || b == b'-' || b == b'_');
-                if fits { Ok(Self(text)) } else { Err(BadId(text.chars().take(80).collect())) }
+                if fits { Ok(Self(text.into())) } else { Err(BadId(text.chars().take(80).collect())) }
             }
         }
 
@@ -36,7 +43,7 @@ macro_rules! ids {
         }
 
         impl From<$name> for String {
-            fn from(id: $name) -> Self { id.0 }
+            fn from(id: $name) -> Self { id.0.as_ref().to_owned() }
         }
 
         impl fmt::Display for $name {

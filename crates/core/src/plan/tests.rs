@@ -32,7 +32,7 @@ fn the_floor<'a>(plan: &'a Plan, name: &str) -> &'a PlanFloor {
 fn rooms_go_beside_one_another_and_walls_between_them_are_drawn_once() {
     let w = house();
     let plan = plan(&w.home);
-    let floor = the_floor(&plan, "house");
+    let floor = the_floor(plan, "house");
     let corner = |name: &str| floor.rooms.iter().find(|r| r.name == name).unwrap().outline.corners()[0];
     assert_eq!([corner("Kitchen"), corner("Pantry"), corner("Hall")], [Spot::at(0, 0), Spot::at(4000, 0), Spot::at(0, 3000)]);
     assert_eq!(floor.bounds, Some(Bounds { x: 0, y: 0, width: 6000, height: 4500 }));
@@ -50,7 +50,7 @@ fn rooms_go_beside_one_another_and_walls_between_them_are_drawn_once() {
 fn points_lean_on_their_wall_and_no_symbol_is_without_a_tag() {
     let w = house();
     let plan = plan(&w.home);
-    let floor = the_floor(&plan, "house");
+    let floor = the_floor(plan, "house");
     let counter = floor.points.iter().find(|p| p.point.as_str() == "counter").unwrap();
     assert_eq!((counter.at, counter.turn, counter.symbol), (Spot::at(1000, 0), 0, Symbol::DuplexReceptacle));
     assert!(counter.middle.y > 0, "it is drawn into the room");
@@ -155,7 +155,7 @@ fn a_split_receptacle_is_two_points_in_one_device() {
     }
     let plan = plan(&w.home);
     let symbols: Vec<_> =
-        the_floor(&plan, "house").points.iter().filter(|p| p.point.as_str().starts_with("counter")).map(|p| p.symbol).collect();
+        the_floor(plan, "house").points.iter().filter(|p| p.point.as_str().starts_with("counter")).map(|p| p.symbol).collect();
     assert_eq!(symbols, [Symbol::SplitReceptacle; 2]);
     let light = r#"fact {"kind":"point_placed","point":"x","room":"kitchen","point_kind":"light","name":"x","volts":120,"details":{"half_of":"counter"}}"#;
     assert!(w.act(light).unwrap_err().wrong.contains("Only two receptacles"));
@@ -177,7 +177,7 @@ fn switches_and_gfcis_know_what_is_downstream() {
         w.act(act).unwrap_or_else(|refusal| panic!("{act}: {refusal}"));
     }
     let plan = plan(&w.home);
-    let floor = the_floor(&plan, "house");
+    let floor = the_floor(plan, "house");
     let symbol = |point: &str| floor.points.iter().find(|p| p.point.as_str() == point).unwrap().symbol;
     assert_eq!(symbol("by-the-door"), Symbol::ThreeWaySwitch, "two switches of one light");
     let counter = &crate::find(&w.home, "counter")[0];
@@ -215,7 +215,7 @@ fn openings_and_backdrops_that_cannot_be_are_refused() {
     w.act(&backdrop(500.0, 4000)).unwrap();
     let laid = plan(&w.home);
     // 400 px are 4 m: 10 mm to the pixel.
-    assert_eq!(the_floor(&laid, "house").backdrop.as_ref().unwrap().bounds, Bounds { x: 0, y: 0, width: 10_000, height: 8_000 });
+    assert_eq!(the_floor(laid, "house").backdrop.as_ref().unwrap().bounds, Bounds { x: 0, y: 0, width: 10_000, height: 8_000 });
     for (act, says) in [
         (backdrop(1500.0, 4000), "do not lie in the picture"),
         (backdrop(105.0, 4000), "too short"),
@@ -291,7 +291,7 @@ fn lengths_are_said_in_the_units_of_the_home() {
     w.act(r#"fact {"kind":"units_chosen","units":"feet_inches"}"#).unwrap();
     let plan = plan(&w.home);
     assert_eq!(plan.units, Units::FeetInches);
-    assert_eq!(the_floor(&plan, "house").rooms[0].size, "13'1½\" × 9'10\"");
+    assert_eq!(the_floor(plan, "house").rooms[0].size, "13'1½\" × 9'10\"");
 }
 
 fn wish(w: &mut Written, wish: &Wish) -> Result<String, String> {
@@ -313,7 +313,7 @@ fn a_point_carried_into_another_room_belongs_there_and_keeps_its_looks() {
     assert_eq!(point.room.as_str(), "pantry");
     assert_eq!(crate::trace::last_seen(&w.home, &id("counter")).unwrap().seen, crate::model::Seen::Lit);
     let plan = plan(&w.home);
-    let drawn = the_floor(&plan, "house").points.iter().find(|p| p.point.as_str() == "counter").unwrap();
+    let drawn = the_floor(plan, "house").points.iter().find(|p| p.point.as_str() == "counter").unwrap();
     assert_eq!((drawn.at, drawn.room.as_str()), (Spot::at(5000, 0), "pantry"));
     let nowhere = Wish::MovePoint { point: id("counter"), to: Spot::at(50_000, 100) };
     assert_eq!(wish(&mut w, &nowhere).unwrap_err(), "No room is drawn there.");
@@ -344,7 +344,7 @@ fn points_without_a_place_are_spread_and_none_is_moved_twice() {
     let spread = Wish::SpreadPoints { room: id("pantry") };
     assert!(wish(&mut w, &spread).unwrap().starts_with("6 points of Pantry placed roughly"));
     let drawn = plan(&w.home);
-    let floor = the_floor(&drawn, "house");
+    let floor = the_floor(drawn, "house");
     let mut places: Vec<Spot> = floor.points.iter().filter(|p| p.room.as_str() == "pantry").map(|p| p.at).collect();
     places.sort();
     places.dedup();
@@ -364,7 +364,7 @@ fn openings_go_into_the_nearest_wall_and_doors_only_between_rooms_that_meet() {
     };
     assert_eq!(wish(&mut w, &window(Spot::at(1500, -100), 1000)).unwrap(), "Window in Kitchen");
     let drawn = plan(&w.home);
-    let opening = the_floor(&drawn, "house").openings.iter().find(|o| o.kind == OpeningKind::Window).unwrap();
+    let opening = the_floor(drawn, "house").openings.iter().find(|o| o.kind == OpeningKind::Window).unwrap();
     assert_eq!((opening.stretch.from, opening.stretch.to, opening.to.as_ref()), (Spot::at(1000, 0), Spot::at(2000, 0), None));
     assert!(wish(&mut w, &window(Spot::at(1500, -2000), 1000)).unwrap_err().starts_with("No wall is near"));
     assert!(wish(&mut w, &window(Spot::at(0, 3500), 2000)).unwrap_err().contains("shorter than the window"));
@@ -374,7 +374,7 @@ fn openings_go_into_the_nearest_wall_and_doors_only_between_rooms_that_meet() {
     assert_eq!(wish(&mut w, &stairs).unwrap(), "Stairs from Kitchen up to Loft");
     let drawn = plan(&w.home);
     let ends = |floor: &str| {
-        the_floor(&drawn, floor).stairs.iter().filter(|s| s.stairs.as_str() == "s9").map(|s| s.up).collect::<Vec<_>>()
+        the_floor(drawn, floor).stairs.iter().filter(|s| s.stairs.as_str() == "s9").map(|s| s.up).collect::<Vec<_>>()
     };
     assert_eq!((ends("house"), ends("loft")), (vec![true], vec![false]));
     let panel = Wish::TapPanel { panel: id("main"), floor: "house".into(), at: Spot::at(200, 4000) };

@@ -79,7 +79,7 @@ pub fn evidence(home: &Study, point: &PointId) -> Option<Evidence> {
     let line = |look: &Look, role| EvidenceLine {
         line: look.line.clone(),
         at: look.at,
-        by: look.by.clone(),
+        by: look.by.to_string(),
         instrument: look.instrument,
         seen: Some(look.seen),
         volts: metered.iter().find(|metered| metered.line == look.line).map(|metered| metered.volts),

@@ -20,5 +20,5 @@ pub struct LastSeen {
 pub fn last_seen(home: &Study, point: &PointId) -> Option<LastSeen> {
     let look = home.trace().looks().iter().rev().find(|look| &look.point == point)?;
     let off = look.off.iter().map(|breaker| home.panels().number(breaker)).collect();
-    Some(LastSeen { seen: look.seen, at: look.at, by: look.by.clone(), off })
+    Some(LastSeen { seen: look.seen, at: look.at, by: look.by.to_string(), off })
 }

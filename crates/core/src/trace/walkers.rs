@@ -19,7 +19,7 @@ pub(super) fn share_out(home: &Study, rooms: &[RoomToWalk], names: &[String]) ->
         return taken;
     }
     let stands = |name: &String| {
-        let last = home.trace().looks().iter().filter(|look| &look.by == name).max_by_key(|look| look.written)?;
+        let last = home.trace().looks().iter().filter(|look| *look.by == **name).max_by_key(|look| look.written)?;
         home.house().point(&last.point).map(|point| point.room.clone())
     };
     let (staying, moving): (Vec<String>, Vec<String>) =

@@ -75,8 +75,8 @@ proptest! {
             prop_assert_eq!(room_walk(home, &room.id).unwrap().points.len(), home.house().points().filter(|p| p.room == room.id).count());
         }
         let view = overview(&"hut".parse().unwrap(), home);
-        prop_assert_eq!(view.progress.points, home.house().points().count());
-        let progress = view.progress;
+        prop_assert_eq!(view.points.points.len(), home.house().points().count());
+        let progress = view.now.progress;
         prop_assert_eq!(progress.points, progress.proven + progress.contradictory + progress.out + progress.open);
         let _ = (next_step(home), trace_view(home, Method::default()), findings(home));
         for panel in home.panels().all() {

@@ -103,7 +103,7 @@ pub(crate) async fn a_spreadsheet_is_taken_in_and_garbage_is_refused(_: &Chrome,
     // And out again, in each format.
     let home = page.driver.current_url().await?.path().split('/').nth(2).unwrap_or_default().to_owned();
     let panels: serde_json::Value = reqwest::get(format!("{}/api/homes/{home}", site.address)).await?.json().await?;
-    let panel = panels["posts"][0]["panel"]["id"].as_str().unwrap_or_default();
+    let panel = panels[0]["panel"]["id"].as_str().unwrap_or_default();
     for format in ["csv", "xlsx", "ods", "txt"] {
         let bytes = reqwest::get(format!("{}/api/homes/{home}/panels/{panel}/circuits/{format}", site.address)).await?;
         let bytes = bytes.error_for_status()?.bytes().await?;

@@ -6,7 +6,8 @@ use std::time::{Duration, Instant};
 use anyhow::{Context, Result, bail, ensure};
 use serde_json::{Value, json};
 use thirtyfour::By;
-use wayfinder_core::sim::{Level, Recipe, trace_through};
+use wayfinder_core::sim::trace_through;
+use wayfinder_core::{Level, Recipe};
 use wayfinder_core::{Method, TraceSetup};
 use wayfinder_e2e::{Chrome, Page, Site, View};
 
@@ -83,7 +84,7 @@ pub(crate) async fn instrument_for_current(page: &Page) -> Result<&'static str> 
 
 pub(crate) async fn sixty_points_on_a_phone_as_without_a_screen(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let recipe = Recipe { seed: 2, points: 60, level: Level::Usual };
-    let way = TraceSetup { school: Method::SeveralOff, ..TraceSetup::default() };
+    let way = TraceSetup { method: Method::SeveralOff, ..TraceSetup::default() };
     let expected = trace_through(recipe, way)?.acts;
     let site = Site::empty().await?;
     let home = made_up(&site, recipe).await?;

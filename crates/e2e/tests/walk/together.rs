@@ -6,7 +6,7 @@ use std::time::{Duration, Instant};
 use anyhow::{Context, Result, bail, ensure};
 use serde_json::{Value, json};
 use thirtyfour::By;
-use wayfinder_core::sim::{Level, Recipe};
+use wayfinder_core::{Level, Recipe};
 use wayfinder_e2e::screens::Trace;
 use wayfinder_e2e::{Chrome, Page, Site, View};
 

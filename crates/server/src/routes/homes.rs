@@ -7,13 +7,15 @@ use axum::extract::{Path, Query, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
-    Card, Evidence, HomeId, HomeOverview, Line, Logbook, MethodMinutes, PanelId, PointId, Progress, TraceView, card, describe,
-    findings, method_minutes, overview as look_over, sim::Recipe, trace_together,
+    Card, Checks, Evidence, HomeId, HomeNow, KnownPoints, Line, MethodMinutes, PanelId, PanelView, PointId, Progress, Recipe,
+    Study, TraceView, card, checks as checks_of, describe, evidence as evidence_of, findings, home_now, known_points,
+    method_minutes, panel_views, progress, trace_together,
 };
 use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
 
 use crate::App;
 use crate::guard::off_thread;
+use crate::in_home::{HomePath, InHome};
 use crate::problem::{Problem, internal};
 
 /// The program, as it answers for itself.
@@ -82,12 +84,6 @@ pub(crate) struct Printing {
     panel: Option<String>,
 }
 
-pub(crate) async fn book(app: &App, home: &str) -> Result<(HomeId, Arc<Logbook>), Problem> {
-    let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
-    let desk = Arc::clone(&app.desk);
-    off_thread(move || desk.book(&id).map(|book| (id, book)).map_err(Problem::from)).await
-}
-
 /// The program answers.
 #[utoipa::path(get, path = "/api/health", responses((status = 200, body = Health)))]
 pub(crate) async fn health(State(app): State<App>) -> Json<Health> {
@@ -98,125 +94,138 @@ pub(crate) async fn health(State(app): State<App>) -> Json<Health> {
 #[utoipa::path(get, path = "/api/homes", responses((status = 200, body = [HomeInList])))]
 pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<HomeInList>>, Problem> {
     let desk = Arc::clone(&app.desk);
-    let books = off_thread(move || desk.books().map_err(Problem::from)).await?;
-    let list = books.into_iter().map(|(id, book)| {
-        let view = look_over(&id, book.seq(), book.home());
-        let panels = view.posts.iter().map(|post| format!("{}, {} spaces", post.panel.name, post.panel.spaces)).collect();
-        HomeInList { id, name: view.name, panels, progress: view.progress, practice: view.practice }
+    let list = off_thread(move || {
+        let list = desk.homes()?.into_iter().map(|(id, opened)| {
+            let home = &opened.study;
+            HomeInList {
+                id,
+                name: home.name().unwrap_or_default().to_owned(),
+                panels: home.panels().all().map(|panel| format!("{}, {} spaces", panel.name, panel.spaces)).collect(),
+                progress: progress(home),
+                practice: home.practice(),
+            }
+        });
+        Ok(list.collect())
     });
-    Ok(Json(list.collect()))
+    list.await.map(Json)
 }
 
-/// The home as the screens draw it.
-#[utoipa::path(get, path = "/api/homes/{home}", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = HomeOverview), (status = 404, body = Problem)))]
-pub(crate) async fn overview(State(app): State<App>, Path(home): Path<String>) -> Result<Json<HomeOverview>, Problem> {
-    let (id, book) = book(&app, &home).await?;
-    Ok(Json(look_over(&id, book.seq(), book.home())))
+/// What every screen shows of the home: what is off now, which clocks run, how far the trace is.
+#[utoipa::path(get, path = "/api/homes/{home}", params(HomePath), responses((status = 200, body = HomeNow), (status = 404, body = Problem)))]
+pub(crate) async fn now(home: InHome) -> Result<Response, Problem> {
+    let id = home.id.clone();
+    home.answer(move |opened| Ok(home_now(&id, &opened.study))).await
+}
+
+/// Its panels as they hang there, in the order of entry.
+#[utoipa::path(get, path = "/api/homes/{home}/panels", params(HomePath), responses((status = 200, body = [PanelView]), (status = 404, body = Problem)))]
+pub(crate) async fn panels(home: InHome) -> Result<Response, Problem> {
+    home.answer(|opened| Ok(panel_views(&opened.study).to_vec())).await
+}
+
+/// Its rooms and points, with what is known of each.
+#[utoipa::path(get, path = "/api/homes/{home}/points", params(HomePath), responses((status = 200, body = KnownPoints), (status = 404, body = Problem)))]
+pub(crate) async fn points(home: InHome) -> Result<Response, Problem> {
+    home.answer(|opened| Ok(known_points(&opened.study))).await
+}
+
+/// What is worth a look, the gravest first.
+#[utoipa::path(get, path = "/api/homes/{home}/checks", params(HomePath), responses((status = 200, body = Checks), (status = 404, body = Problem)))]
+pub(crate) async fn checks(home: InHome) -> Result<Response, Problem> {
+    home.answer(|opened| Ok(checks_of(&opened.study))).await
 }
 
 /// The logbook, newest first.
-#[utoipa::path(get, path = "/api/homes/{home}/logbook", params(("home" = String, Path, description = "The id of the home"), Paging), responses((status = 200, body = LogbookPage), (status = 404, body = Problem)))]
-pub(crate) async fn logbook(
-    State(app): State<App>,
-    Path(home): Path<String>,
-    Query(paging): Query<Paging>,
-) -> Result<Json<LogbookPage>, Problem> {
-    let (_, book) = book(&app, &home).await?;
+#[utoipa::path(get, path = "/api/homes/{home}/logbook", params(HomePath, Paging), responses((status = 200, body = LogbookPage), (status = 404, body = Problem)))]
+pub(crate) async fn logbook(home: InHome, Query(paging): Query<Paging>) -> Result<Response, Problem> {
     let limit = paging.limit.unwrap_or(200).clamp(1, 500);
-    let lines: Vec<ToldLine> = book
-        .lines()
-        .rev()
-        .filter(|line| paging.before.is_none_or(|before| line.seq < before))
-        .take(limit)
-        .map(|line| ToldLine {
-            words: describe(&book, line),
-            struck: book.is_struck(&line.entry.id),
-            strikable: line.entry.fact.is_strikable(),
-            line: line.clone(),
-        })
-        .collect();
-    let before = lines.last().map(|told| told.line.seq).filter(|seq| *seq > 1);
-    Ok(Json(LogbookPage { total: book.lines().count(), before, lines }))
+    home.answer(move |opened| {
+        let book = &opened.book;
+        let lines: Vec<ToldLine> = book
+            .lines()
+            .rev()
+            .filter(|line| paging.before.is_none_or(|before| line.seq < before))
+            .take(limit)
+            .map(|line| ToldLine {
+                words: describe(book, line),
+                struck: book.is_struck(&line.entry.id),
+                strikable: line.entry.fact.is_strikable(),
+                line: line.clone(),
+            })
+            .collect();
+        let before = lines.last().map(|told| told.line.seq).filter(|seq| *seq > 1);
+        Ok(LogbookPage { total: book.lines().count(), before, lines })
+    })
+    .await
 }
 
 /// The trace: what to do next, and how far it is.
-#[utoipa::path(get, path = "/api/homes/{home}/trace", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = TraceView), (status = 404, body = Problem)))]
-pub(crate) async fn trace(State(app): State<App>, Path(home): Path<String>) -> Result<Json<TraceView>, Problem> {
-    let (id, book) = book(&app, &home).await?;
-    let walkers = app.sharing.walkers(&id);
-    off_thread(move || Ok(Json(trace_together(book.home(), book.seq(), book.home().setup(), &walkers)))).await
+#[utoipa::path(get, path = "/api/homes/{home}/trace", params(HomePath), responses((status = 200, body = TraceView), (status = 404, body = Problem)))]
+pub(crate) async fn trace(State(app): State<App>, home: InHome) -> Result<Response, Problem> {
+    let walkers = app.sharing.walkers(&home.id);
+    home.answer(move |opened| Ok(trace_together(&opened.study, opened.study.setup(), &walkers))).await
 }
 
-/// What each way of tracing would take for what is left, in minutes, for the crew and the instruments that are set.
-#[utoipa::path(get, path = "/api/homes/{home}/trace/schools", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = [MethodMinutes]), (status = 404, body = Problem)))]
-pub(crate) async fn schools(State(app): State<App>, Path(home): Path<String>) -> Result<Json<Vec<MethodMinutes>>, Problem> {
-    let (_, book) = book(&app, &home).await?;
-    off_thread(move || Ok(Json(method_minutes(book.home(), book.home().setup())))).await
+/// What each method would take for what is left, in minutes, for the crew and the instruments that are set.
+#[utoipa::path(get, path = "/api/homes/{home}/trace/methods", params(HomePath), responses((status = 200, body = [MethodMinutes]), (status = 404, body = Problem)))]
+pub(crate) async fn methods(home: InHome) -> Result<Response, Problem> {
+    home.answer(|opened| Ok(method_minutes(&opened.study, opened.study.setup()))).await
+}
+
+/// A point by its id.
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Path)]
+pub(crate) struct PointPath {
+    /// The id of the point
+    point: String,
 }
 
 /// Everything seen at a point, and what follows.
-#[utoipa::path(get, path = "/api/homes/{home}/points/{point}/evidence", params(("home" = String, Path, description = "The id of the home"), ("point" = String, Path, description = "The id of the point")), responses((status = 200, body = Evidence), (status = 404, body = Problem)))]
-pub(crate) async fn evidence(
-    State(app): State<App>,
-    Path((home, point)): Path<(String, String)>,
-) -> Result<Json<Evidence>, Problem> {
-    let (_, book) = book(&app, &home).await?;
+#[utoipa::path(get, path = "/api/homes/{home}/points/{point}/evidence", params(HomePath, PointPath), responses((status = 200, body = Evidence), (status = 404, body = Problem)))]
+pub(crate) async fn evidence(home: InHome, Path(PointPath { point }): Path<PointPath>) -> Result<Response, Problem> {
     let point: PointId = point.parse().map_err(|_| Problem::not_found("point"))?;
-    wayfinder_core::evidence(book.home(), &point).map(Json).ok_or_else(|| Problem::not_found("point"))
+    home.answer(move |opened| evidence_of(&opened.study, &point).ok_or_else(|| Problem::not_found("point"))).await
 }
 
 /// The door card, worded from what is proven.
-#[utoipa::path(get, path = "/api/homes/{home}/directory", params(("home" = String, Path, description = "The id of the home"), Printing), responses((status = 200, body = Card), (status = 404, body = Problem)))]
-pub(crate) async fn directory(
-    State(app): State<App>,
-    Path(home): Path<String>,
-    Query(printing): Query<Printing>,
-) -> Result<Json<Card>, Problem> {
-    let (_, book) = book(&app, &home).await?;
-    card_of(&book, &printing).map(Json)
+#[utoipa::path(get, path = "/api/homes/{home}/directory", params(HomePath, Printing), responses((status = 200, body = Card), (status = 404, body = Problem)))]
+pub(crate) async fn directory(home: InHome, Query(printing): Query<Printing>) -> Result<Response, Problem> {
+    home.answer(move |opened| card_of(&opened.study, &printing)).await
 }
 
 /// The door card as a one-page PDF.
-#[utoipa::path(get, path = "/api/homes/{home}/directory.pdf", params(("home" = String, Path, description = "The id of the home"), Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
-pub(crate) async fn directory_pdf(
-    State(app): State<App>,
-    Path(home): Path<String>,
-    Query(printing): Query<Printing>,
-) -> Result<Response, Problem> {
-    let (id, book) = book(&app, &home).await?;
+#[utoipa::path(get, path = "/api/homes/{home}/directory.pdf", params(HomePath, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn directory_pdf(home: InHome, Query(printing): Query<Printing>) -> Result<Response, Problem> {
     let sheet = sheet_of(&printing)?;
-    let card = card_of(&book, &printing)?;
-    let pdf = off_thread(move || door_card_pdf(&card, sheet).map_err(unwritten)).await?;
-    Ok(file(pdf, "application/pdf", &format!("inline; filename=\"door-card-{id}.pdf\"")))
+    let disposition = format!("inline; filename=\"door-card-{}.pdf\"", home.id);
+    let pdf = home.ask(move |opened| door_card_pdf(&card_of(&opened.study, &printing)?, sheet).map_err(unwritten)).await?;
+    Ok(file(pdf, "application/pdf", &disposition))
 }
 
 /// The whole home as one file.
-#[utoipa::path(get, path = "/api/homes/{home}/export", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = Vec<u8>, content_type = "application/json"), (status = 404, body = Problem)))]
-pub(crate) async fn export(State(app): State<App>, Path(home): Path<String>) -> Result<Response, Problem> {
-    let (id, _) = book(&app, &home).await?;
-    let (desk, of) = (Arc::clone(&app.desk), id.clone());
-    let bytes = off_thread(move || Ok(desk.export(&of)?)).await?;
-    Ok(file(bytes, "application/json", &format!("attachment; filename=\"{id}.wayfinder.json\"")))
+#[utoipa::path(get, path = "/api/homes/{home}/export", params(HomePath), responses((status = 200, body = Vec<u8>, content_type = "application/json"), (status = 404, body = Problem)))]
+pub(crate) async fn export(State(app): State<App>, home: InHome) -> Result<Response, Problem> {
+    let (desk, id) = (Arc::clone(&app.desk), home.id.clone());
+    let disposition = format!("attachment; filename=\"{id}.wayfinder.json\"");
+    let bytes = off_thread(move || Ok(desk.export(&id)?)).await?;
+    Ok(file(bytes, "application/json", &disposition))
 }
 
 /// Everything worth a look, as a report to print on `letter` or `a4`.
-#[utoipa::path(get, path = "/api/homes/{home}/findings.pdf", params(("home" = String, Path, description = "The id of the home"), Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
-pub(crate) async fn report(
-    State(app): State<App>,
-    Path(home): Path<String>,
-    Query(printing): Query<Printing>,
-) -> Result<Response, Problem> {
-    let (id, book) = book(&app, &home).await?;
+#[utoipa::path(get, path = "/api/homes/{home}/findings.pdf", params(HomePath, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn report(home: InHome, Query(printing): Query<Printing>) -> Result<Response, Problem> {
     let (width, height) = sheet_of(&printing)?.size_mm().or(Sheet::Letter.size_mm()).unwrap_or((215.9, 279.4));
     let date = date_of(&printing)?;
-    let pdf = off_thread(move || {
-        let home = book.home();
-        let panels: Vec<_> = home.panels().all().map(|panel| panel.name.as_str()).collect();
-        let about = format!("{}. Revision {}, {date}. Worded by {}.", panels.join(", "), book.seq(), home.edition().name());
-        findings_pdf(home.name().unwrap_or_default(), &about, &findings(home), width, height).map_err(unwritten)
-    })
-    .await?;
-    Ok(file(pdf, "application/pdf", &format!("inline; filename=\"findings-{id}.pdf\"")))
+    let disposition = format!("inline; filename=\"findings-{}.pdf\"", home.id);
+    let pdf = home
+        .ask(move |opened| {
+            let home = &opened.study;
+            let panels: Vec<_> = home.panels().all().map(|panel| panel.name.as_str()).collect();
+            let about = format!("{}. Revision {}, {date}. Worded by {}.", panels.join(", "), home.seq(), home.edition().name());
+            findings_pdf(home.name().unwrap_or_default(), &about, findings(home), width, height).map_err(unwritten)
+        })
+        .await?;
+    Ok(file(pdf, "application/pdf", &disposition))
 }
 
 pub(super) fn unwritten(error: PdfError) -> Problem {
@@ -251,13 +260,13 @@ pub(super) fn date_of_text(date: Option<&str>) -> Result<String, Problem> {
     }
 }
 
-fn card_of(book: &Logbook, printing: &Printing) -> Result<Card, Problem> {
+fn card_of(home: &Study, printing: &Printing) -> Result<Card, Problem> {
     let date = date_of(printing)?;
     let panel = match &printing.panel {
         Some(panel) => panel.parse::<PanelId>().ok(),
-        None => book.home().panels().all().next().map(|panel| panel.id.clone()),
+        None => home.panels().all().next().map(|panel| panel.id.clone()),
     };
-    panel.and_then(|panel| card(book.home(), &panel, book.seq(), &date)).ok_or_else(|| Problem::not_found("panel"))
+    panel.and_then(|panel| card(home, &panel, &date)).ok_or_else(|| Problem::not_found("panel"))
 }
 
 pub(super) fn unfit(field: &str, title: String, accepted: &str) -> Problem {

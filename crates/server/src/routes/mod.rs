@@ -16,8 +16,6 @@ use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
-pub(crate) use share::token;
-
 use crate::sharing::Door;
 use crate::{App, assets, guard};
 
@@ -34,10 +32,13 @@ fn api() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(Api::openapi())
         .routes(routes!(homes::health))
         .routes(routes!(homes::list))
-        .routes(routes!(homes::overview))
+        .routes(routes!(homes::now))
+        .routes(routes!(homes::panels))
+        .routes(routes!(homes::points))
+        .routes(routes!(homes::checks))
         .routes(routes!(homes::logbook))
         .routes(routes!(homes::trace))
-        .routes(routes!(homes::schools))
+        .routes(routes!(homes::methods))
         .routes(routes!(homes::evidence))
         .routes(routes!(homes::directory))
         .routes(routes!(homes::directory_pdf))

@@ -7,15 +7,17 @@ use axum::extract::{Path, Query, State};
 use axum::http::StatusCode;
 use axum::response::Response;
 use wayfinder_core::{
-    BreakerId, CardLine, ColumnRole, HomeId, Logbook, Moves, Panel, PanelId, PanelView, PhotoId, SheetRead, moves as moves_of,
+    BreakerId, CardLine, ColumnRole, HomeId, Moves, Panel, PanelId, PanelView, PhotoId, SheetRead, moves as moves_of,
     preview_card, read_card as read, read_sheet as read_cells, write_card,
 };
 use wayfinder_formats::{SheetKind, photo_media, read_rows, write_sheet as write};
 use wayfinder_store::StoredPhoto;
 
-use super::homes::{book, file, unfit};
+use super::homes::{file, unfit};
 use crate::App;
+use crate::desk::Opened;
 use crate::guard::{ENTRIES_LIMIT, JsonBody, RawBody, off_thread};
+use crate::in_home::{HomePath, InHome};
 use crate::problem::{Problem, internal};
 
 /// The largest sheet that is taken.
@@ -37,7 +39,7 @@ pub(crate) struct CardRead {
     /// Line by line.
     lines: Vec<CardLine>,
     /// The panel as it would be.
-    post: PanelView,
+    panel: PanelView,
 }
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
@@ -47,20 +49,52 @@ pub(crate) struct Corrected {
     columns: Option<String>,
 }
 
-async fn panel(app: &App, home: &str, panel: &str) -> Result<(Arc<Logbook>, Panel), Problem> {
-    let (_, book) = book(app, home).await?;
-    let panel = panel.parse::<PanelId>().ok().and_then(|id| book.home().panels().panel(&id).cloned());
-    panel.map(|panel| (book, panel)).ok_or_else(|| Problem::not_found("panel"))
+/// A panel by its id.
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Path)]
+pub(crate) struct PanelPath {
+    /// The id of the panel
+    panel: String,
+}
+
+/// A photo by its id.
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Path)]
+pub(crate) struct PhotoPath {
+    /// The id of the home
+    home: String,
+    /// The id of the photo, made by the sender
+    photo: String,
+}
+
+/// A breaker by its id.
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Path)]
+pub(crate) struct BreakerPath {
+    /// The id of the breaker
+    breaker: String,
+}
+
+/// In which format.
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Path)]
+pub(crate) struct SheetFormat {
+    /// csv, xlsx, ods or txt
+    format: String,
+}
+
+fn panel<'a>(opened: &'a Opened, id: &str) -> Result<&'a Panel, Problem> {
+    let panel = id.parse::<PanelId>().ok().and_then(|id| opened.study.panels().panel(&id));
+    panel.ok_or_else(|| Problem::not_found("panel"))
 }
 
 /// Reads a card as typed, proposes the facts that follow and shows the panel as it would be. Writes nothing.
-#[utoipa::path(post, path = "/api/homes/{home}/panels/{panel}/card", params(("home" = String, Path, description = "The id of the home"), ("panel" = String, Path, description = "The id of the panel")), request_body = TypedCard, responses((status = 200, body = CardRead), (status = 404, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(post, path = "/api/homes/{home}/panels/{panel}/card", params(HomePath, PanelPath), request_body = TypedCard, responses((status = 200, body = CardRead), (status = 404, body = Problem), (status = 422, body = Problem)))]
 pub(crate) async fn read_card(
-    State(app): State<App>,
-    Path((home, id)): Path<(String, String)>,
+    home: InHome,
+    Path(PanelPath { panel: id }): Path<PanelPath>,
     JsonBody(typed): JsonBody<TypedCard, ENTRIES_LIMIT>,
 ) -> Result<Json<CardRead>, Problem> {
-    let (book, panel) = panel(&app, &home, &id).await?;
     if typed.text.lines().count() > MOST_LINES {
         return Err(unfit(
             "text",
@@ -68,28 +102,29 @@ pub(crate) async fn read_card(
             "Paste the card alone.",
         ));
     }
-    off_thread(move || {
-        let lines = read(book.home(), &panel, &typed.text, new_breaker_id);
-        let post = preview_card(book.home(), &panel, &lines);
-        Ok(Json(CardRead { lines, post }))
+    home.ask(move |opened| {
+        let panel = panel(opened, &id)?;
+        let lines = read(&opened.study, panel, &typed.text, new_breaker_id);
+        let view = preview_card(&opened.study, panel, &lines);
+        Ok(Json(CardRead { lines, panel: view }))
     })
     .await
 }
 
 /// Reads a spreadsheet (CSV, XLSX or ODS, up to 4 MB and 2000 rows) of the panel: what its columns hold and the
 /// card's text that follows. Writes nothing.
-#[utoipa::path(post, path = "/api/homes/{home}/panels/{panel}/sheet", params(("home" = String, Path, description = "The id of the home"), ("panel" = String, Path, description = "The id of the panel"), Corrected), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = SheetRead), (status = 404, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(post, path = "/api/homes/{home}/panels/{panel}/sheet", params(HomePath, PanelPath, Corrected), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = SheetRead), (status = 404, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem)))]
 pub(crate) async fn read_sheet(
-    State(app): State<App>,
-    Path((home, id)): Path<(String, String)>,
+    home: InHome,
+    Path(PanelPath { panel: id }): Path<PanelPath>,
     Query(corrected): Query<Corrected>,
     RawBody(bytes): RawBody<SHEET_LIMIT>,
 ) -> Result<Json<SheetRead>, Problem> {
-    let (_, panel) = panel(&app, &home, &id).await?;
     let columns = corrected.columns.map(|columns| columns.split(',').map(role).collect::<Result<Vec<_>, _>>()).transpose()?;
-    off_thread(move || {
+    home.ask(move |opened| {
+        let panel = panel(opened, &id)?;
         let rows = read_rows(&bytes).map_err(|error| unfit("file", error.to_string(), ""))?;
-        Ok(Json(read_cells(&panel, &rows, columns.as_deref())))
+        Ok(Json(read_cells(panel, &rows, columns.as_deref())))
     })
     .await
 }
@@ -101,12 +136,12 @@ fn role(name: &str) -> Result<ColumnRole, Problem> {
 }
 
 /// The panel's circuits as a file: `csv`, `xlsx`, `ods`, or `txt` as it is typed.
-#[utoipa::path(get, path = "/api/homes/{home}/panels/{panel}/circuits/{format}", params(("home" = String, Path, description = "The id of the home"), ("panel" = String, Path, description = "The id of the panel"), ("format" = String, Path, description = "csv, xlsx, ods or txt")), responses((status = 200, body = Vec<u8>, content_type = "application/octet-stream"), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/panels/{panel}/circuits/{format}", params(HomePath, PanelPath, SheetFormat), responses((status = 200, body = Vec<u8>, content_type = "application/octet-stream"), (status = 404, body = Problem)))]
 pub(crate) async fn write_sheet(
-    State(app): State<App>,
-    Path((home, id, format)): Path<(String, String, String)>,
+    home: InHome,
+    Path(PanelPath { panel: id }): Path<PanelPath>,
+    Path(SheetFormat { format }): Path<SheetFormat>,
 ) -> Result<Response, Problem> {
-    let (book, panel) = panel(&app, &home, &id).await?;
     let (kind, media) = match format.as_str() {
         "csv" => (Some(SheetKind::Csv), "text/csv; charset=utf-8"),
         "xlsx" => (Some(SheetKind::Xlsx), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
@@ -114,25 +149,28 @@ pub(crate) async fn write_sheet(
         "txt" => (None, "text/plain; charset=utf-8"),
         _ => return Err(Problem::not_found("format")),
     };
-    let disposition = format!("attachment; filename=\"{home}-{}.{format}\"", panel.id);
-    let bytes = off_thread(move || match kind {
-        None => Ok(write_card(book.home(), &panel).into_bytes()),
-        Some(kind) => write(book.home(), &panel, kind).map_err(|error| {
-            tracing::error!(%error, "no sheet");
-            internal()
-        }),
-    })
-    .await?;
+    let name = home.id.clone();
+    let (bytes, disposition) = home
+        .ask(move |opened| {
+            let panel = panel(opened, &id)?;
+            let bytes = match kind {
+                None => write_card(&opened.study, panel).into_bytes(),
+                Some(kind) => write(&opened.study, panel, kind).map_err(|error| {
+                    tracing::error!(%error, "no sheet");
+                    internal()
+                })?,
+            };
+            Ok((bytes, format!("attachment; filename=\"{name}-{}.{format}\"", panel.id)))
+        })
+        .await?;
     Ok(file(bytes, media, &disposition))
 }
 
 /// Every place of its panel for a breaker, why it cannot go where it cannot, and with what it may be joined.
-#[utoipa::path(get, path = "/api/homes/{home}/breakers/{breaker}/moves", params(("home" = String, Path, description = "The id of the home"), ("breaker" = String, Path, description = "The id of the breaker")), responses((status = 200, body = Moves), (status = 404, body = Problem)))]
-pub(crate) async fn moves(State(app): State<App>, Path((home, breaker)): Path<(String, String)>) -> Result<Json<Moves>, Problem> {
-    let (_, book) = book(&app, &home).await?;
-    let breaker: Option<BreakerId> = breaker.parse().ok();
-    let moves = breaker.and_then(|breaker| moves_of(book.home(), &breaker));
-    moves.map(Json).ok_or_else(|| Problem::not_found("breaker"))
+#[utoipa::path(get, path = "/api/homes/{home}/breakers/{breaker}/moves", params(HomePath, BreakerPath), responses((status = 200, body = Moves), (status = 404, body = Problem)))]
+pub(crate) async fn moves(home: InHome, Path(BreakerPath { breaker }): Path<BreakerPath>) -> Result<Response, Problem> {
+    let breaker: BreakerId = breaker.parse().map_err(|_| Problem::not_found("breaker"))?;
+    home.answer(move |opened| moves_of(&opened.study, &breaker).ok_or_else(|| Problem::not_found("breaker"))).await
 }
 
 /// The largest photo that is taken.
@@ -140,10 +178,10 @@ const PHOTO_LIMIT: usize = 8 << 20;
 
 /// Keeps a photo (JPEG, PNG or WebP, up to 8 MB) under an id that the sender makes; the same again is harmless.
 /// What it shows is said by a line of the logbook.
-#[utoipa::path(put, path = "/api/homes/{home}/photos/{photo}", params(("home" = String, Path, description = "The id of the home"), ("photo" = String, Path, description = "The id of the photo, made by the sender")), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
+#[utoipa::path(put, path = "/api/homes/{home}/photos/{photo}", params(PhotoPath), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 204), (status = 404, body = Problem), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
 pub(crate) async fn put_photo(
     State(app): State<App>,
-    Path((home, photo)): Path<(String, String)>,
+    Path(PhotoPath { home, photo }): Path<PhotoPath>,
     RawBody(bytes): RawBody<PHOTO_LIMIT>,
 ) -> Result<StatusCode, Problem> {
     let home: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
@@ -152,13 +190,13 @@ pub(crate) async fn put_photo(
         return Err(unfit("photo", "This is no photo that can be shown.".into(), "Save it as JPEG, PNG or WebP."));
     };
     let desk = Arc::clone(&app.desk);
-    off_thread(move || Ok(desk.put_photo(&home, &StoredPhoto { id, media: media.into(), bytes: bytes.to_vec() })?)).await?;
+    off_thread(move || Ok(desk.put_photo(&home, StoredPhoto { id, media: media.into(), bytes: bytes.to_vec() })?)).await?;
     Ok(StatusCode::NO_CONTENT)
 }
 
 /// A photo.
-#[utoipa::path(get, path = "/api/homes/{home}/photos/{photo}", params(("home" = String, Path, description = "The id of the home"), ("photo" = String, Path, description = "The id of the photo")), responses((status = 200, body = Vec<u8>, content_type = "image/jpeg"), (status = 404, body = Problem)))]
-pub(crate) async fn photo(State(app): State<App>, Path((home, photo)): Path<(String, String)>) -> Result<Response, Problem> {
+#[utoipa::path(get, path = "/api/homes/{home}/photos/{photo}", params(PhotoPath), responses((status = 200, body = Vec<u8>, content_type = "image/jpeg"), (status = 404, body = Problem)))]
+pub(crate) async fn photo(State(app): State<App>, Path(PhotoPath { home, photo }): Path<PhotoPath>) -> Result<Response, Problem> {
     let home: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
     let id: PhotoId = photo.parse().map_err(|_| Problem::not_found("photo"))?;
     let desk = Arc::clone(&app.desk);

@@ -3,16 +3,17 @@
 use std::sync::Arc;
 
 use axum::Json;
-use axum::extract::{Path, Query, State};
+use axum::extract::{Query, State};
 use axum::http::StatusCode;
-use wayfinder_core::sim::{HeldAt, Level, Marks, Reading, Recipe, draw, marks as mark, reading as read};
-use wayfinder_core::{BreakerId, Draft, Fact, HomeId, Instrument, Moment, PointId};
+use axum::response::Response;
+use wayfinder_core::sim::{HeldAt, Marks, Reading, draw, marks as mark, reading as read};
+use wayfinder_core::{BreakerId, Draft, Fact, HomeId, Instrument, Level, Moment, PointId, Recipe};
 
 use crate::App;
 use crate::desk::Moved;
 use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
+use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
-use crate::routes::homes::book;
 use crate::routes::write::Imported;
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
@@ -62,7 +63,7 @@ pub(crate) async fn make(
             1 => format!("made-{level}-{}-{}", recipe.points, recipe.seed),
             n => format!("made-{level}-{}-{}-{n}", recipe.points, recipe.seed),
         });
-        let mut free = names.filter_map(|name| name.parse::<HomeId>().ok()).filter(|id| desk.book(id).is_err());
+        let mut free = names.filter_map(|name| name.parse::<HomeId>().ok()).filter(|id| desk.home(id).is_err());
         let home = free.next().ok_or_else(crate::problem::internal)?;
         let now = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).map_or(0, |d| d.as_millis() as i64);
         let drafts: Vec<Draft> = draw(recipe)
@@ -75,8 +76,8 @@ pub(crate) async fn make(
                 Some(Draft { id, at, by: "Wayfinder".into(), instrument: None, version: Fact::VERSION, fact })
             })
             .collect();
-        let (_, book) = desk.append(&home, &drafts)?;
-        Ok(Imported { seq: book.seq(), home })
+        let (_, opened) = desk.append(&home, drafts)?;
+        Ok(Imported { seq: opened.book.seq(), home })
     })
     .await?;
     let _ = app.moved.send(Moved { home: made.home.clone(), seq: made.seq });
@@ -84,35 +85,27 @@ pub(crate) async fn make(
 }
 
 /// What an instrument shows now in a made-up house.
-#[utoipa::path(get, path = "/api/homes/{home}/practice/reading", params(("home" = String, Path, description = "The id of the home"), Held), responses((status = 200, body = Reading), (status = 404, body = Problem)))]
-pub(crate) async fn reading(
-    State(app): State<App>,
-    Path(home): Path<String>,
-    Query(held): Query<Held>,
-) -> Result<Json<Reading>, Problem> {
-    let (_, book) = book(&app, &home).await?;
-    if book.home().practice().is_none() {
-        return Err(not_made_up());
-    }
-    let at = match (held.point, held.breaker) {
-        (Some(point), None) => HeldAt::Point(point),
-        (None, Some(breaker)) => HeldAt::Breaker(breaker),
-        _ => {
-            let wrong = "Say at which point, or around which breaker's conductor.";
-            return Err(Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "unknown", wrong, "Nothing was read."));
+#[utoipa::path(get, path = "/api/homes/{home}/practice/reading", params(HomePath, Held), responses((status = 200, body = Reading), (status = 404, body = Problem)))]
+pub(crate) async fn reading(home: InHome, Query(held): Query<Held>) -> Result<Response, Problem> {
+    home.answer(move |opened| {
+        if opened.study.practice().is_none() {
+            return Err(not_made_up());
         }
-    };
-    off_thread(move || read(book.home(), held.instrument, &at).map(Json).ok_or_else(|| Problem::not_found("point or breaker")))
-        .await
+        let at = match (held.point, held.breaker) {
+            (Some(point), None) => HeldAt::Point(point),
+            (None, Some(breaker)) => HeldAt::Breaker(breaker),
+            _ => {
+                let wrong = "Say at which point, or around which breaker's conductor.";
+                return Err(Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "unknown", wrong, "Nothing was read."));
+            }
+        };
+        read(&opened.study, held.instrument, &at).ok_or_else(|| Problem::not_found("point or breaker"))
+    })
+    .await
 }
 
 /// How good the trace of a made-up house is.
-#[utoipa::path(get, path = "/api/homes/{home}/practice", params(("home" = String, Path, description = "The id of the home"), Revealing), responses((status = 200, body = Marks), (status = 404, body = Problem)))]
-pub(crate) async fn marks(
-    State(app): State<App>,
-    Path(home): Path<String>,
-    Query(asked): Query<Revealing>,
-) -> Result<Json<Marks>, Problem> {
-    let (_, book) = book(&app, &home).await?;
-    off_thread(move || mark(&book, asked.reveal).map(Json).ok_or_else(not_made_up)).await
+#[utoipa::path(get, path = "/api/homes/{home}/practice", params(HomePath, Revealing), responses((status = 200, body = Marks), (status = 404, body = Problem)))]
+pub(crate) async fn marks(home: InHome, Query(asked): Query<Revealing>) -> Result<Response, Problem> {
+    home.answer(move |opened| mark(&opened.book, &opened.study, asked.reveal).ok_or_else(not_made_up)).await
 }

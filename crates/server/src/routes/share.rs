@@ -8,16 +8,14 @@ use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use axum::{Extension, Json};
 use qrcode::{Color, QrCode};
-use wayfinder_core::{HelperSide, HelperView, HomeId, helper_may_write, helper_view};
+use wayfinder_core::{HelperSide, HelperView, HomeId, Line, helper_view};
 
 use crate::App;
 use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
+use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
-use crate::routes::homes::book;
-use crate::sharing::{Door, Refused, Who, hashed};
+use crate::sharing::{COOKIE, Door, Refused, Who, hashed, token};
 
-/// The name of the cookie that says who one is.
-const COOKIE: &str = "wayfinder";
 /// Where the hash of the owner's passphrase is kept.
 const PASSPHRASE: &str = "passphrase";
 
@@ -121,13 +119,6 @@ pub(crate) struct SigningIn {
     passphrase: String,
 }
 
-/// The token in a request's cookie.
-pub(crate) fn token(headers: &HeaderMap) -> Option<&str> {
-    let cookies = headers.get_all(header::COOKIE).into_iter().filter_map(|value| value.to_str().ok());
-    let mut pairs = cookies.flat_map(|cookies| cookies.split(';')).filter_map(|pair| pair.trim().split_once('='));
-    pairs.find(|(name, _)| *name == COOKIE).map(|(_, token)| token)
-}
-
 fn with_cookie(token: &str, most_s: u32, body: impl IntoResponse) -> Response {
     let mut response = body.into_response();
     let cookie = format!("{COOKIE}={token}; Path=/; HttpOnly; SameSite=Strict; Max-Age={most_s}");
@@ -209,8 +200,7 @@ pub(crate) async fn join(
         Err(why) => return refused(why),
     };
     if let Some(home) = home
-        && let Ok((_, book)) = book(&app, home.as_str()).await
-        && book.lines().any(|line| line.entry.by.eq_ignore_ascii_case(name) && !helper_may_write(&line.entry.fact, &|_| true))
+        && is_the_owners(&app, &home, name).await
     {
         return refused(Refused::NameTaken);
     }
@@ -221,6 +211,18 @@ pub(crate) async fn join(
         }
         Err(why) => refused(why),
     }
+}
+
+/// Whether somebody wrote under this name in the home what only an owner writes.
+async fn is_the_owners(app: &App, home: &HomeId, name: &str) -> bool {
+    let (desk, home, name) = (Arc::clone(&app.desk), home.clone(), name.to_owned());
+    let wrote = off_thread(move || {
+        let opened = desk.home(&home)?;
+        let owners =
+            |line: &Line| line.entry.by.eq_ignore_ascii_case(&name) && !line.entry.fact.may_be_written_by_a_helper(|_| true);
+        Ok(opened.book.lines().any(owners))
+    });
+    wrote.await.unwrap_or(false)
 }
 
 /// Comes in as the owner.
@@ -345,7 +347,8 @@ pub(crate) async fn invite(
     State(app): State<App>,
     JsonBody(asked): JsonBody<NewInvite, ENTRIES_LIMIT>,
 ) -> Result<Json<SharingNow>, Problem> {
-    let (home, _) = book(&app, asked.home.as_str()).await?;
+    let (desk, home) = (Arc::clone(&app.desk), asked.home.clone());
+    let home = off_thread(move || desk.home(&home).map(|_| home).map_err(Problem::from)).await?;
     if !app.sharing.is_open() {
         let said = "The home network does not reach Wayfinder yet.";
         return Err(Problem::new(StatusCode::CONFLICT, "closed", said, "Share it first."));
@@ -364,17 +367,12 @@ pub(crate) async fn send_away(State(app): State<App>, Path(id): Path<String>) ->
 }
 
 /// A helper's own next step.
-#[utoipa::path(get, path = "/api/homes/{home}/helper", params(("home" = String, Path, description = "The id of the home")), responses((status = 200, body = HelperView), (status = 404, body = Problem)))]
-pub(crate) async fn helper(
-    State(app): State<App>,
-    Path(home): Path<String>,
-    Extension(who): Extension<Who>,
-) -> Result<Json<HelperView>, Problem> {
-    let (id, book) = book(&app, &home).await?;
+#[utoipa::path(get, path = "/api/homes/{home}/helper", params(HomePath), responses((status = 200, body = HelperView), (status = 404, body = Problem)))]
+pub(crate) async fn helper(State(app): State<App>, home: InHome, Extension(who): Extension<Who>) -> Result<Response, Problem> {
     let (side, name) = match who {
         Who::Helper(helper) => (helper.side, helper.name),
         Who::Owner | Who::Nobody => (HelperSide::Walk, String::new()),
     };
-    let walkers = app.sharing.walkers(&id);
-    off_thread(move || Ok(Json(helper_view(book.home(), book.seq(), side, &walkers, &name)))).await
+    let walkers = app.sharing.walkers(&home.id);
+    home.answer(move |opened| Ok(helper_view(&opened.study, side, &walkers, &name))).await
 }

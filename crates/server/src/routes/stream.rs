@@ -5,7 +5,7 @@ use std::sync::Arc;
 use std::time::Duration;
 
 use axum::Extension;
-use axum::extract::{Path, Query, State};
+use axum::extract::{Query, State};
 use axum::http::HeaderMap;
 use axum::response::Sse;
 use axum::response::sse::{Event, KeepAlive};
@@ -14,10 +14,9 @@ use tokio_stream::wrappers::BroadcastStream;
 use wayfinder_core::HomeId;
 
 use crate::App;
+use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
-use crate::routes::homes::book;
-use crate::routes::token;
-use crate::sharing::Door;
+use crate::sharing::{Door, token};
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
 #[into_params(parameter_in = Query)]
@@ -28,19 +27,19 @@ pub(crate) struct After {
 
 /// Server-sent events `moved` whose data and id are the logbook's last sequence: one at once when it is past
 /// `after`, then one for every write. A reset demo may go back to a smaller sequence.
-#[utoipa::path(get, path = "/api/homes/{home}/stream", params(("home" = String, Path, description = "The id of the home"), After), responses((status = 200, content_type = "text/event-stream", body = String), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/stream", params(HomePath, After), responses((status = 200, content_type = "text/event-stream", body = String), (status = 404, body = Problem)))]
 pub(crate) async fn stream(
+    home: InHome,
     State(app): State<App>,
-    Path(home): Path<String>,
     Query(after): Query<After>,
     Extension(door): Extension<Door>,
     headers: HeaderMap,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
-    // Subscribed before the logbook is read, so that nothing written in between is missed.
+    // Subscribed before it is read how far the logbook is, so that nothing written in between is missed.
     let receiver = app.moved.subscribe();
-    let (id, book) = book(&app, &home).await?;
+    let id = home.id.clone();
     let last = headers.get("last-event-id").and_then(|v| v.to_str().ok()).and_then(|v| v.parse().ok()).or(after.after);
-    let now = book.seq();
+    let now = seq_of(&app.desk, &id).unwrap_or(home.seq());
     let first = stream::iter((last != Some(now)).then_some(now));
     let desk = std::sync::Arc::clone(&app.desk);
     let moved = BroadcastStream::new(receiver).filter_map(move |moved| {
@@ -74,5 +73,5 @@ pub(crate) async fn stream(
 }
 
 fn seq_of(desk: &crate::Desk, id: &HomeId) -> Option<u64> {
-    desk.book(id).ok().map(|book| book.seq())
+    desk.at_hand(id).map(|opened| opened.book.seq())
 }

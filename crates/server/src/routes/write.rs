@@ -5,12 +5,13 @@ use std::sync::Arc;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::{Extension, Json};
-use wayfinder_core::{Draft, HomeId, Logbook, helper_may_write};
+use wayfinder_core::{Draft, HomeId, Logbook};
 use wayfinder_formats::{HomeFileError, read_home_file};
 
 use crate::App;
 use crate::desk::Moved;
 use crate::guard::{ENTRIES_LIMIT, FILE_LIMIT, JsonBody, RawBody, off_thread};
+use crate::in_home::HomePath;
 use crate::problem::Problem;
 use crate::sharing::{Helper, Who};
 
@@ -39,7 +40,7 @@ pub(crate) struct Imported {
 
 /// Writes entries into the logbook: all or none, on disk when answered, harmless to send again. The first
 /// entry of a new id names the home and so makes it.
-#[utoipa::path(post, path = "/api/homes/{home}/entries", params(("home" = String, Path, description = "The id of the home")), request_body = Batch, responses((status = 200, body = Taken), (status = 403, body = Problem), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
+#[utoipa::path(post, path = "/api/homes/{home}/entries", params(HomePath), request_body = Batch, responses((status = 200, body = Taken), (status = 403, body = Problem), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
 pub(crate) async fn entries(
     State(app): State<App>,
     Path(home): Path<String>,
@@ -59,10 +60,10 @@ pub(crate) async fn entries(
     let home = id.clone();
     let taken = off_thread(move || {
         if let Who::Helper(helper) = &who {
-            for_a_helper(&*desk.book(&home)?, helper, &batch.entries)?;
+            for_a_helper(&desk.home(&home)?.book, helper, &batch.entries)?;
         }
-        let (new, book) = desk.append(&home, &batch.entries)?;
-        Ok(Taken { seq: book.seq(), new: new.len() })
+        let (new, opened) = desk.append(&home, batch.entries)?;
+        Ok(Taken { seq: opened.book.seq(), new: new.len() })
     })
     .await?;
     if taken.new > 0 {
@@ -74,7 +75,7 @@ pub(crate) async fn entries(
 /// A helper writes what they saw and switched, under their own name.
 fn for_a_helper(book: &Logbook, helper: &Helper, batch: &[Draft]) -> Result<(), Problem> {
     let own = |id: &wayfinder_core::EntryId| book.line(id).is_some_and(|line| line.entry.by == helper.name);
-    match batch.iter().find(|draft| draft.by != helper.name || !helper_may_write(&draft.fact, &own)) {
+    match batch.iter().find(|draft| draft.by != helper.name || !draft.fact.may_be_written_by_a_helper(own)) {
         None => Ok(()),
         Some(_) => Err(Problem::new(
             StatusCode::FORBIDDEN,
@@ -117,7 +118,7 @@ pub(crate) async fn reset_demo(State(app): State<App>) -> Result<Json<Vec<Import
     let desk = Arc::clone(&app.desk);
     let reset: Vec<Imported> = off_thread(move || {
         let homes = desk.reset_demo()?;
-        homes.into_iter().map(|home| Ok(Imported { seq: desk.book(&home)?.seq(), home })).collect()
+        homes.into_iter().map(|home| Ok(Imported { seq: desk.home(&home)?.book.seq(), home })).collect()
     })
     .await?;
     for Imported { home, seq } in &reset {

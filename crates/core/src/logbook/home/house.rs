@@ -195,7 +195,8 @@ impl Home {
             point.details.half_of = None;
         }
         self.plan.points.remove(&f.point);
-        for map in [&mut self.plan.controls, &mut self.plan.protects] {
+        let plan = &mut *self.plan;
+        for map in [&mut plan.controls, &mut plan.protects] {
             map.remove(&f.point);
             map.values_mut().for_each(|points| points.retain(|p| p != &f.point));
             map.retain(|_, points| !points.is_empty());

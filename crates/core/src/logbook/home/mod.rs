@@ -10,6 +10,7 @@ mod trace;
 
 use std::borrow::Cow;
 use std::collections::{BTreeMap, BTreeSet};
+use std::ops::{Deref, DerefMut};
 use std::sync::Arc;
 
 pub use house::House;
@@ -41,11 +42,34 @@ pub struct Home {
     pub(super) set_aside: BTreeMap<String, Aside>,
     pub(super) practice: Option<Recipe>,
     pub(super) setup: TraceSetup,
-    pub(super) panels: Panels,
-    pub(super) house: House,
-    pub(super) plan: Drawn,
-    pub(super) switchings: Switchings,
-    pub(super) trace: Trace,
+    pub(super) panels: Part<Panels>,
+    pub(super) house: Part<House>,
+    pub(super) plan: Part<Drawn>,
+    pub(super) switchings: Part<Switchings>,
+    pub(super) trace: Part<Trace>,
+}
+
+/// A part of a home. A copy of the home shares it until one of the two changes it.
+#[derive(Debug, Default, PartialEq)]
+pub(super) struct Part<T>(Arc<T>);
+
+impl<T> Clone for Part<T> {
+    fn clone(&self) -> Self {
+        Self(Arc::clone(&self.0))
+    }
+}
+
+impl<T> Deref for Part<T> {
+    type Target = T;
+    fn deref(&self) -> &T {
+        &self.0
+    }
+}
+
+impl<T: Clone> DerefMut for Part<T> {
+    fn deref_mut(&mut self) -> &mut T {
+        Arc::make_mut(&mut self.0)
+    }
 }
 
 impl Home {

@@ -69,7 +69,7 @@ impl Home {
             return Ok(());
         }
         self.trace.doubt_looks_after(entry.at);
-        let switching = &mut self.switchings;
+        let switching = &mut *self.switchings;
         let mut off = (*switching.off).clone();
         if was_on {
             off.insert(f.breaker.clone());

@@ -15,7 +15,7 @@ pub struct Look {
     /// When.
     pub at: Moment,
     /// Who looked, by name.
-    pub by: String,
+    pub by: Arc<str>,
     /// With what.
     pub instrument: Option<Instrument>,
     /// The point.
@@ -192,7 +192,7 @@ impl Home {
     pub(in crate::logbook) fn see_point(&mut self, f: &PointSeen, entry: &Draft) -> Result<(), Refusal> {
         self.house.known_point(&f.point)?;
         let moves = self.moves_when_seen(f.since.as_ref(), entry.at)?;
-        let trace = &mut self.trace;
+        let trace = &mut *self.trace;
         if trace.tripped().next().is_some() {
             trace.show_tripped(&f.point, Some((f.seen, entry.id.clone())));
             if f.seen == Seen::Dark {
@@ -206,7 +206,7 @@ impl Home {
         let look = Look {
             line: entry.id.clone(),
             at: entry.at,
-            by: entry.by.clone(),
+            by: entry.by.as_str().into(),
             instrument: entry.instrument,
             point: f.point.clone(),
             seen: f.seen,
@@ -283,7 +283,7 @@ impl Home {
 
     pub(in crate::logbook) fn work_device(&mut self, f: &DeviceWorked, entry: &Draft) -> Result<(), Refusal> {
         let device = self.house.known_point(&f.device)?;
-        let trace = &mut self.trace;
+        let trace = &mut *self.trace;
         let written = trace.written();
         match f.worked {
             Worked::Tripped | Worked::Reset if !device.details.gfci => {
