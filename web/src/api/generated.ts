@@ -1147,130 +1147,130 @@ export interface components {
         /** @description What was found out or done. */
         Fact: (components["schemas"]["HomeDescribed"] & {
             /** @enum {string} */
-            kind: "HomeDescribed";
+            kind: "home_described";
         }) | (components["schemas"]["RulesChosen"] & {
             /** @enum {string} */
-            kind: "RulesChosen";
+            kind: "rules_chosen";
         }) | (components["schemas"]["PanelDescribed"] & {
             /** @enum {string} */
-            kind: "PanelDescribed";
+            kind: "panel_described";
         }) | (components["schemas"]["PanelRemoved"] & {
             /** @enum {string} */
-            kind: "PanelRemoved";
+            kind: "panel_removed";
         }) | (components["schemas"]["LegRead"] & {
             /** @enum {string} */
-            kind: "LegRead";
+            kind: "leg_read";
         }) | (components["schemas"]["FillerSeen"] & {
             /** @enum {string} */
-            kind: "FillerSeen";
+            kind: "filler_seen";
         }) | (components["schemas"]["BreakerPlaced"] & {
             /** @enum {string} */
-            kind: "BreakerPlaced";
+            kind: "breaker_placed";
         }) | (components["schemas"]["BreakerMoved"] & {
             /** @enum {string} */
-            kind: "BreakerMoved";
+            kind: "breaker_moved";
         }) | (components["schemas"]["BreakersJoined"] & {
             /** @enum {string} */
-            kind: "BreakersJoined";
+            kind: "breakers_joined";
         }) | (components["schemas"]["NeutralShared"] & {
             /** @enum {string} */
-            kind: "NeutralShared";
+            kind: "neutral_shared";
         }) | (components["schemas"]["BreakerRemoved"] & {
             /** @enum {string} */
-            kind: "BreakerRemoved";
+            kind: "breaker_removed";
         }) | (components["schemas"]["BreakerKept"] & {
             /** @enum {string} */
-            kind: "BreakerKept";
+            kind: "breaker_kept";
         }) | (components["schemas"]["BreakerSwitched"] & {
             /** @enum {string} */
-            kind: "BreakerSwitched";
+            kind: "breaker_switched";
         }) | (components["schemas"]["LabelClaimed"] & {
             /** @enum {string} */
-            kind: "LabelClaimed";
+            kind: "label_claimed";
         }) | (components["schemas"]["RoomPlaced"] & {
             /** @enum {string} */
-            kind: "RoomPlaced";
+            kind: "room_placed";
         }) | (components["schemas"]["RoomRemoved"] & {
             /** @enum {string} */
-            kind: "RoomRemoved";
+            kind: "room_removed";
         }) | (components["schemas"]["UnitsChosen"] & {
             /** @enum {string} */
-            kind: "UnitsChosen";
+            kind: "units_chosen";
         }) | (components["schemas"]["FloorPlaced"] & {
             /** @enum {string} */
-            kind: "FloorPlaced";
+            kind: "floor_placed";
         }) | (components["schemas"]["RoomDrawn"] & {
             /** @enum {string} */
-            kind: "RoomDrawn";
+            kind: "room_drawn";
         }) | (components["schemas"]["OpeningPlaced"] & {
             /** @enum {string} */
-            kind: "OpeningPlaced";
+            kind: "opening_placed";
         }) | (components["schemas"]["OpeningRemoved"] & {
             /** @enum {string} */
-            kind: "OpeningRemoved";
+            kind: "opening_removed";
         }) | (components["schemas"]["StairsPlaced"] & {
             /** @enum {string} */
-            kind: "StairsPlaced";
+            kind: "stairs_placed";
         }) | (components["schemas"]["StairsRemoved"] & {
             /** @enum {string} */
-            kind: "StairsRemoved";
+            kind: "stairs_removed";
         }) | (components["schemas"]["PanelStands"] & {
             /** @enum {string} */
-            kind: "PanelStands";
+            kind: "panel_stands";
         }) | (components["schemas"]["BackdropLaid"] & {
             /** @enum {string} */
-            kind: "BackdropLaid";
+            kind: "backdrop_laid";
         }) | (components["schemas"]["BackdropRemoved"] & {
             /** @enum {string} */
-            kind: "BackdropRemoved";
+            kind: "backdrop_removed";
         }) | (components["schemas"]["PointPlaced"] & {
             /** @enum {string} */
-            kind: "PointPlaced";
+            kind: "point_placed";
         }) | (components["schemas"]["PointRemoved"] & {
             /** @enum {string} */
-            kind: "PointRemoved";
+            kind: "point_removed";
         }) | (components["schemas"]["PointStands"] & {
             /** @enum {string} */
-            kind: "PointStands";
+            kind: "point_stands";
         }) | (components["schemas"]["SwitchControls"] & {
             /** @enum {string} */
-            kind: "SwitchControls";
+            kind: "switch_controls";
         }) | (components["schemas"]["GfciProtects"] & {
             /** @enum {string} */
-            kind: "GfciProtects";
+            kind: "gfci_protects";
         }) | (components["schemas"]["PointSeen"] & {
             /** @enum {string} */
-            kind: "PointSeen";
+            kind: "point_seen";
         }) | (components["schemas"]["VoltsRead"] & {
             /** @enum {string} */
-            kind: "VoltsRead";
+            kind: "volts_read";
         }) | (components["schemas"]["PointSkipped"] & {
             /** @enum {string} */
-            kind: "PointSkipped";
+            kind: "point_skipped";
         }) | (components["schemas"]["ToneHeard"] & {
             /** @enum {string} */
-            kind: "ToneHeard";
+            kind: "tone_heard";
         }) | (components["schemas"]["DeviceWorked"] & {
             /** @enum {string} */
-            kind: "DeviceWorked";
+            kind: "device_worked";
         }) | (components["schemas"]["TraceSet"] & {
             /** @enum {string} */
-            kind: "TraceSet";
+            kind: "trace_set";
         }) | (components["schemas"]["PracticeHouse"] & {
             /** @enum {string} */
-            kind: "PracticeHouse";
+            kind: "practice_house";
         }) | (components["schemas"]["PhotoTaken"] & {
             /** @enum {string} */
-            kind: "PhotoTaken";
+            kind: "photo_taken";
         }) | (components["schemas"]["FindingSetAside"] & {
             /** @enum {string} */
-            kind: "FindingSetAside";
+            kind: "finding_set_aside";
         }) | (components["schemas"]["LineStruck"] & {
             /** @enum {string} */
-            kind: "LineStruck";
+            kind: "line_struck";
         }) | (components["schemas"]["LineRestored"] & {
             /** @enum {string} */
-            kind: "LineRestored";
+            kind: "line_restored";
         });
         /** @description A panel that a breaker feeds. */
         FeedsPanel: {

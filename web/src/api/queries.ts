@@ -1,7 +1,18 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueries, useQuery, useQueryClient, type UseQueryResult } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { mayHaveMissed, refresh } from "./refresh";
-import { answer, api, type ColumnRole, type Instrument, type Proposal, type Wish } from "./client";
+import { answer, api } from "./client";
+import type {
+  Checks,
+  ColumnRole,
+  HomeNow,
+  HomeOverview,
+  Instrument,
+  KnownPoints,
+  PanelView,
+  Proposal,
+  Wish,
+} from "./client";
 
 const of = (home: string) => ["home", home] as const;
 
@@ -10,11 +21,40 @@ export const useHealth = () =>
 
 export const useHomes = () => useQuery({ queryKey: ["homes"], queryFn: () => answer(api.GET("/api/homes")) });
 
-export const useHome = (home: string) =>
-  useQuery({
-    queryKey: [...of(home), "overview"],
-    queryFn: () => answer(api.GET("/api/homes/{home}", { params: { path: { home } } })),
+/**
+ * A home as the screens draw it. Each part is asked for on its own: what a new line did not change is answered with "you have
+ * it", and the browser keeps it.
+ */
+export function useHome(home: string): UseQueryResult<HomeOverview> {
+  const params = { path: { home } };
+  const key = of(home);
+  return useQueries({
+    queries: [
+      { queryKey: [...key, "now"], queryFn: () => answer(api.GET("/api/homes/{home}", { params })) },
+      { queryKey: [...key, "panels"], queryFn: () => answer(api.GET("/api/homes/{home}/panels", { params })) },
+      { queryKey: [...key, "points"], queryFn: () => answer(api.GET("/api/homes/{home}/points", { params })) },
+      { queryKey: [...key, "checks"], queryFn: () => answer(api.GET("/api/homes/{home}/checks", { params })) },
+    ],
+    combine: together,
   });
+}
+
+type Parts = [
+  UseQueryResult<HomeNow>,
+  UseQueryResult<PanelView[]>,
+  UseQueryResult<KnownPoints>,
+  UseQueryResult<Checks>,
+];
+
+/** The parts as one, as soon as all are there. */
+function together([now, panels, points, checks]: Parts): UseQueryResult<HomeOverview> {
+  const parts = [now, panels, points, checks];
+  const first = parts.find((part) => part.isError) ?? parts.find((part) => part.isPending) ?? now;
+  const all = now.data && panels.data && points.data && checks.data;
+  const data = all && { ...now.data, panels: panels.data, ...points.data, ...checks.data };
+  const refetch = () => Promise.all(parts.map((part) => part.refetch())).then(() => first);
+  return { ...first, data, refetch } as unknown as UseQueryResult<HomeOverview>;
+}
 
 export const useTrace = (home: string) =>
   useQuery({
@@ -57,7 +97,7 @@ export const useSchools = (home: string, wanted: boolean) =>
   useQuery({
     queryKey: [...of(home), "schools"],
     enabled: wanted,
-    queryFn: () => answer(api.GET("/api/homes/{home}/trace/schools", { params: { path: { home } } })),
+    queryFn: () => answer(api.GET("/api/homes/{home}/trace/methods", { params: { path: { home } } })),
   });
 
 export const useDirectory = (home: string, panel: string | undefined) =>

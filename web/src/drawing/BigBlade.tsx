@@ -1,9 +1,9 @@
 import Box from "@mui/material/Box";
-import type { Blade } from "../api/client";
+import type { BreakerView } from "../api/client";
 import { tone } from "../app/theme";
 
 /** The blade to find at the panel: its number as large as can be, pointing as it sits. */
-export function BigBlade({ blade }: { blade: Blade }) {
+export function BigBlade({ blade }: { blade: BreakerView }) {
   const left = blade.side === "left";
   const shape = left
     ? "polygon(28px 0, 100% 0, 100% 100%, 28px 100%, 0 50%)"

@@ -1,4 +1,4 @@
-import type { Blade, OpenSpace, Part } from "../api/client";
+import type { BreakerView, OpenSpace, Part } from "../api/client";
 import { tone } from "../app/theme";
 import { cut, outline, type Measures } from "./measures";
 
@@ -7,7 +7,7 @@ const TEXT = "Atkinson Hyperlegible Next Variable";
 const PROTECTION = { standard: "", gfci: "GFCI", afci: "AFCI", dual_function: "DUAL" } as const;
 
 interface Props {
-  blade: Blade;
+  blade: BreakerView;
   m: Measures;
   selected: boolean;
   /** How grave the gravest finding about it is. */
@@ -29,7 +29,7 @@ export function BladeShape({ blade, m, selected, worry }: Props) {
 }
 
 /** What a blade says: what is proven, where it leads, or what the old card claims. */
-function words(blade: Blade): { text: string; known: boolean } {
+function words(blade: BreakerView): { text: string; known: boolean } {
   const [fed] = blade.feeds;
   if (fed) return { text: `to ${fed.name}`, known: true };
   if (blade.details.feeds) return { text: `to ${blade.details.feeds}`, known: false };
@@ -153,7 +153,7 @@ function BladePart({ blade, part, m, selected, second }: PartProps) {
 }
 
 /** A finding about it, beyond the tip: a filled lozenge for danger, an empty one for a fault. */
-function Worry({ blade, part, m, worry }: { blade: Blade; part: Part; m: Measures; worry: "danger" | "fault" }) {
+function Worry({ blade, part, m, worry }: { blade: BreakerView; part: Part; m: Measures; worry: "danger" | "fault" }) {
   const f = outline(part, blade.side, m);
   const size = part.height === 1 ? 7.5 : 8.5;
   // Beyond the tip; where the bracket of a shared neutral is there, within the blade beside the amps.

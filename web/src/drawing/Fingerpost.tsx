@@ -1,6 +1,6 @@
 import Box from "@mui/material/Box";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import type { Blade, Place, Post } from "../api/client";
+import type { BreakerView, Place, PanelView } from "../api/client";
 import { BladeShape, OpenShape } from "./BladeShape";
 import { Handles, Housings, Mast, Patterns, SharedNeutrals } from "./Mast";
 import { measures, outline } from "./measures";
@@ -26,7 +26,7 @@ export interface Moving {
 }
 
 interface Props {
-  post: Post;
+  post: PanelView;
   selected: PostPlace | null;
   onSelect: (place: PostPlace) => void;
   narrow: boolean;
@@ -46,7 +46,7 @@ export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, on
   const [target, setTarget] = useState<Spot | undefined>(undefined);
   const m = measures(post, narrow);
   const stops: Stop[] = [
-    ...post.blades.map((b) => ({
+    ...post.breakers.map((b) => ({
       place: placeOfBlade(b),
       number: b.number,
       left: b.side === "left",
@@ -157,7 +157,7 @@ export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, on
       drag.current = null;
     },
   };
-  const hold = (blade: Blade) => (event: PointerEvent) => {
+  const hold = (blade: BreakerView) => (event: PointerEvent) => {
     // A finger scrolls the post; it moves a breaker from the pane's button on.
     if (!moving && onPick && event.pointerType === "mouse" && event.button === 0) {
       drag.current = { breaker: blade.breaker, ...at(event), far: false };
@@ -204,7 +204,7 @@ export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, on
           viewBox={`0 0 ${m.width} ${m.height}`}
           width="100%"
           role="group"
-          aria-label={`Fingerpost of ${post.panel.name}: ${post.blades.length} breakers, ${post.panel.spaces} spaces`}
+          aria-label={`Fingerpost of ${post.panel.name}: ${post.breakers.length} breakers, ${post.panel.spaces} spaces`}
           onKeyDown={key}
           data-testid="fingerpost"
           data-moving={moving ? "" : undefined}
@@ -228,7 +228,7 @@ export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, on
               />
             );
           })}
-          {post.blades.map((blade) => {
+          {post.breakers.map((blade) => {
             const place = placeOfBlade(blade);
             const grave = worry?.(blade.breaker) ?? null;
             return (
@@ -243,7 +243,7 @@ export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, on
             );
           })}
           <Housings post={post} m={m} />
-          {post.blades.map((blade) => (
+          {post.breakers.map((blade) => (
             <Handles key={blade.breaker} blade={blade} m={m} />
           ))}
           {moving && <MovingLayer spots={spots} target={shown} m={m} />}

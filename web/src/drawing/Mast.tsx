@@ -1,4 +1,4 @@
-import type { Blade, Post } from "../api/client";
+import type { BreakerView, PanelView } from "../api/client";
 import { tone } from "../app/theme";
 import { middleOf, outline, type Measures } from "./measures";
 
@@ -21,7 +21,7 @@ export function Patterns() {
 }
 
 /** The bus as a post with the leg of each row; a row that was read with a meter is underlined. */
-export function Mast({ post, m }: { post: Post; m: Measures }) {
+export function Mast({ post, m }: { post: PanelView; m: Measures }) {
   const middle = m.postLeft + m.postWidth / 2;
   const main = post.panel.main;
   const read = new Set(post.panel.legs_read.map((row) => row.row));
@@ -64,7 +64,7 @@ export function Mast({ post, m }: { post: Post; m: Measures }) {
 }
 
 /** The handles on the post: one for each pole, with the bar that ties them. */
-export function Handles({ blade, m }: { blade: Blade; m: Measures }) {
+export function Handles({ blade, m }: { blade: BreakerView; m: Measures }) {
   const out = blade.side === "left" ? -1 : 1;
   const inner = blade.side === "left" ? m.postLeft : m.postLeft + m.postWidth;
   // The outer handles of a quad reach past the inner ones.
@@ -96,7 +96,7 @@ export function Handles({ blade, m }: { blade: Blade; m: Measures }) {
 }
 
 /** Where a handle stands. */
-function Stud({ blade, x, y, small }: { blade: Blade; x: number; y: number; small: boolean }) {
+function Stud({ blade, x, y, small }: { blade: BreakerView; x: number; y: number; small: boolean }) {
   const r = small ? 3.6 : 5.2;
   if (blade.state === "tripped") {
     const d = small ? 3.5 : 5;
@@ -117,9 +117,9 @@ function Stud({ blade, x, y, small }: { blade: Blade; x: number; y: number; smal
 }
 
 /** A clamp along the inner end of handles that share one housing: the two of a tandem, the four of a quad. */
-export function Housings({ post, m }: { post: Post; m: Measures }) {
-  const spans = new Map<string, { side: Blade["side"]; top: number; height: number }>();
-  for (const blade of post.blades) {
+export function Housings({ post, m }: { post: PanelView; m: Measures }) {
+  const spans = new Map<string, { side: BreakerView["side"]; top: number; height: number }>();
+  for (const blade of post.breakers) {
     const top = Math.min(...blade.poles.map((pole) => pole.top));
     if (blade.housing === "tandem") {
       const row = top - (top % 2);
@@ -149,9 +149,9 @@ export function Housings({ post, m }: { post: Post; m: Measures }) {
 }
 
 /** Brackets beyond the tips between circuits that share one neutral. */
-export function SharedNeutrals({ post, m }: { post: Post; m: Measures }) {
-  const groups = new Map<string, Blade[]>();
-  for (const blade of post.blades) {
+export function SharedNeutrals({ post, m }: { post: PanelView; m: Measures }) {
+  const groups = new Map<string, BreakerView[]>();
+  for (const blade of post.breakers) {
     if (blade.shares_neutral_with.length > 0) {
       const key = [...blade.shares_neutral_with].sort().join(" ");
       groups.set(key, [...(groups.get(key) ?? []), blade]);

@@ -1,11 +1,11 @@
 import Box from "@mui/material/Box";
-import type { Post } from "../api/client";
+import type { PanelView } from "../api/client";
 import { BladeShape, OpenShape } from "./BladeShape";
 import { Handles, Housings, Mast, Patterns, SharedNeutrals } from "./Mast";
 import { measures } from "./measures";
 
 /** The post as it would be: a picture, nothing in it can be pressed. */
-export function PostPreview({ post }: { post: Post }) {
+export function PostPreview({ post }: { post: PanelView }) {
   const m = measures(post, true);
   return (
     <Box sx={{ maxWidth: m.width * 1.15, mx: "auto" }}>
@@ -13,7 +13,7 @@ export function PostPreview({ post }: { post: Post }) {
         viewBox={`0 0 ${m.width} ${m.height}`}
         width="100%"
         role="img"
-        aria-label={`${post.panel.name} as it would be: ${post.blades.length} breakers`}
+        aria-label={`${post.panel.name} as it would be: ${post.breakers.length} breakers`}
       >
         <Patterns />
         <Mast post={post} m={m} />
@@ -21,7 +21,7 @@ export function PostPreview({ post }: { post: Post }) {
         {post.open.map((open) => (
           <OpenShape key={open.number} open={open} m={m} selected={false} />
         ))}
-        {post.blades.map((blade) => (
+        {post.breakers.map((blade) => (
           <g key={blade.breaker} data-preview={blade.number}>
             <BladeShape blade={blade} m={m} selected={false} worry={null} />
             <Handles blade={blade} m={m} />

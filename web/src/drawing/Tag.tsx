@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import type { HomeOverview, Verdict } from "../api/client";
+import type { HomeOverview, Known } from "../api/client";
 import { tone, type Tones } from "../app/theme";
 import { bladeOf } from "./place";
 
@@ -53,7 +53,7 @@ export function Tag({ text, kind = "plain", title, size = "small" }: Props) {
 }
 
 /** What is known of a point, as a tag with a spoken name. */
-export function VerdictTag({ verdict, home }: { verdict: Verdict; home: HomeOverview }) {
+export function VerdictTag({ verdict, home }: { verdict: Known; home: HomeOverview }) {
   const number = (id: string) => bladeOf(home, id)?.tag ?? "?";
   switch (verdict.verdict) {
     case "proven":
@@ -66,7 +66,8 @@ export function VerdictTag({ verdict, home }: { verdict: Verdict; home: HomeOver
       return <Tag kind="likely" text={`${number(verdict.breaker)} excl.`} title="By exclusion, not proven" />;
     case "open": {
       const possible = verdict.possible.map(number);
-      const text = possible.length === 0 ? "none found" : possible.length <= 2 ? `${possible.join(" or ")}?` : "?";
+      const few = possible.length > 0 && possible.length <= 2;
+      const text = verdict.candidates === 0 ? "none found" : few ? `${possible.join(" or ")}?` : "?";
       return <Tag kind="open" text={text} title="Not proven" />;
     }
   }

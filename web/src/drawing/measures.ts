@@ -1,4 +1,4 @@
-import type { Part, Post } from "../api/client";
+import type { Part, PanelView } from "../api/client";
 
 /** The fingerpost's measures in its own drawing units. */
 export interface Measures {
@@ -16,9 +16,11 @@ export interface Measures {
   narrow: boolean;
 }
 
-export function measures(post: Post, narrow: boolean): Measures {
+export function measures(post: PanelView, narrow: boolean): Measures {
   // Half blades are to be read at arm's length too: with them in it, the whole panel is drawn taller.
-  const halves = [...post.blades.flatMap((b) => b.parts), ...post.open.map((o) => o.part)].some((p) => p.height === 1);
+  const halves = [...post.breakers.flatMap((b) => b.parts), ...post.open.map((o) => o.part)].some(
+    (p) => p.height === 1,
+  );
   const row = narrow ? (halves ? 54 : 40) : halves ? 38 : 34;
   const margin = narrow ? 20 : 26;
   const blade = narrow ? 142 : 256;

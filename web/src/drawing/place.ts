@@ -1,12 +1,12 @@
-import type { Blade, HomeOverview, OpenSpace } from "../api/client";
+import type { BreakerView, HomeOverview, OpenSpace } from "../api/client";
 
 /** Which blade or open space is meant: `b:` and the breaker, or `s:` and the space with its half. */
 export type PostPlace = string;
-export const placeOfBlade = (blade: Blade): PostPlace => `b:${blade.breaker}`;
+export const placeOfBlade = (blade: BreakerView): PostPlace => `b:${blade.breaker}`;
 export const placeOfOpen = (open: OpenSpace): PostPlace => `s:${open.number}`;
 
 /** Every blade of the home, whatever panel it sits in. */
-export const bladesOf = (home: HomeOverview): Blade[] => home.posts.flatMap((post) => post.blades);
+export const bladesOf = (home: HomeOverview): BreakerView[] => home.panels.flatMap((post) => post.breakers);
 
-export const bladeOf = (home: HomeOverview, breaker: string): Blade | undefined =>
+export const bladeOf = (home: HomeOverview, breaker: string): BreakerView | undefined =>
   bladesOf(home).find((blade) => blade.breaker === breaker);

@@ -1,4 +1,4 @@
-import type { Blade, Place } from "../api/client";
+import type { BreakerView, Place } from "../api/client";
 
 /** What the place under the pointer or the arrows means. */
 export function said(place: Place): string {
@@ -11,7 +11,7 @@ export function said(place: Place): string {
 const PROTECTED = { standard: "", gfci: ", GFCI", afci: ", AFCI", dual_function: ", dual function" } as const;
 
 /** A blade's name, spoken. */
-export function spoken(blade: Blade, worry: "danger" | "fault" | null): string {
+export function spoken(blade: BreakerView, worry: "danger" | "fault" | null): string {
   const [fed] = blade.feeds;
   const what = fed
     ? `feeds ${fed.name}`

@@ -1,4 +1,4 @@
-import type { Place, Post } from "../api/client";
+import type { Place, PanelView } from "../api/client";
 import type { Measures } from "./measures";
 
 /** A place with where it is drawn. */
@@ -10,7 +10,7 @@ export interface Spot {
 }
 
 /** Where each place is on the post: by the rows of its spaces. */
-export function spotsOf(post: Post, places: Place[]): Spot[] {
+export function spotsOf(post: PanelView, places: Place[]): Spot[] {
   const rows = new Map<number, { side: "left" | "right"; row: number }>();
   for (const { side, row, space } of post.spaces) rows.set(space, { side, row });
   return places.flatMap((place) => {

@@ -94,7 +94,7 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     page.keys("v").await?;
     page.driver.active_element().await?.send_keys("121.3" + Key::Enter).await?;
     trace.wait_step("switch_off").await?;
-    let view: Value = reqwest::get(&home).await?.json().await?;
+    let view: Value = reqwest::get(format!("{home}/points")).await?.json().await?;
     ensure!(view["protects"] == json!({ "basin": ["mirror"] }), "{}", view["protects"]);
     let mirror = view["points"].as_array().context("points")?.iter().find(|p| p["id"] == "mirror").context("a mirror")?;
     ensure!(mirror["known"]["verdict"] == "open", "{mirror}");

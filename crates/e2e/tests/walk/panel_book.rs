@@ -102,7 +102,7 @@ pub(crate) async fn a_spreadsheet_is_taken_in_and_garbage_is_refused(_: &Chrome,
     page.wait_gone(By::Css("[role=dialog]")).await?;
     // And out again, in each format.
     let home = page.driver.current_url().await?.path().split('/').nth(2).unwrap_or_default().to_owned();
-    let panels: serde_json::Value = reqwest::get(format!("{}/api/homes/{home}", site.address)).await?.json().await?;
+    let panels: serde_json::Value = reqwest::get(format!("{}/api/homes/{home}/panels", site.address)).await?.json().await?;
     let panel = panels[0]["panel"]["id"].as_str().unwrap_or_default();
     for format in ["csv", "xlsx", "ods", "txt"] {
         let bytes = reqwest::get(format!("{}/api/homes/{home}/panels/{panel}/circuits/{format}", site.address)).await?;

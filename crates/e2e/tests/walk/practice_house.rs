@@ -151,7 +151,7 @@ pub(crate) async fn instruments_warn_and_another_try_is_another_home(_: &Chrome,
     page.press("Draw it").await?;
     // Any point of the list can be chosen; the range is on 240 V.
     page.find(By::Css("[data-point='range']")).await?;
-    let view: Value = reqwest::get(format!("{}/api/homes/made-usual-12-1", site.address)).await?.json().await?;
+    let view: Value = reqwest::get(format!("{}/api/homes/made-usual-12-1/points", site.address)).await?.json().await?;
     let range = view["points"].as_array().context("points")?.iter().find(|p| p["name"] == "range").context("a range")?;
     let at = |instrument: &str| {
         format!(

@@ -109,7 +109,7 @@ pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, 
     ensure!(looks < 8 * WIRING.len(), "fewer looks than one breaker at a time: {looks}");
     page.wait_text(By::Css("[data-testid=progress]"), "10 of 10 proven").await?;
     page.wait_text(By::Css("[data-testid=off-now]"), "ALL ON").await?;
-    let view: Value = reqwest::get(format!("{}/api/homes/weir", site.address)).await?.json().await?;
+    let view: Value = reqwest::get(format!("{}/api/homes/weir/points", site.address)).await?.json().await?;
     for point in view["points"].as_array().context("no points")? {
         let (_, _, fed) = WIRING.iter().find(|(_, name, _)| point["id"] == *name).context("an unknown point")?;
         ensure!(point["known"]["breaker"] == format!("b{fed}"), "{point}");

@@ -22,12 +22,12 @@ const SHEETS = [
 export function DirectoryPage() {
   const home = useThisHome();
   const { panel } = useParams();
-  const post = home.posts.find((p) => p.panel.id === panel) ?? home.posts[0];
+  const post = home.panels.find((p) => p.panel.id === panel) ?? home.panels[0];
   const directory = useDirectory(home.id, post?.panel.id);
   if (!post) return <Empty title="No card yet" words="Describe the panel first; the card follows from it." />;
   return (
     <>
-      {home.posts.length > 1 && <PanelTabs home={home} shown={post.panel.id} to="directory" />}
+      {home.panels.length > 1 && <PanelTabs home={home} shown={post.panel.id} to="directory" />}
       <Typography variant="h1">The card for the door</Typography>
       <Loaded query={directory} what="card">
         {(card: Card) => {

@@ -3,15 +3,15 @@ import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import { useState } from "react";
-import type { Blade, HomeOverview, Post } from "../../api/client";
+import type { BreakerView, HomeOverview, PanelView } from "../../api/client";
 import { useMoves } from "../../api/queries";
 import { useAct } from "../../app/useAct";
 import { bladeOf } from "../../drawing/place";
 
 interface Props {
   home: HomeOverview;
-  post: Post;
-  blade: Blade;
+  post: PanelView;
+  blade: BreakerView;
   onMove: () => void;
 }
 
@@ -24,7 +24,7 @@ export function BreakerChanges({ home, post, blade, onMove }: Props) {
   const single = blade.poles.length === 1;
   const whole = single && blade.poles[0]?.height === 2;
   const joins = (moves.data?.joins ?? []).flatMap((id) => bladeOf(home, id) ?? []);
-  const others = post.blades.filter((b) => b.breaker !== blade.breaker && b.poles.length === 1);
+  const others = post.breakers.filter((b) => b.breaker !== blade.breaker && b.poles.length === 1);
   const shared = blade.shares_neutral_with;
   const numbers = shared.map((id) => bladeOf(home, id)?.tag ?? "?").join(" and ");
   return (

@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState, type SyntheticEvent } from "react";
-import type { Blade, BreakerDetails, Fact, HomeOverview } from "../../api/client";
+import type { BreakerView, BreakerDetails, Fact, HomeOverview } from "../../api/client";
 import { newId, useRecord } from "../../api/record";
 import { wordsOf } from "../../app/useNotice";
 import { Choice } from "../../parts/Choice";
@@ -11,7 +11,7 @@ import { fromYesNo, numberOrNull, YES_NO, yesNo, type YesNo } from "../../parts/
 import { UNREAD_BREAKER } from "./unread";
 import { CABLES, TERMINALS, wireName, wireOf, WIRES } from "./wires";
 
-type Protection = Blade["protection"];
+type Protection = BreakerView["protection"];
 const KINDS: [Protection, string][] = [
   ["standard", "Standard"],
   ["gfci", "GFCI"],
@@ -39,7 +39,7 @@ const LEADS: ["" | "pigtail" | "plug_on", string][] = [
 interface Props {
   home: HomeOverview;
   panel: string;
-  blade: Blade | null;
+  blade: BreakerView | null;
   number: string;
   onDone: (breaker: string) => void;
   onCancel?: () => void;

@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
-import type { Blade, Fact, HomeOverview, Post } from "../../api/client";
+import type { BreakerView, Fact, HomeOverview, PanelView } from "../../api/client";
 import { useRecord } from "../../api/record";
 import { useNotice } from "../../app/useNotice";
 import { bladeOf } from "../../drawing/place";
@@ -19,8 +19,8 @@ import { wireWords } from "./wires";
 
 interface Props {
   home: HomeOverview;
-  post: Post;
-  blade: Blade;
+  post: PanelView;
+  blade: BreakerView;
   onMove: () => void;
 }
 
@@ -36,9 +36,7 @@ export function BreakerPane({ home, post, blade, onMove }: Props) {
   const [evidence, setEvidence] = useState<string | null>(null);
   const act = (facts: Fact[]) => record(facts).then(() => setMode("look"), say.problem);
   const points = home.points.filter((p) => p.known.verdict === "proven" && p.known.breaker === blade.breaker);
-  const maybe = home.points.filter(
-    (p) => p.known.verdict === "open" && p.known.possible.length <= 3 && p.known.possible.includes(blade.breaker),
-  );
+  const maybe = home.points.filter((p) => p.known.verdict === "open" && p.known.possible.includes(blade.breaker));
   const poles = blade.poles.length;
   const tied = poles > 1 && blade.details.tie === "handle" ? ", handles tied" : "";
   const partners = blade.shares_neutral_with.filter((id) => id !== blade.breaker);

@@ -159,7 +159,7 @@ function TypedCard({ home, panel, onClose }: Props) {
           </Box>
           {typed && read.data && (
             <Box data-testid="post-preview" sx={{ maxHeight: { md: 620 }, overflowY: { md: "auto" } }}>
-              <PostPreview post={read.data.post} />
+              <PostPreview post={read.data.panel} />
             </Box>
           )}
         </Box>

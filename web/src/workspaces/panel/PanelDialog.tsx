@@ -33,7 +33,7 @@ interface Props {
 
 export function PanelDialog(props: Props) {
   const full = useMediaQuery(useTheme().breakpoints.down("md"));
-  const title = props.before || props.home.posts.length === 0 ? "Describe the panel" : "Another panel";
+  const title = props.before || props.home.panels.length === 0 ? "Describe the panel" : "Another panel";
   return (
     <Dialog
       open={props.open}
@@ -54,7 +54,7 @@ const numbers = (text: string) => list(text).map(Number);
 
 function PanelForm({ home, before, onClose, onKept }: Props) {
   const record = useRecord(home.id);
-  const first = home.posts.length === 0 || before?.id === home.posts[0]?.panel.id;
+  const first = home.panels.length === 0 || before?.id === home.panels[0]?.panel.id;
   const old: PanelDetails = before?.details ?? UNREAD_PANEL;
   const engraved = typeof before?.numbering === "object" ? before.numbering.as_engraved : null;
   const [name, setName] = useState(before?.name ?? (first ? "Main panel" : ""));
@@ -72,7 +72,7 @@ function PanelForm({ home, before, onClose, onKept }: Props) {
   const [left, setLeft] = useState(engraved?.left.join(" ") ?? "");
   const [right, setRight] = useState(engraved?.right.join(" ") ?? "");
   const [service, setService] = useState<Panel["service"]>(
-    before?.service ?? home.posts[0]?.panel.service ?? "split_phase",
+    before?.service ?? home.panels[0]?.panel.service ?? "split_phase",
   );
   const [main, setMain] = useState(before?.main == null ? "" : String(before.main));
   const [width, setWidth] = useState(String(before?.card.width_mm ?? 130));
@@ -84,7 +84,7 @@ function PanelForm({ home, before, onClose, onKept }: Props) {
   const change = (changed: Partial<PanelDetails>) => setDetails((now) => ({ ...now, ...changed }));
   const tandems: (typeof TANDEMS)[number][0] = typeof details.tandems === "object" ? "in" : details.tandems;
   const mine = new Set(
-    home.posts.filter((post) => post.panel.id === before?.id).flatMap((p) => p.blades.map((b) => b.breaker)),
+    home.panels.filter((post) => post.panel.id === before?.id).flatMap((p) => p.breakers.map((b) => b.breaker)),
   );
   const feeders = bladesOf(home).filter((blade) => !mine.has(blade.breaker));
 

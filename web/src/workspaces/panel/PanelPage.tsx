@@ -8,7 +8,7 @@ import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
 import { useEffect, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
-import type { HomeOverview, Place, Post } from "../../api/client";
+import type { HomeOverview, Place, PanelView } from "../../api/client";
 import { useMoves } from "../../api/queries";
 import { useAct } from "../../app/useAct";
 import { useThisHome } from "../../app/useThisHome";
@@ -38,7 +38,7 @@ const SERVICE = {
 export function PanelPage() {
   const home = useThisHome();
   const { panel } = useParams();
-  const post = home.posts.find((p) => p.panel.id === panel) ?? home.posts[0];
+  const post = home.panels.find((p) => p.panel.id === panel) ?? home.panels[0];
   if (!post) return <NoPanel home={home} />;
   return <OnePanel key={post.panel.id} home={home} post={post} />;
 }
@@ -58,7 +58,7 @@ function NoPanel({ home }: { home: HomeOverview }) {
   );
 }
 
-function OnePanel({ home, post }: { home: HomeOverview; post: Post }) {
+function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   // On paper the post is drawn as at a desk, however narrow the sheet.
   const printing = useMediaQuery("print");
@@ -82,7 +82,7 @@ function OnePanel({ home, post }: { home: HomeOverview; post: Post }) {
   }, [wide, selected]);
   const { panel } = post;
   const close = () => setOpen(null);
-  const blade = post.blades.find((b) => placeOfBlade(b) === selected);
+  const blade = post.breakers.find((b) => placeOfBlade(b) === selected);
   const space = post.open.find((o) => placeOfOpen(o) === selected);
   const counting = home.findings.filter((finding) => finding.aside == null);
   const here = counting.filter((finding) => finding.place.panel === panel.id);
@@ -129,14 +129,14 @@ function OnePanel({ home, post }: { home: HomeOverview; post: Post }) {
         }
       : null;
   const fed = panel.details.fed_by == null ? undefined : bladeOf(home, panel.details.fed_by);
-  const upstream = home.posts.find((p) => p.blades.some((b) => b.breaker === fed?.breaker));
+  const upstream = home.panels.find((p) => p.breakers.some((b) => b.breaker === fed?.breaker));
   return (
     <Box
       className="panel-page"
       sx={{ display: "grid", gap: 3, gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 372px" } }}
     >
       <Box ref={drawing}>
-        {home.posts.length > 1 && <PanelTabs home={home} shown={panel.id} />}
+        {home.panels.length > 1 && <PanelTabs home={home} shown={panel.id} />}
         <Typography variant="h1">
           {panel.name}
           {panel.place && `, ${panel.place}`}
@@ -157,7 +157,7 @@ function OnePanel({ home, post }: { home: HomeOverview; post: Post }) {
           </Typography>
         )}
         <Stack direction="row" useFlexGap spacing={1} sx={{ my: 2, flexWrap: "wrap" }} className="no-print">
-          <Button variant={post.blades.length === 0 ? "contained" : "outlined"} onClick={() => setOpen("card")}>
+          <Button variant={post.breakers.length === 0 ? "contained" : "outlined"} onClick={() => setOpen("card")}>
             Type the card
           </Button>
           <Button variant="outlined" onClick={() => setOpen("panel")}>

@@ -12,7 +12,7 @@ export function PanelTabs({ home, shown, to = "panel" }: { home: HomeOverview; s
       className="no-print"
       sx={{ display: "flex", gap: 1, flexWrap: "wrap", mb: 2 }}
     >
-      {home.posts.map(({ panel, blades }) => {
+      {home.panels.map(({ panel, breakers }) => {
         const here = panel.id === shown;
         return (
           <Box
@@ -52,7 +52,7 @@ export function PanelTabs({ home, shown, to = "panel" }: { home: HomeOverview; s
             </Box>
             <span>{panel.name}</span>
             <Box component="span" sx={{ color: "text.secondary", fontSize: "0.85rem" }}>
-              {blades.length}
+              {breakers.length}
             </Box>
           </Box>
         );

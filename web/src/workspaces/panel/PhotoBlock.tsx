@@ -4,7 +4,7 @@ import MenuItem from "@mui/material/MenuItem";
 import Menu from "@mui/material/Menu";
 import Typography from "@mui/material/Typography";
 import { useRef, useState, type ChangeEvent } from "react";
-import type { Post } from "../../api/client";
+import type { PanelView } from "../../api/client";
 import { putPhoto } from "../../api/queries";
 import { newId } from "../../api/record";
 import { useAct } from "../../app/useAct";
@@ -13,7 +13,7 @@ import { tone } from "../../app/theme";
 import { Block } from "../../parts/Block";
 import { dateOf } from "../../parts/when";
 
-type Shown = Post["photos"][number]["of"];
+type Shown = PanelView["photos"][number]["of"];
 const SHOWN: [Shown, string][] = [
   ["label", "The label"],
   ["door", "Inside of the door"],
@@ -22,7 +22,7 @@ const SHOWN: [Shown, string][] = [
 ];
 
 /** Photos of the label, the door and the card, to be read again without going back to the cellar. */
-export function PhotoBlock({ home, post }: { home: string; post: Post }) {
+export function PhotoBlock({ home, post }: { home: string; post: PanelView }) {
   const act = useAct(home);
   const say = useNotice();
   const input = useRef<HTMLInputElement>(null);

@@ -5,7 +5,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
-import type { Blade, HomeOverview, NextStep, TraceView } from "../../api/client";
+import type { BreakerView, HomeOverview, NextStep, TraceView } from "../../api/client";
 import { useClocks } from "../../app/useClocks";
 import { BigBlade } from "../../drawing/BigBlade";
 import { bladeOf, bladesOf } from "../../drawing/place";
@@ -43,7 +43,7 @@ export function PanelSide({ home, view, looks }: Props) {
   );
 }
 
-function Instruction({ home, view, looks, blade }: Props & { blade: (id: string) => Blade | undefined }) {
+function Instruction({ home, view, looks, blade }: Props & { blade: (id: string) => BreakerView | undefined }) {
   const next = view.next;
   const { due } = useClocks(home);
   if (due.length > 0 && next.step !== "stop")

@@ -8,11 +8,11 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { School, Way } from "../../api/client";
+import type { Method, Way } from "../../api/client";
 import { useSchools } from "../../api/queries";
 import { Block } from "../../parts/Block";
 
-const SCHOOLS: [School, string][] = [
+const SCHOOLS: [Method, string][] = [
   ["one_at_a_time", "One breaker at a time"],
   ["lamp_and_helper", "A lamp at one point, breaker after breaker"],
   ["tone_tracer", "Tone tracer first, then the breaker"],
@@ -29,13 +29,13 @@ interface Props {
 export function SchoolChoice({ home, way, onWay }: Props) {
   const [asked, setAsked] = useState(false);
   const schools = useSchools(home, asked);
-  const minutes = (which: School) => schools.data?.find((s) => s.school === which)?.minutes;
+  const minutes = (which: Method) => schools.data?.find((s) => s.method === which)?.minutes;
   const offered = SCHOOLS.filter(([which]) => which !== "tone_tracer" || way.tone || way.school === which);
   return (
     <Block title="How to trace">
       <RadioGroup
         value={way.school}
-        onChange={(_, next) => onWay({ ...way, school: next as School })}
+        onChange={(_, next) => onWay({ ...way, school: next as Method })}
         aria-label="How to trace"
       >
         {offered.map(([which, words]) => {

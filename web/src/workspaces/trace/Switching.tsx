@@ -4,7 +4,7 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { Blade, Fact, HomeOverview, TraceView } from "../../api/client";
+import type { BreakerView, Fact, HomeOverview, TraceView } from "../../api/client";
 import { BigBlade } from "../../drawing/BigBlade";
 import { bladeOf } from "../../drawing/place";
 import { Tag } from "../../drawing/Tag";
@@ -103,7 +103,7 @@ interface SwitchOffProps {
   home: HomeOverview;
   view: TraceView;
   looks: Looks;
-  blade: Blade;
+  blade: BreakerView;
   why: string;
 }
 

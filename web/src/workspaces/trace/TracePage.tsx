@@ -39,7 +39,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
   const progress = (
     <Stack spacing={2}>
       <ProgressSide home={home} view={view} />
-      <SchoolChoice home={home.id} way={view.way} onWay={(way) => looks.record([{ kind: "trace_set", way }])} />
+      <SchoolChoice home={home.id} way={view.setup} onWay={(way) => looks.record([{ kind: "trace_set", way }])} />
     </Stack>
   );
   if (!wide) {

@@ -73,9 +73,9 @@ macro_rules! kinds {
     ($($kind:ident $tag:literal $writer:ident $done:ident)*) => {
         /// What was found out or done.
         #[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
-        #[serde(tag = "kind")]
+        #[serde(tag = "kind", rename_all = "snake_case")]
         #[allow(missing_docs)]
-        pub enum Fact { $(#[serde(rename = $tag)] $kind($kind)),* }
+        pub enum Fact { $($kind($kind)),* }
 
         impl Fact {
             /// Every kind, as the JSON names it.

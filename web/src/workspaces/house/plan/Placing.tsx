@@ -32,7 +32,7 @@ interface Props {
 /** The row of what can be tapped onto the plan. It stays until it is put away: the next tap places the next one. */
 export function Placing({ home, floor, tool, onTool, narrow, unplaced }: Props) {
   const [all, setAll] = useState(false);
-  const panels = home.posts.map((post) => post.panel);
+  const panels = home.panels.map((post) => post.panel);
   const things = all ? PLACEABLE : PLACEABLE.slice(0, narrow ? 3 : 5);
   const button = (key: string, words: string, next: Tool, on: boolean) => (
     <Button

@@ -33,7 +33,7 @@ export function PointOnPlan({ home, point, found, placed }: Props) {
   const [picking, setPicking] = useState<"switch" | "gfci" | null>(null);
   const room = home.rooms.find((r) => r.id === point.room);
   const breaker = point.known.verdict === "proven" ? bladeOf(home, point.known.breaker) : undefined;
-  const post = home.posts.find((p) => p.blades.some((b) => b.breaker === breaker?.breaker));
+  const post = home.panels.find((p) => p.breakers.some((b) => b.breaker === breaker?.breaker));
   const details: PointDetails = { ...NO_DETAILS, ...point.details };
   const describe = (more: Partial<PointDetails>): Fact => ({
     kind: "point_placed",
