@@ -13,7 +13,7 @@ use tools::{capture, run, say};
 const USAGE: &str = "cargo xtask <task>
   demo    install npm packages, build the web files and the program, start it with the demo home
   test    install what tests need, then run every check and every test
-  types   write docs/openapi.json, web/src/api/generated.ts and docs/rules.md anew from the code
+  types   write docs/openapi.json, docs/rules.md, web/src/api/generated.ts and web/src/api/lists.ts anew from the code
   shots   take every picture of docs/screenshots/ from the demo home
   bench   measure, and print what docs/performance.md records";
 
@@ -95,28 +95,31 @@ fn test() -> Result<()> {
     Ok(())
 }
 
-/// The two files that follow from the Rust types, made anew at the given places by the program as it was built last:
+/// The files that follow from the Rust types, made anew at the given places by the program as it was built last:
 /// `cargo run -p` would build it once more, with the features that it has when it is built alone.
-fn write_types(openapi: &str, typescript: &str) -> Result<()> {
-    let description = capture(&root().join("target/debug/wayfinder").to_string_lossy(), &["openapi"])?;
-    std::fs::write(root().join(openapi), description)?;
+fn write_types(openapi: &str, typescript: &str, lists: &str) -> Result<()> {
+    let program = root().join("target/debug/wayfinder");
+    let said = |what: &str| capture(&program.to_string_lossy(), &[what]);
+    std::fs::write(root().join(openapi), said("openapi")?)?;
+    std::fs::write(root().join(lists), said("lists")?)?;
     tools::npx(&["openapi-typescript", &format!("../{openapi}"), "-o", &format!("../{typescript}")])
 }
 
 fn types() -> Result<()> {
     npm_packages()?;
-    say("docs/openapi.json, web/src/api/generated.ts and docs/rules.md");
+    say("docs/openapi.json, docs/rules.md, web/src/api/generated.ts and web/src/api/lists.ts");
     run("cargo", &["build", "--quiet", "--workspace", "--bins"])?;
-    write_types("docs/openapi.json", "web/src/api/generated.ts")?;
+    write_types("docs/openapi.json", "web/src/api/generated.ts", "web/src/api/lists.ts")?;
     Ok(std::fs::write(root().join("docs/rules.md"), rules::document()?)?)
 }
 
 fn drift() -> Result<()> {
-    write_types("target/openapi.json", "target/generated.ts")?;
+    write_types("target/openapi.json", "target/generated.ts", "target/lists.ts")?;
     std::fs::write(root().join("target/rules.md"), rules::document()?)?;
     for (kept, now) in [
         ("docs/openapi.json", "target/openapi.json"),
         ("web/src/api/generated.ts", "target/generated.ts"),
+        ("web/src/api/lists.ts", "target/lists.ts"),
         ("docs/rules.md", "target/rules.md"),
     ] {
         if std::fs::read(root().join(kept))? != std::fs::read(root().join(now))? {

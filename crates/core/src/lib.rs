@@ -41,6 +41,8 @@ mod checks;
 
 mod overview;
 
+mod lists;
+
 pub mod sim;
 
 #[cfg(test)]
@@ -54,6 +56,7 @@ mod fixture;
 pub use checks::{Finding, FindingPlace, Mend, RULES, Rule, Severity, about_wording, findings};
 pub use directory::{Card, CardCell, CardText, CellKind, FitRequest, FittedCard, FittedCell, card, fit_card};
 pub use find::{DarkPoint, Found, FoundKind, find};
+pub use lists::{Lists, lists};
 pub use logbook::*;
 pub use model::*;
 pub use overview::{

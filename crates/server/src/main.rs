@@ -10,7 +10,7 @@ use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
 use wayfinder_core::search::{Costs, Crew, House, Strategy};
 use wayfinder_core::sim::{marks, score, trace_through};
-use wayfinder_core::{HomeId, Level, Method, Recipe, Study, TraceSetup, findings, overview, progress};
+use wayfinder_core::{HomeId, Level, Method, Recipe, Study, TraceSetup, findings, lists, overview, progress};
 use wayfinder_formats::read_home_file;
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
 
@@ -86,6 +86,9 @@ enum Command {
     },
     /// Print the OpenAPI description.
     Openapi,
+    /// Print what the web files have to know of the core, as TypeScript.
+    #[command(hide = true)]
+    Lists,
 }
 
 #[derive(Subcommand)]
@@ -311,6 +314,10 @@ fn run(command: Command) -> Result<ExitCode> {
         Command::Check { data, json } => return check(&existing(data)?, json),
         Command::Practice { command } => practice(command)?,
         Command::Openapi => print!("{}", openapi_json()),
+        Command::Lists => {
+            println!("// Generated from the core by `cargo xtask types`.");
+            println!("export const LISTS = {} as const;", serde_json::to_string_pretty(&lists())?);
+        }
     }
     Ok(ExitCode::SUCCESS)
 }

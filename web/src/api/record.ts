@@ -4,6 +4,7 @@ import { v4 as uuid } from "uuid";
 import type { Draft, Fact, Instrument, Since } from "./client";
 import { now } from "./clock";
 import { outbox } from "./outbox";
+import { LISTS } from "./lists";
 import { refresh } from "./refresh";
 
 /** Also where the page came over plain HTTP from another machine, where the browser has no `crypto.randomUUID`. */
@@ -22,12 +23,16 @@ export interface Observed {
 }
 
 export function draft(fact: Fact, instrument?: Instrument): Draft {
-  return { id: newId(), at: now(), by: myName(), version: 6, fact, ...(instrument && { instrument }) };
+  return { id: newId(), at: now(), by: myName(), version: LISTS.factVersion, fact, ...(instrument && { instrument }) };
 }
 
+type Look = Extract<Fact, { kind: (typeof LISTS.underASwitching)[number] }>;
+
+const isUnderASwitching = (fact: Fact): fact is Look =>
+  (LISTS.underASwitching as readonly string[]).includes(fact.kind);
+
 function under(fact: Fact, since: Since | undefined): Fact {
-  const looked = fact.kind === "point_seen" || fact.kind === "point_skipped" || fact.kind === "volts_read";
-  return since !== undefined && looked ? { ...fact, since } : fact;
+  return since !== undefined && isUnderASwitching(fact) ? { ...fact, since } : fact;
 }
 
 /** Writes facts into the home's logbook, all or none; gives their lines. Rejects with the program's refusal. */

@@ -6,14 +6,11 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { Fact, KnownPoint } from "../../api/client";
+import { LISTS } from "../../api/lists";
 import { Choice } from "../../parts/Choice";
 import { numberOrNull } from "../../parts/yesNo";
 
 type Face = NonNullable<KnownPoint["configuration"]>;
-const FACES: Record<120 | 240, Face[]> = {
-  120: ["5-15", "5-20", "5-30", "L5-30", "TT-30"],
-  240: ["6-15", "6-20", "6-30", "6-50", "10-30", "10-50", "14-30", "14-50", "14-60", "L14-30"],
-};
 
 interface Props {
   point: KnownPoint;
@@ -29,7 +26,7 @@ export function EditPoint({ point, onKeep, onRemove }: Props) {
   const [minimum, setMinimum] = useState(point.plate ? String(point.plate.minimum_ampacity) : "");
   const [maximum, setMaximum] = useState(point.plate ? String(point.plate.maximum_breaker) : "");
   const [dark, setDark] = useState(point.details.dark_minutes ? String(point.details.dark_minutes) : "");
-  const faces = FACES[point.volts === 240 ? 240 : 120];
+  const faces: readonly Face[] = point.volts === 240 ? LISTS.faces240 : LISTS.faces120;
   const plate =
     minimum !== "" && maximum !== ""
       ? { minimum_ampacity: numberOrNull(minimum) ?? 0, maximum_breaker: numberOrNull(maximum) ?? 0 }

@@ -3,22 +3,15 @@ import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { Link, useNavigate } from "react-router";
-import type { Edition, Finding } from "../../api/client";
+import type { Finding } from "../../api/client";
 import { today } from "../../api/queries";
 import { useAct } from "../../app/useAct";
 import { useThisHome } from "../../app/useThisHome";
+import { LISTS } from "../../api/lists";
 import { Block } from "../../parts/Block";
 import { Choice } from "../../parts/Choice";
 import { FindingList } from "../../parts/FindingList";
 import { SEVERITY } from "../../parts/severity";
-
-const EDITIONS: readonly (readonly [Edition, string])[] = [
-  ["nec2017", "United States, NEC 2017"],
-  ["nec2020", "United States, NEC 2020"],
-  ["nec2023", "United States, NEC 2023"],
-  ["cec2021", "Canada, CEC 2021"],
-  ["cec2024", "Canada, CEC 2024"],
-];
 
 /** Everything worth a look in the home, with the rule behind each and what to do. */
 export function ChecksPage() {
@@ -65,7 +58,7 @@ export function ChecksPage() {
           <Choice
             label="Rules of"
             value={home.edition}
-            options={EDITIONS}
+            options={LISTS.editions}
             onChange={(edition) =>
               void act([{ kind: "rules_chosen", edition }], "Findings are worded by that edition now.")
             }

@@ -1,35 +1,8 @@
 import type { Wire } from "../../api/client";
-
-const SIZES: Wire["gauge"][] = [
-  "14",
-  "12",
-  "10",
-  "8",
-  "6",
-  "4",
-  "3",
-  "2",
-  "1",
-  "1/0",
-  "2/0",
-  "3/0",
-  "4/0",
-  "250",
-  "300",
-  "350",
-  "400",
-  "500",
-];
+import { LISTS } from "../../api/lists";
 
 /** Every wire size and metal as a choice; the empty one was not read. */
-export const WIRES: readonly (readonly [string, string])[] = [
-  ["", "not read"],
-  ...(["copper", "aluminum"] as const).flatMap((metal) =>
-    SIZES.filter((size) => metal === "copper" || size !== "14").map(
-      (size) => [`${size} ${metal}`, `${size} ${/^\d{3}$/.test(size) ? "kcmil" : "AWG"} ${metal}`] as const,
-    ),
-  ),
-];
+export const WIRES: readonly (readonly [string, string])[] = [["", "not read"], ...LISTS.wires];
 
 export const CABLES = [
   ["not_read", "not looked at"],

@@ -19,6 +19,18 @@ pub enum Edition {
 }
 
 impl Edition {
+    /// Every edition, the oldest of each country first.
+    pub const ALL: [Self; 5] = [Self::Nec2017, Self::Nec2020, Self::Nec2023, Self::Cec2021, Self::Cec2024];
+
+    /// `United States, NEC 2020`: as it is chosen.
+    pub fn words(self) -> String {
+        let country = match self {
+            Self::Nec2017 | Self::Nec2020 | Self::Nec2023 => "United States",
+            Self::Cec2021 | Self::Cec2024 => "Canada",
+        };
+        format!("{country}, {}", self.name())
+    }
+
     /// `NEC 2020`.
     pub const fn name(self) -> &'static str {
         match self {

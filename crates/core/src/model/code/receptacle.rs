@@ -42,6 +42,12 @@ pub enum Configuration {
 }
 
 impl Configuration {
+    /// Every face, those of 120 V first.
+    pub const ALL: [Self; 15] = {
+        use Configuration::*;
+        [N5x15, N5x20, N5x30, L5x30, Tt30, N6x15, N6x20, N6x30, N6x50, N10x30, N10x50, N14x30, N14x50, N14x60, L14x30]
+    };
+
     /// `14-30`.
     pub const fn name(self) -> &'static str {
         self.row().0

@@ -99,6 +99,11 @@ const AMPACITY: [(WireGauge, &str, [u16; 4]); 18] = {
 };
 
 impl WireGauge {
+    /// Every size, the thinnest first, and whether it is made of aluminum for this use, too.
+    pub fn all() -> impl Iterator<Item = (Self, bool)> {
+        AMPACITY.iter().map(|(gauge, _, amps)| (*gauge, amps[2] > 0))
+    }
+
     /// As it is said: `14`, `4/0`, `250`.
     pub fn number(self) -> &'static str {
         self.row().1
