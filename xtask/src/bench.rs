@@ -24,6 +24,8 @@ pub(crate) fn all() -> Result<()> {
     run("cargo", &["run", "--release", "--quiet", "-p", "wayfinder-e2e", "--bin", "pace"])?;
     say("core: fold, views and checks");
     run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "fold"])?;
+    say("core: every view of the demo home and of a large one, first and again; how folding grows");
+    run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "large"])?;
     say("core: a decision of the search");
     run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "search"])?;
     say("HTTP: append with fsync, view of the demo home");

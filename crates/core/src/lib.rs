@@ -21,6 +21,8 @@ mod logbook;
 
 mod study;
 
+mod proof;
+
 pub mod search;
 
 mod walking;

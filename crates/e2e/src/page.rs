@@ -9,7 +9,7 @@ use thirtyfour::{By, Key, WebDriver, WebElement};
 use crate::View;
 
 /// How long to wait for the thing itself.
-const PATIENCE: Duration = Duration::from_secs(10);
+const PATIENCE: Duration = Duration::from_secs(60);
 
 /// One browser window.
 pub struct Page {
@@ -110,6 +110,18 @@ impl Page {
             tokio::time::sleep(Duration::from_millis(30)).await;
         }
         bail!("waited for “{words}” in {by:?}; it says “{last}”")
+    }
+
+    /// Waits until it holds; an error counts as not yet.
+    pub async fn wait_until(&self, what: &str, mut holds: impl AsyncFnMut() -> Result<bool>) -> Result<()> {
+        let until = tokio::time::Instant::now() + PATIENCE;
+        while !holds().await.unwrap_or(false) {
+            if tokio::time::Instant::now() > until {
+                bail!("waited until {what}");
+            }
+            tokio::time::sleep(Duration::from_millis(25)).await;
+        }
+        Ok(())
     }
 
     /// Waits until nothing matches.

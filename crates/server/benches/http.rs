@@ -3,7 +3,6 @@
 //!
 //! Prints medians and 99th percentiles; asserts nothing about time.
 
-use std::sync::Arc;
 use std::time::Instant;
 
 use serde_json::{Value, json};
@@ -32,14 +31,21 @@ async fn measure() {
     let listener = TcpListener::bind("127.0.0.1:0").await.expect("a port");
     let address = format!("http://{}", listener.local_addr().expect("its address"));
     let _serving = tokio::spawn(serve(listener, desk, true, std::future::pending()));
-    for clients in [1, 10, 50] {
-        let times = append(&address, clients).await;
-        say(&format!("append one line through HTTP, {clients} at once"), &times, Some(&reference));
+    let mut alone = Vec::new();
+    for (clients, homes) in [(1, 1), (10, 1), (50, 1), (50, 50)] {
+        let begun = Instant::now();
+        let times = append(&address, clients, homes).await;
+        let each_second = times.len() as f64 / begun.elapsed().as_secs_f64();
+        say(&format!("append one line through HTTP, {clients} at once on {homes} homes"), &times, Some(&reference));
+        if clients == 1 {
+            alone.clone_from(&times);
+        }
+        println!("  {each_second:.0} a second; p99 is {:.1} x the median of one client", at(&times, 0.99) / at(&alone, 0.5));
     }
     let http = reqwest::Client::new();
     let health = read(&http, &format!("{address}/api/health")).await;
     say("reference: health", &health, None);
-    for path in ["", "/trace", "/directory", "/logbook", "/directory.pdf"] {
+    for path in ["", "/panels", "/points", "/checks", "/trace", "/directory", "/logbook", "/directory.pdf"] {
         let times = read(&http, &format!("{address}/api/homes/juniper-lane{path}")).await;
         say(&format!("demo home{path}"), &times, Some(&health));
     }
@@ -61,21 +67,23 @@ fn store_alone() -> Vec<f64> {
         .collect()
 }
 
-async fn append(address: &str, clients: usize) -> Vec<f64> {
-    let home = Arc::new(format!("{address}/api/homes/bench-{clients}/entries"));
+async fn append(address: &str, clients: usize, homes: usize) -> Vec<f64> {
+    let home_of = |client: usize| format!("{address}/api/homes/bench-{clients}-{homes}-{}/entries", client % homes);
     let http = reqwest::Client::new();
     let entry = |id: String, fact: Value| json!({ "entries": [{ "id": id, "at": 0, "by": "b", "version": 1, "fact": fact }] });
     let first = entry("first".into(), json!({ "kind": "home_described", "name": "Bench" }));
-    http.post(home.as_str()).json(&first).send().await.expect("an answer");
+    for home in 0..homes {
+        http.post(home_of(home)).json(&first).send().await.expect("an answer");
+    }
     let tasks: Vec<_> = (0..clients)
         .map(|client| {
-            let (http, home) = (http.clone(), Arc::clone(&home));
+            let (http, home) = (http.clone(), home_of(client));
             tokio::spawn(async move {
                 let mut times = Vec::new();
-                for n in 0..WRITES.div_ceil(clients) {
+                for n in 0..WRITES.div_ceil(clients).max(20) {
                     let body = entry(format!("c{client}-{n}"), json!({ "kind": "home_described", "name": format!("Bench {n}") }));
                     let begun = Instant::now();
-                    let response = http.post(home.as_str()).json(&body).send().await.expect("an answer");
+                    let response = http.post(&home).json(&body).send().await.expect("an answer");
                     assert!(response.status().is_success());
                     times.push(begun.elapsed().as_secs_f64() * 1000.0);
                 }

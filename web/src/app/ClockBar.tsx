@@ -30,12 +30,12 @@ export function ClockBar({ home }: { home: HomeOverview }) {
               sx={{ bgcolor: "#fff", color: "#1d2a2e", "&:hover": { bgcolor: "#eee" } }}
               onClick={switchOn}
             >
-              {due.length === 1 ? "Done, it is on" : "Done, they are on"}
+              {due.length === 1 ? "Done, it is on" : "Done, all are on"}
             </Button>
           }
         >
-          <b>Turn {numbers} ON again now.</b> {over.map((clock) => toldOver(clock, left(clock))).join(" ")} Look that it
-          runs; if the breaker does not stay on, leave it off and call an electrician.
+          <b>Turn {numbers} ON again first.</b> {over.map((clock) => toldOver(clock, left(clock))).join(" ")} See that
+          it runs; if the breaker does not stay on, leave it off and call an electrician.
         </Alarm>
       )}
       {running.length > 0 && (

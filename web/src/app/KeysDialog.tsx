@@ -16,7 +16,7 @@ const KEYS: [string, string][] = [
   ["arrows", "Panel: along the post"],
   ["a number", "Panel: to that breaker or space"],
   ["m", "Panel: move the selected breaker"],
-  ["n", "House: to the next point without a number"],
+  ["n", "House: to the next point without a circuit"],
   ["arrows", "House: from point to point; with Shift they move the selected one"],
   ["/", "Find a room, a point, a breaker"],
   ["?", "These keys"],

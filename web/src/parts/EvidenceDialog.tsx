@@ -26,7 +26,7 @@ const ROLE = {
   disagrees: "disagrees",
   set_aside: "set aside: it was out for another reason",
   between: "neither lit nor dark",
-  doubted: "not counted: a handle had moved before, as was told only later, or a GFCI made it dark since",
+  doubted: "not counted: a breaker change was reported late, or a tripped GFCI made it dark",
 } as const;
 
 /** Every look at a point and what follows, for somebody who doubts. */

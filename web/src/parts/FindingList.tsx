@@ -119,7 +119,7 @@ function FindingItem({ home, finding, onSelect, grouped }: ItemProps) {
             color="inherit"
             onClick={() => (finding.aside == null ? setAsking(true) : void aside(false))}
           >
-            {finding.aside == null ? "Set aside" : "Let it count again"}
+            {finding.aside == null ? "Set aside" : "Show it again"}
           </Button>
         </Stack>
       )}

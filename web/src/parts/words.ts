@@ -3,3 +3,7 @@ export const kindAfter = (name: string, kind: string): string => (name.toLowerCa
 
 /** A name as a heading: `ground floor` becomes `Ground floor`. */
 export const sentence = (name: string): string => name.charAt(0).toUpperCase() + name.slice(1);
+
+/** `leg A`, `legs A and B`. */
+export const legsInWords = (legs: readonly string[]): string =>
+  `${legs.length === 1 ? "leg" : "legs"} ${[...legs].sort().join(" and ")}`;

@@ -226,7 +226,7 @@ pub struct Plan {
     pub not_drawn: Vec<RoomId>,
     /// Points that have no place on the plan yet.
     pub not_placed: Vec<PointId>,
-    /// Points without a proven number, floor by floor and room by room: no symbol without a number.
+    /// Points without a proven circuit, floor by floor and room by room.
     pub without_number: Vec<PointId>,
     /// What wants a look.
     pub notes: Vec<PlanNote>,

@@ -1,6 +1,7 @@
 //! What a crew sees of a house before it begins: rooms and the ways between them, points, breakers, the old card.
 
 use crate::model::TraceSetup;
+use crate::proof::Off;
 
 /// The most breakers that are searched at once.
 pub const MOST_BREAKERS: usize = 128;
@@ -60,6 +61,19 @@ impl OffSet {
             left &= left - 1;
             Some(next)
         })
+    }
+}
+
+impl Off for OffSet {
+    type Breaker = usize;
+    fn has(&self, breaker: usize) -> bool {
+        Self::has(*self, breaker)
+    }
+    fn is_none(&self) -> bool {
+        self.is_empty()
+    }
+    fn one_more_than(&self, there: &Self) -> Option<usize> {
+        self.differs(*there).single().filter(|only| Self::has(*self, *only))
     }
 }
 

@@ -19,6 +19,8 @@ pub(crate) use play::play_as;
 pub use play::{Strategy, play};
 pub use referee::Played;
 
+use crate::proof::single_cause;
+
 /// Where somebody is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Place {
@@ -232,7 +234,7 @@ impl<'a> Search<'a> {
             return false;
         }
         self.belief.saw(point, self.off, dark, self.costs.misread);
-        let cause = if dark { self.single_cause(point) } else { None };
+        let cause = if dark { self.cause(point) } else { None };
         if !dark {
             self.last_lit[point] = Some((self.off, self.moved.len()));
             self.lit_without[point] = self.off.iter().fold(self.lit_without[point], OffSet::with);
@@ -261,15 +263,11 @@ impl<'a> Search<'a> {
         self.belief.prove(point, breaker);
     }
 
-    /// The one breaker by which a dark look now differs from a lit one, the rest having stayed as it was.
-    fn single_cause(&self, point: usize) -> Option<usize> {
-        // Every point was seen lit with everything on at the start: one breaker off is a single cause.
-        if let Some(only) = self.off.single() {
-            return Some(only);
-        }
-        let (lit, moves) = self.last_lit[point]?;
-        let only = self.off.differs(lit).single().filter(|b| self.off.has(*b))?;
-        self.moved[moves..].iter().all(|moved| *moved == only).then_some(only)
+    /// The single cause of a dark look now. Every point was seen lit with everything on at the start; the last lit look may
+    /// tell more.
+    fn cause(&self, point: usize) -> Option<usize> {
+        let since = |(lit, moves): (OffSet, usize)| single_cause(&lit, &self.off, self.moved[moves..].iter().copied());
+        since((OffSet::NONE, 0)).or_else(|| self.last_lit[point].and_then(since))
     }
 
     /// With more than one tester, all but the last stay where they are plugged in.

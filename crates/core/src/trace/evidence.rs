@@ -25,7 +25,7 @@ pub enum LineRole {
     SetAside,
     /// A meter showed something between lit and dark: it speaks for nothing.
     Between,
-    /// A handle had moved before it, as was told only later, or a GFCI made the point dark since: not counted.
+    /// Not counted: a breaker change was reported late, or a tripped GFCI made the point dark.
     Doubted,
 }
 

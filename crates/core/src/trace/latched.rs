@@ -13,7 +13,6 @@ use crate::study::Study;
 
 /// Which breakers were seen to carry power, and when.
 pub(super) struct Latched<'a> {
-    home: &'a Study,
     /// The breakers that moved, by number, and the other way round.
     breakers: Vec<&'a BreakerId>,
     numbers: BTreeMap<&'a BreakerId, usize>,
@@ -23,18 +22,20 @@ pub(super) struct Latched<'a> {
     moved: Vec<Vec<usize>>,
     /// For each, the lit looks at points that are proven on it: [`Look::moves`] and [`Look::nth`].
     lit: Vec<Vec<(usize, usize)>>,
+    /// The breakers that feed others, each with all that is behind it.
+    leading: Vec<(usize, BTreeSet<BreakerId>)>,
 }
 
 impl<'a> Latched<'a> {
     /// Nothing is proven yet.
     pub(super) fn new(home: &'a Study) -> Self {
         let mut latched = Self {
-            home,
             breakers: Vec::new(),
             numbers: BTreeMap::new(),
             switched: Vec::with_capacity(home.switchings().count()),
             moved: Vec::new(),
             lit: Vec::new(),
+            leading: Vec::new(),
         };
         for (place, Switching { breaker, .. }) in home.switchings().all().iter().enumerate() {
             let number = *latched.numbers.entry(breaker).or_insert_with(|| {
@@ -46,31 +47,30 @@ impl<'a> Latched<'a> {
             latched.moved[number].push(place);
         }
         latched.lit = vec![Vec::new(); latched.breakers.len()];
+        let panels = home.panels();
+        for (number, breaker) in latched.breakers.iter().enumerate() {
+            let leads_on =
+                panels.panels_on(breaker).next().is_some() || panels.breaker(breaker).is_some_and(|b| b.details.back_fed_main);
+            if leads_on {
+                latched.leading.push((number, panels.dead_behind(&BTreeSet::from([(*breaker).clone()]))));
+            }
+        }
         latched
     }
 
-    /// Takes in which points are proven: on which breaker, with their looks that count.
-    pub(super) fn learn<'b>(&mut self, proven: impl Iterator<Item = (&'a BreakerId, &'b [&'b Look])>) {
-        let home = self.home;
-        let mut lit_on: BTreeMap<&BreakerId, Vec<(usize, usize)>> = BTreeMap::new();
-        for (breaker, looks) in proven {
-            let lit = looks.iter().filter(|look| look.seen == Seen::Lit).map(|look| (look.moves, look.nth));
-            lit_on.entry(breaker).or_default().extend(lit);
+    /// Takes in that a point with these looks is proven on a breaker: what is lit there shows that it carries power, and every
+    /// feeder that it is behind. Gives the breakers of which more is known now.
+    pub(super) fn learn(&mut self, breaker: &BreakerId, looks: &[&Look]) -> Vec<&'a BreakerId> {
+        let lit: Vec<(usize, usize)> =
+            looks.iter().filter(|look| look.seen == Seen::Lit).map(|look| (look.moves, look.nth)).collect();
+        let behind = self.leading.iter().filter(|(_, behind)| behind.contains(breaker)).map(|(number, _)| *number);
+        let mut taught: Vec<usize> = behind.chain(self.numbers.get(breaker).copied()).collect();
+        taught.sort_unstable();
+        taught.dedup();
+        for number in &taught {
+            self.lit[*number].extend(&lit);
         }
-        self.lit = self
-            .breakers
-            .iter()
-            .map(|breaker| {
-                let leads_on = home.panels().panels_on(breaker).next().is_some()
-                    || home.panels().breaker(breaker).is_some_and(|b| b.details.back_fed_main);
-                if !leads_on {
-                    return lit_on.get(*breaker).cloned().unwrap_or_default();
-                }
-                // What is lit behind a feeder shows that the feeder carries power, too.
-                let behind = home.panels().dead_behind(&BTreeSet::from([(*breaker).clone()]));
-                lit_on.iter().filter(|(on, _)| behind.contains(**on)).flat_map(|(_, looks)| looks.iter().copied()).collect()
-            })
-            .collect();
+        taught.into_iter().map(|number| self.breakers[number]).collect()
     }
 
     /// Where it moved last before `moves`.

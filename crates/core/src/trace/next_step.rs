@@ -25,6 +25,10 @@ pub fn next_step(home: &Study) -> NextStep {
 /// What to do next, and how far the trace is.
 pub fn trace_view(home: &Study, setup: impl Into<TraceSetup>) -> TraceView {
     let setup = setup.into();
+    if setup == home.setup() { home.once(|| look_ahead(home, setup)).clone() } else { look_ahead(home, setup) }
+}
+
+fn look_ahead(home: &Study, setup: TraceSetup) -> TraceView {
     let other = (setup != home.setup()).then(|| AtHome::of(home, verdicts(home), setup));
     let mut rounds = Rounds::of(home);
     rounds.at_home = other.as_ref().map_or_else(|| at_home(home), Option::as_ref);

@@ -2,12 +2,14 @@
 
 use std::borrow::Cow;
 use std::collections::{BTreeMap, BTreeSet};
+use std::sync::Arc;
 
 use super::ask::doubtful;
 use super::latched::Latched;
 use super::reset::not_reset;
 use crate::logbook::Look;
 use crate::model::{Breaker, BreakerId, EntryId, Interior, PointId, Seen};
+use crate::proof::{Off, single_cause};
 use crate::study::Study;
 
 /// What is known of which breaker feeds a point.
@@ -182,7 +184,7 @@ impl<'a> Judge<'a> {
         let Some(breaker) = known.proven_on() else { return false };
         let (lit, dark): (Vec<&Look>, Vec<&Look>) = self.counted[n].1.iter().copied().partition(|look| look.seen == Seen::Lit);
         let singles_out =
-            |dark: &&&Look| lit.iter().any(|lit| lit.nth < dark.nth && single_cause(self.home, lit, dark) == Some(breaker));
+            |dark: &&&Look| lit.iter().any(|lit| lit.nth < dark.nth && cause(self.home, lit, dark) == Some(breaker));
         dark.iter().filter(singles_out).take(2).count() == 1
     }
 
@@ -191,37 +193,45 @@ impl<'a> Judge<'a> {
     /// proven.
     fn but_for(&self, doubted: &BTreeSet<usize>) -> Vec<(PointId, Verdict)> {
         let mut latched = Latched::new(self.home);
-        let mut before = 0;
-        loop {
-            let judge = |(n, (point, looks)): (usize, &(&PointId, Vec<&Look>))| {
-                let known = match judge(self.home, looks, &latched) {
-                    Verdict::Proven { breaker, dark, .. } if doubted.contains(&n) => {
-                        let unlatched = Vec::new();
-                        Verdict::Open { possible: vec![breaker], seen_lit: true, unlatched, unreset: None, once: Some(dark) }
-                    }
-                    known => known,
-                };
-                ((*point).clone(), known)
+        let judge = |n: usize, latched: &Latched<'a>| {
+            let (known, waits) = judge(self.home, &self.counted[n].1, latched);
+            let known = match known {
+                Verdict::Proven { breaker, dark, .. } if doubted.contains(&n) => {
+                    let unlatched = Vec::new();
+                    Verdict::Open { possible: vec![breaker], seen_lit: true, unlatched, unreset: None, once: Some(dark) }
+                }
+                known => known,
             };
-            let known: Vec<(PointId, Verdict)> = self.counted.iter().enumerate().map(judge).collect();
-            let count = proven(&known);
-            let waits = |v: &Verdict| matches!(v, Verdict::Open { unlatched, .. } if !unlatched.is_empty());
-            if count == before || !known.iter().any(|(_, verdict)| waits(verdict)) {
-                return known;
+            (known, waits)
+        };
+        let mut all: Vec<(Verdict, BTreeSet<BreakerId>)> = (0..self.counted.len()).map(|n| judge(n, &latched)).collect();
+        let mut fresh: Vec<usize> = (0..all.len()).filter(|n| all[*n].0.proven_on().is_some()).collect();
+        // What was proven last teaches of some breakers that they latched; only who waits for one of those is judged again.
+        while !fresh.is_empty() {
+            let mut taught: BTreeSet<&BreakerId> = BTreeSet::new();
+            for n in &fresh {
+                if let Some(breaker) = all[*n].0.proven_on().filter(|b| self.home.panels().breaker(b).is_some()) {
+                    taught.extend(latched.learn(breaker, &self.counted[*n].1));
+                }
             }
-            latched = self.latched(&known);
-            before = count;
+            let waits = |n: &usize| all[*n].0.proven_on().is_none() && all[*n].1.iter().any(|breaker| taught.contains(breaker));
+            let again: Vec<usize> = (0..all.len()).filter(waits).collect();
+            for n in &again {
+                all[*n] = judge(*n, &latched);
+            }
+            fresh = again.into_iter().filter(|n| all[*n].0.proven_on().is_some()).collect();
         }
+        self.counted.iter().zip(all).map(|((point, _), (known, _))| ((*point).clone(), known)).collect()
     }
 
     /// Which breakers were seen to latch, by what is proven.
     pub(super) fn latched(&self, known: &[(PointId, Verdict)]) -> Latched<'a> {
         let mut latched = Latched::new(self.home);
-        let on = known.iter().zip(&self.counted).filter_map(|((_, verdict), (_, looks))| {
-            let breaker = self.home.panels().breaker(verdict.proven_on()?)?;
-            Some((&breaker.id, looks.as_slice()))
-        });
-        latched.learn(on);
+        for ((_, verdict), (_, looks)) in known.iter().zip(&self.counted) {
+            if let Some(breaker) = verdict.proven_on().filter(|b| self.home.panels().breaker(b).is_some()) {
+                latched.learn(breaker, looks);
+            }
+        }
         latched
     }
 }
@@ -266,7 +276,13 @@ pub(super) fn agrees(look: &Look, breaker: &BreakerId) -> bool {
     look.off.contains(breaker) == (look.seen == Seen::Dark)
 }
 
-fn judge(home: &Study, counted: &[&Look], latched: &Latched) -> Verdict {
+/// The verdict on a point with these looks, and the breakers that would have to be seen to have latched for it to be proven.
+fn judge(home: &Study, counted: &[&Look], latched: &Latched) -> (Verdict, BTreeSet<BreakerId>) {
+    let mut waits = BTreeSet::new();
+    (judged(home, counted, latched, &mut waits), waits)
+}
+
+fn judged(home: &Study, counted: &[&Look], latched: &Latched, waits: &mut BTreeSet<BreakerId>) -> Verdict {
     let out: Vec<&Look> = counted.iter().copied().filter(|l| l.off.is_empty() && l.seen == Seen::Dark).collect();
     let lit_all_on: Vec<&Look> = counted.iter().copied().filter(|l| l.off.is_empty() && l.seen == Seen::Lit).collect();
     if let Some(dark) = out.last() {
@@ -285,7 +301,13 @@ fn judge(home: &Study, counted: &[&Look], latched: &Latched) -> Verdict {
     // What made it dark was off at every dark look, so the first one names all that come into question.
     let fits: BTreeSet<&BreakerId> = match darks.first() {
         Some(dark) => dark.off.iter().filter(agrees_with_all).collect(),
-        None => home.panels().breakers().map(|b| &b.id).filter(agrees_with_all).collect(),
+        None => {
+            // Lit throughout: every breaker that was off at any of the looks is ruled out. Looks under one switching share it.
+            let mut last = None;
+            let fresh = counted.iter().filter(|look| last.replace(Arc::as_ptr(&look.off)) != Some(Arc::as_ptr(&look.off)));
+            let ruled_out: BTreeSet<&BreakerId> = fresh.flat_map(|look| look.off.iter()).collect();
+            home.panels().breakers().map(|b| &b.id).filter(|b| !ruled_out.contains(b)).collect()
+        }
     };
     if !darks.is_empty() && fits.is_empty() {
         return contradiction(home, counted, &darks);
@@ -293,7 +315,7 @@ fn judge(home: &Study, counted: &[&Look], latched: &Latched) -> Verdict {
     let (mut unlatched, mut unreset) = (Vec::new(), None);
     for (n, lit) in counted.iter().enumerate().filter(|(_, look)| look.seen == Seen::Lit) {
         for dark in counted[n..].iter().filter(|look| look.seen == Seen::Dark) {
-            if let Some(breaker) = single_cause(home, lit, dark)
+            if let Some(breaker) = cause(home, lit, dark)
                 && fits.contains(breaker)
                 && home.panels().breaker(breaker).is_some_and(|b| !may_lead_on(home, b))
             {
@@ -302,6 +324,7 @@ fn judge(home: &Study, counted: &[&Look], latched: &Latched) -> Verdict {
                 if doubt.is_empty() && unreset.is_none() {
                     return Verdict::Proven { breaker: breaker.clone(), lit: lit.line.clone(), dark: dark.line.clone() };
                 }
+                waits.extend(doubt.iter().cloned());
                 unlatched = doubt;
             }
         }
@@ -329,17 +352,23 @@ fn may_lead_on(home: &Study, breaker: &Breaker) -> bool {
     breaker.poles() > 1 && home.panels().panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus)
 }
 
-/// The one breaker by which a lit look and a later dark one differ, if the rest of what was off stayed off
-/// in between.
-fn single_cause<'a>(home: &Study, lit: &'a Look, dark: &'a Look) -> Option<&'a BreakerId> {
-    if dark.off.len() != lit.off.len() + 1 || !lit.off.is_subset(&dark.off) {
-        return None;
+impl<'a> Off for &'a BTreeSet<BreakerId> {
+    type Breaker = &'a BreakerId;
+    fn has(&self, breaker: &'a BreakerId) -> bool {
+        self.contains(breaker)
     }
-    let between = &home.switchings().all()[lit.moves..dark.moves];
-    if between.iter().any(|moved| lit.off.contains(&moved.breaker)) {
-        return None;
+    fn is_none(&self) -> bool {
+        self.is_empty()
     }
-    dark.off.difference(&lit.off).next()
+    fn one_more_than(&self, there: &Self) -> Option<&'a BreakerId> {
+        (self.len() == there.len() + 1 && there.is_subset(self)).then(|| self.difference(there).next())?
+    }
+}
+
+/// The single cause of a dark look that came after a lit one.
+fn cause<'a>(home: &'a Study, lit: &'a Look, dark: &'a Look) -> Option<&'a BreakerId> {
+    let moved = home.switchings().all()[lit.moves..dark.moves].iter().map(|switching| &switching.breaker);
+    single_cause(&&*lit.off, &&*dark.off, moved)
 }
 
 /// Which looks disagree, and how. A breaker that was off while the point was lit cannot have made it dark,

@@ -64,12 +64,15 @@ impl Trace<'_> {
         Ok(self.0.test_id("panel-side").await?.attr("data-seq").await?.unwrap_or_default())
     }
 
-    /// Whether the screen has followed the logbook, within a while; it cannot without the program.
+    /// Whether the screen follows the logbook; it cannot without the program, and says then what waits to be sent.
     async fn moved_on(&self, before: String) -> Result<bool> {
-        let until = Instant::now() + Duration::from_secs(3);
+        let until = Instant::now() + Duration::from_secs(60);
         while Instant::now() < until {
             if self.seq().await.is_ok_and(|now| now != before) {
                 return Ok(true);
+            }
+            if self.0.count("[data-testid=outbox]").await? > 0 {
+                return Ok(false);
             }
             tokio::time::sleep(Duration::from_millis(20)).await;
         }

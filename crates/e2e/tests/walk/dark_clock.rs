@@ -35,10 +35,10 @@ pub(crate) async fn what_may_be_dark_only_so_long_is_brought_back(_: &Chrome, pa
     page.find(By::XPath("//nav[@aria-label='Rooms']//button[starts-with(normalize-space(.), 'Cellar')]")).await?.click().await?;
     page.press("Edit").await?;
     page.fill("freezer: without power at most, min", "1").await?;
-    page.press("Keep").await?;
+    page.press("Save").await?;
     page.wait_text(By::Css("[data-testid=notice]"), "How long it may be without power is 2 to 1440 minutes.").await?;
     page.fill("freezer: without power at most, min", "30").await?;
-    page.press("Keep").await?;
+    page.press("Save").await?;
     page.wait_gone(By::Css("[data-testid=clock]")).await?;
     // A breaker that may feed it is off: the clock runs on every screen, also on this one.
     let off = |n: u8| json!({ "kind": "breaker_switched", "breaker": format!("b{n}"), "to": "off" });

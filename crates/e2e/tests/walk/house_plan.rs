@@ -78,7 +78,7 @@ pub(crate) async fn a_ten_room_house_is_drawn_in_few_taps(_: &Chrome, page: &Pag
     println!("ten rooms and ten points: {for_rooms} and {} taps, {keys} keys", all - for_rooms);
     ensure!(all <= for_rooms + 14, "{all} taps");
     plan.point("Kitchen, north wall 2, receptacle").await?;
-    page.wait_text(By::Css("[data-testid=floor-count]"), "10 points · 10 without a number").await?;
+    page.wait_text(By::Css("[data-testid=floor-count]"), "10 points · 10 without a circuit").await?;
     // Nothing of it is lost.
     page.goto(&format!("{home}/house")).await?;
     plan.point("Hall, north wall, receptacle").await.map(drop)
@@ -151,7 +151,7 @@ pub(crate) async fn rooms_doors_and_points_are_kept_in_the_drawing(_: &Chrome, p
     page.wait_text(By::Css("[data-testid=plan-note]"), "overlap by").await?;
     page.press("Draw it larger").await?;
     // Feet and inches throughout.
-    page.press("More acts").await?;
+    page.press("More").await?;
     page.press("Lengths in feet and inches").await?;
     page.find(By::Css("[data-testid=plan] [aria-label^=\"Schoolroom, 21'8\"]")).await?;
     // What has no number yet, one after the other, on every floor.
@@ -231,7 +231,7 @@ pub(crate) async fn the_plan_goes_out_and_comes_in(_: &Chrome, page: &Page, _: V
     page.picture(&picture).await?;
     page.goto(&format!("{home}/house")).await?;
     // A drawing: refused with a sentence, then shown before anything is kept.
-    page.press("More acts").await?;
+    page.press("More").await?;
     page.press("Take rooms from a drawing (DXF)").await?;
     let input = page.find(By::Css("input[aria-label=Drawing]")).await?;
     input.send_keys(binary.to_string_lossy().as_ref()).await?;
@@ -240,10 +240,10 @@ pub(crate) async fn the_plan_goes_out_and_comes_in(_: &Chrome, page: &Page, _: V
     page.wait_text(By::Css("[data-testid=drawing-read]"), "2 rooms and 11 points, in millimeters").await?;
     page.press("Draw these rooms").await?;
     page.wait_gone(By::Css("[role=dialog]")).await?;
-    page.wait_text(By::Css("[data-testid=floor-count]"), "2 rooms · 11 points · 11 without a number").await?;
+    page.wait_text(By::Css("[data-testid=floor-count]"), "2 rooms · 11 points · 11 without a circuit").await?;
     PlanScreen(page).point("Loft study, ceiling").await?;
     // A picture underneath: what is too large or none says so; two taps and a length give the scale.
-    page.press("More acts").await?;
+    page.press("More").await?;
     page.press("A photo or scan underneath").await?;
     let input = page.find(By::Css("input[aria-label='Picture of the plan']")).await?;
     for (path, says) in [(&large, "up to 8 MB are taken"), (&wrong, "no picture that can be shown")] {

@@ -168,7 +168,7 @@ pub(crate) async fn breakers_are_moved_split_joined_and_paired_in_the_drawing(_:
     page.wait_text(By::Css("[data-testid=breaker-facts]"), "handles tied").await?;
     page.wait_text(By::Css("[data-testid=breaker-facts]"), "its poles share a neutral").await?;
     page.wait_gone(By::Css("[data-finding='shared-neutral-disconnect']")).await?;
-    page.find(By::Css("[data-testid=fingerpost] [aria-label^='Breaker 3-5, 20 amps, leg B and A']")).await?;
+    page.find(By::Css("[data-testid=fingerpost] [aria-label^='Breaker 3-5, 20 amps, legs A and B']")).await?;
     page.goto(&format!("{home}/logbook")).await?;
     page.wait_text(By::Css("[data-testid=logbook]"), "Breaker 3 and breaker 5 are one: handles tied").await
 }
@@ -199,7 +199,7 @@ pub(crate) async fn panels_behind_panels_and_what_the_checks_say(_: &Chrome, pag
     page.find(By::Css("img[alt^='The label']")).await?;
     // Another panel behind the greenhouse's own.
     page.goto(&format!("{home}/panel/greenhouse-panel")).await?;
-    choose(page, "More acts", "Another panel").await?;
+    choose(page, "More", "Another panel").await?;
     page.fill("Name", "Shed panel").await?;
     page.choose("Fed from", "G2-4 Greenhouse: heater").await?;
     page.press("Keep this panel").await?;
@@ -245,7 +245,7 @@ pub(crate) async fn numbers_as_engraved_a_reading_and_a_gaping_space(_: &Chrome,
     panel.type_card("4-3 30/2 dryer\n5 20 hall", "Keep 2 breakers").await?;
     page.find(By::Css("[aria-label^='Breaker 4-3, 30 amps, leg A and B']")).await?;
     // 0 V between the rows of 4 and 3: one leg, whatever the numbering says.
-    choose(page, "More acts", "A reading between two spaces").await?;
+    choose(page, "More", "A reading between two spaces").await?;
     for (volts, says) in [("62", "neither one leg (0 V) nor two (240 V)"), ("0", "")] {
         page.fill("Space", "3").await?;
         page.fill("Read against space", "4").await?;

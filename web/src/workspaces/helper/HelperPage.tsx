@@ -186,12 +186,16 @@ function Switch({ off, on, why, looks }: { off: Handle[]; on: Handle[]; why: str
       <Typography sx={{ my: 1.5 }}>{why}</Typography>
       {off.length > 0 && (
         <Typography variant="body2" sx={{ mb: 1.5 }}>
-          Tell everybody in the house first. Nobody depends on them: no medical device, pump, server? Else call the
-          owner.
+          Tell everybody in the house first. Check that no medical device, pump or server depends on{" "}
+          {off.length > 1 ? "them" : "it"}. If one does, leave it on and call the owner.
         </Typography>
       )}
       <Button variant="contained" size="large" fullWidth onClick={done} sx={{ minHeight: 64 }}>
-        {off.length > 0 ? (off.length + on.length > 1 ? "Done, they are" : "Done, it is off") : "Done, on again"}
+        {off.length > 0
+          ? off.length + on.length > 1
+            ? "Done, all are switched"
+            : "Done, it is off"
+          : "Done, on again"}
       </Button>
     </Block>
   );

@@ -52,7 +52,7 @@ export function EditPoint({ point, onKeep, onRemove }: Props) {
           <>
             <Box sx={{ minWidth: 130 }}>
               <Choice
-                label={`Face of ${point.name}`}
+                label="Face of the receptacle"
                 value={face}
                 options={[["", "not read"], ...faces.map((f) => [f, f] as const)]}
                 onChange={setFace}
@@ -105,7 +105,7 @@ export function EditPoint({ point, onKeep, onRemove }: Props) {
             })
           }
         >
-          {face === (point.configuration ?? "") && name !== point.name ? "Rename" : "Keep"}
+          {face === (point.configuration ?? "") && name !== point.name ? "Rename" : "Save"}
         </Button>
         <Button color="error" aria-label={`Remove ${point.name}`} onClick={onRemove}>
           Remove

@@ -23,7 +23,7 @@ export function DependDialog({ words, count, onStrike, onClose }: Props) {
       </DialogContent>
       <DialogActions>
         <Button color="inherit" onClick={onClose}>
-          Leave them
+          Cancel
         </Button>
         <Button variant="contained" onClick={onStrike}>
           Strike out all {count}

@@ -226,7 +226,7 @@ export function BreakerForm({ home, panel, blade, number, onDone, onCancel }: Pr
       )}
       <Box sx={{ gridColumn: "1 / -1", display: "flex", gap: 1.5, flexWrap: "wrap" }}>
         <Button type="submit" variant="contained">
-          {blade ? "Keep these details" : "Put the breaker in"}
+          {blade ? "Save" : "Put the breaker in"}
         </Button>
         {onCancel && (
           <Button color="inherit" onClick={onCancel}>

@@ -16,6 +16,7 @@ import { PointLine } from "../../parts/PointLine";
 import { BreakerChanges } from "./BreakerChanges";
 import { BreakerForm } from "./BreakerForm";
 import { wireWords } from "./wires";
+import { legsInWords } from "../../parts/words";
 
 interface Props {
   home: HomeOverview;
@@ -42,7 +43,7 @@ export function BreakerPane({ home, post, blade, onMove }: Props) {
   const partners = blade.shares_neutral_with.filter((id) => id !== blade.breaker);
   const [fed] = blade.feeds;
   const facts = [
-    `${POLES[poles] ?? ""}${HOUSING[blade.housing]}${tied} · ${blade.amps} A · leg ${blade.legs.join(" and ")}`,
+    `${POLES[poles] ?? ""}${HOUSING[blade.housing]}${tied} · ${blade.amps} A · ${legsInWords(blade.legs)}`,
     poles > 1 ? `${blade.volts} V between its poles` : `${blade.volts} V to neutral`,
     blade.wire ? `${wireWords(blade.wire)}, good for ${blade.wire_allows ?? 0} A` : "wire not read",
     ...(partners.length > 0

@@ -71,7 +71,7 @@ function Closed({ now, home, act }: Part) {
         with a code that you make here, or with your passphrase. It stays so until you end it or Wayfinder stops.
       </Typography>
       <Typography variant="body2" color="text.secondary">
-        The way is not encrypted: share only in a network whose users you trust.
+        The connection is not encrypted: share only in a network whose users you trust.
       </Typography>
       {another ? (
         <TextField

@@ -59,7 +59,7 @@ export function MissingPoint({ home, room, looks }: { home: HomeOverview; room: 
           Add this point
         </Button>
         <Button variant="outlined" onClick={() => setOpen(false)}>
-          Leave it
+          Cancel
         </Button>
       </Stack>
     </Stack>

@@ -104,7 +104,7 @@ function Instruction({ home, view, looks, blade }: Props & { blade: (id: string)
         <Said
           over="At the panel"
           title={`Leave ${b?.tag ?? "it"} OFF`}
-          why={`${next.left === 1 ? "1 point" : `${next.left} points`} to look at. Enough seen? Then switch it on; what was not looked at stays open.`}
+          why={`${next.left === 1 ? "1 point" : `${next.left} points`} to look at. Done looking? Switch it on; points not looked at stay open.`}
         >
           <Button variant="outlined" onClick={() => looks.switchBreaker([next.breaker], "on")}>
             It is on again

@@ -53,13 +53,17 @@ export function SwitchTo({ home, looks, off, on, why }: SwitchToProps) {
         )}
         {off.length > 0 && (
           <Typography variant="body2" sx={{ my: 1 }}>
-            Tell everybody in the house first. Nobody depends on {off.length > 1 ? "them" : "it"}: no medical device,
-            pump, server?
+            Tell everybody in the house first. Check that no medical device, pump or server depends on{" "}
+            {off.length > 1 ? "them" : "it"}.
           </Typography>
         )}
         <Stack direction="row" spacing={1.5}>
           <Button variant="contained" size="large" onClick={done}>
-            {off.length + on.length > 1 ? "Done, they are" : off.length > 0 ? "Done, it is off" : "Done, it is on"}
+            {off.length + on.length > 1
+              ? "Done, all are switched"
+              : off.length > 0
+                ? "Done, it is off"
+                : "Done, it is on"}
           </Button>
           {off.length > 0 && (
             <Button variant="outlined" size="large" aria-expanded={cannot} onClick={() => setCannot(!cannot)}>
@@ -120,7 +124,7 @@ export function SwitchOff({ home, view, looks, blade, why }: SwitchOffProps) {
       <Said over="At the panel" title="Turn OFF, leave the rest ON" loud>
         <BigBlade blade={blade} />
         <Typography variant="body2" sx={{ my: 1 }}>
-          Tell everybody in the house first. Nobody depends on it: no medical device, pump, server?
+          Tell everybody in the house first. Check that no medical device, pump or server depends on it.
         </Typography>
         <Stack direction="row" spacing={1.5}>
           <Button variant="contained" size="large" onClick={() => looks.switchBreaker([blade.breaker], "off")}>

@@ -121,7 +121,7 @@ function OneFloor({ home, plan, floor, selected, go, onNewFloor }: Props) {
   useKeys({ Escape: () => setTool(null), n: () => step() });
 
   const step = () => {
-    // Round through the points without a number, on whichever floor they are.
+    // Round through the points without a circuit, on whichever floor they are.
     const at = plan.without_number.findIndex((id) => `p:${id}` === selected);
     const next = plan.without_number[(at + 1) % Math.max(1, plan.without_number.length)];
     const its = home.rooms.find((r) => r.id === home.points.find((p) => p.id === next)?.room)?.floor;
@@ -172,7 +172,7 @@ function OneFloor({ home, plan, floor, selected, go, onNewFloor }: Props) {
         <Typography variant="h1">{sentence(floor.name)}</Typography>
         <Typography color="text.secondary" data-testid="floor-count">
           {floor.rooms.length === 1 ? "1 room" : `${floor.rooms.length} rooms`} · {floor.points_in_all} points ·{" "}
-          {floor.without_number} without a number
+          {floor.without_number} without a circuit
         </Typography>
         <PlanActs home={home} plan={plan} floor={floor} go={go} onNewFloor={onNewFloor} zoom={zoom} onZoom={setZoom} />
         {drawn || floor.backdrop ? (
@@ -223,9 +223,9 @@ function OneFloor({ home, plan, floor, selected, go, onNewFloor }: Props) {
         )}
         {room && <RoomOnPlan key={room.room} home={home} plan={plan} floor={floor} room={room} />}
         {plan.without_number.length > 0 && (
-          <Block title="No symbol without a number">
+          <Block title="Points without a circuit">
             <Typography color="text.secondary" sx={{ mb: 1 }} data-testid="without-number">
-              {plan.without_number.length} of {home.points.length} points have none yet.
+              {plan.without_number.length} of {home.points.length} points are not proven on a circuit yet.
             </Typography>
             <Button variant="outlined" onClick={step}>
               Step through them

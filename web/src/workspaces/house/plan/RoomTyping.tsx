@@ -65,7 +65,7 @@ export function RoomTyping({ home, floor, beside, onAdded }: Props) {
   };
   const sample = home.points.length > 0 || beside ? "Pantry 2.4 x 3.4" : "Kitchen 4.2 x 3.6";
   return (
-    <Block title={beside ? `A room beside ${beside.name}` : `The first room of ${floor}`}>
+    <Block title={beside ? `A room beside ${beside.name}` : `The first room on this floor: ${floor}`}>
       <Stack component="form" spacing={1.5} onSubmit={submit}>
         <TextField
           inputRef={field}

@@ -97,7 +97,7 @@ function OneRoom({ home, walk }: { home: HomeOverview; walk: RoomWalk }) {
               <span>{next.name}</span>
               <Box component="span" sx={{ fontWeight: 400, color: "text.secondary" }}>
                 {Math.max(1, Math.round(next.seconds))} s
-                {next.without_number > 0 && ` · ${next.without_number} without a number`}
+                {next.without_number > 0 && ` · ${next.without_number} without a circuit`}
               </Box>
             </Button>
           ))}
