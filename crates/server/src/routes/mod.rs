@@ -9,6 +9,8 @@ mod stream;
 mod write;
 
 use axum::Router;
+use axum::body::Bytes;
+use axum::http::header;
 use axum::middleware;
 use tower_http::CompressionLevel;
 use tower_http::compression::CompressionLayer;
@@ -74,9 +76,14 @@ fn api() -> OpenApiRouter<App> {
 
 pub(crate) fn router(app: App, door: Door) -> Router {
     let (router, openapi) = api().split_for_parts();
-    let json = axum::Json(openapi);
+    // Written once and shared: a router is copied for every connection, and the description is large.
+    let json = Bytes::from(openapi.to_json().expect("the description is JSON; anything else is a bug"));
+    let description = move || {
+        let json = json.clone();
+        async move { ([(header::CONTENT_TYPE, "application/json")], json) }
+    };
     router
-        .route("/api/openapi.json", axum::routing::get(move || async move { json.clone() }))
+        .route("/api/openapi.json", axum::routing::get(description))
         .fallback(axum::routing::get(assets::web))
         .layer(CompressionLayer::new().quality(CompressionLevel::Fastest))
         .layer(middleware::from_fn_with_state((app.clone(), door), guard::at_the_door))
