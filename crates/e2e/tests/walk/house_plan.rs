@@ -151,7 +151,7 @@ pub(crate) async fn rooms_doors_and_points_are_kept_in_the_drawing(_: &Chrome, p
     page.wait_text(By::Css("[data-testid=plan-note]"), "overlap by").await?;
     page.press("Draw it larger").await?;
     // Feet and inches throughout.
-    page.press("More").await?;
+    page.press("More for this floor").await?;
     page.press("Lengths in feet and inches").await?;
     page.find(By::Css("[data-testid=plan] [aria-label^=\"Schoolroom, 21'8\"]")).await?;
     // What has no number yet, one after the other, on every floor.
@@ -231,7 +231,7 @@ pub(crate) async fn the_plan_goes_out_and_comes_in(_: &Chrome, page: &Page, _: V
     page.picture(&picture).await?;
     page.goto(&format!("{home}/house")).await?;
     // A drawing: refused with a sentence, then shown before anything is kept.
-    page.press("More").await?;
+    page.press("More for this floor").await?;
     page.press("Take rooms from a drawing (DXF)").await?;
     let input = page.find(By::Css("input[aria-label=Drawing]")).await?;
     input.send_keys(binary.to_string_lossy().as_ref()).await?;
@@ -243,7 +243,7 @@ pub(crate) async fn the_plan_goes_out_and_comes_in(_: &Chrome, page: &Page, _: V
     page.wait_text(By::Css("[data-testid=floor-count]"), "2 rooms · 11 points · 11 without a circuit").await?;
     PlanScreen(page).point("Loft study, ceiling").await?;
     // A picture underneath: what is too large or none says so; two taps and a length give the scale.
-    page.press("More").await?;
+    page.press("More for this floor").await?;
     page.press("A photo or scan underneath").await?;
     let input = page.find(By::Css("input[aria-label='Picture of the plan']")).await?;
     for (path, says) in [(&large, "up to 8 MB are taken"), (&wrong, "no picture that can be shown")] {

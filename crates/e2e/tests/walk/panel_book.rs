@@ -199,7 +199,7 @@ pub(crate) async fn panels_behind_panels_and_what_the_checks_say(_: &Chrome, pag
     page.find(By::Css("img[alt^='The label']")).await?;
     // Another panel behind the greenhouse's own.
     page.goto(&format!("{home}/panel/greenhouse-panel")).await?;
-    choose(page, "More", "Another panel").await?;
+    choose(page, "More for this panel", "Another panel").await?;
     page.fill("Name", "Shed panel").await?;
     page.choose("Fed from", "G2-4 Greenhouse: heater").await?;
     page.press("Keep this panel").await?;
@@ -245,7 +245,7 @@ pub(crate) async fn numbers_as_engraved_a_reading_and_a_gaping_space(_: &Chrome,
     panel.type_card("4-3 30/2 dryer\n5 20 hall", "Keep 2 breakers").await?;
     page.find(By::Css("[aria-label^='Breaker 4-3, 30 amps, leg A and B']")).await?;
     // 0 V between the rows of 4 and 3: one leg, whatever the numbering says.
-    choose(page, "More", "A reading between two spaces").await?;
+    choose(page, "More for this panel", "A reading between two spaces").await?;
     for (volts, says) in [("62", "neither one leg (0 V) nor two (240 V)"), ("0", "")] {
         page.fill("Space", "3").await?;
         page.fill("Read against space", "4").await?;

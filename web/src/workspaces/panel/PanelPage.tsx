@@ -167,7 +167,7 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
             {grave === 0 ? "Worth a look" : `Worth a look: ${grave}`}
           </Button>
           <Button variant="outlined" aria-haspopup="menu" onClick={(e) => setFiles(e.currentTarget)}>
-            More
+            More for this panel
           </Button>
           <Menu anchorEl={files} open={files !== null} onClose={() => setFiles(null)}>
             {(

@@ -52,7 +52,7 @@ export function PlanActs({ home, plan, floor, go, onNewFloor, zoom, onZoom }: Pr
         Rooms as a list
       </Button>
       <Button variant="outlined" aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
-        More
+        More for this floor
       </Button>
       <Button
         variant="outlined"
