@@ -15,7 +15,7 @@ use std::process::{Command, ExitCode};
 use std::sync::Arc;
 use std::time::{Duration, Instant};
 
-use anyhow::{Context, Result, bail, ensure};
+use anyhow::{Context, Result, ensure};
 use libtest_mimic::{Arguments, Failed, Trial};
 use thirtyfour::By;
 use tokio::runtime::Runtime;

@@ -1,8 +1,6 @@
 //! A made-up house of 60 points traced on a phone by a script that plays the walker: it reads the instruments on the
 //! screen and presses what they show. Its acts are those of the crew that traces the same house without a screen.
 
-use std::time::{Duration, Instant};
-
 use anyhow::{Context, Result, bail, ensure};
 use serde_json::{Value, json};
 use thirtyfour::By;

@@ -1,7 +1,5 @@
 //! A trace with several breakers off at once, driven through the screen until every point is proven.
 
-use std::time::{Duration, Instant};
-
 use anyhow::{Context, Result, bail, ensure};
 use serde_json::{Value, json};
 use thirtyfour::By;

@@ -1,7 +1,7 @@
 //! Two browsers trace a made-up house together to its end, one of them cut off for a while; a third without the code gets
 //! nothing, and guessing is slowed down.
 
-use std::time::{Duration, Instant};
+use std::time::Instant;
 
 use anyhow::{Context, Result, bail, ensure};
 use serde_json::{Value, json};
