@@ -2384,7 +2384,7 @@ export interface components {
             symbols: components["schemas"]["SymbolDrawing"][];
             /** @description How lengths are typed and said. */
             units: components["schemas"]["Units"];
-            /** @description Points without a proven number, floor by floor and room by room: no symbol without a number. */
+            /** @description Points without a proven circuit, floor by floor and room by room. */
             without_number: components["schemas"]["PointId"][];
         };
         /** @description A picture under a floor. */
