@@ -34,8 +34,8 @@ export function ClockBar({ home }: { home: HomeOverview }) {
             </Button>
           }
         >
-          <b>Turn {numbers} ON again first.</b> {over.map((clock) => toldOver(clock, left(clock))).join(" ")} See that
-          it runs; if the breaker does not stay on, leave it off and call an electrician.
+          <b>Turn {numbers} ON again now.</b> {over.map((clock) => toldOver(clock, left(clock))).join(" ")} See that it
+          runs; if the breaker does not stay on, leave it off and call an electrician.
         </Alarm>
       )}
       {running.length > 0 && (

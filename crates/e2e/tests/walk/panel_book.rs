@@ -181,7 +181,7 @@ pub(crate) async fn panels_behind_panels_and_what_the_checks_say(_: &Chrome, pag
     Panel(page).select("Breaker 18-20").await?;
     page.press("Go to Greenhouse panel").await?;
     page.wait_text(By::Css("main h1"), "Greenhouse panel, above the potting bench").await?;
-    page.find(By::Css("[aria-label^='Breaker 2-4, 30 amps, leg A and B, on, Greenhouse: heater']")).await?;
+    page.find(By::Css("[aria-label^='Breaker 2-4, 30 amps, legs A and B, on, Greenhouse: heater']")).await?;
     page.press("18-20").await?;
     page.wait_text(By::Css("[data-testid=breaker-title]"), "Feeds Greenhouse panel").await?;
     page.goto(&format!("{home}/directory/greenhouse-panel")).await?;
@@ -214,7 +214,10 @@ pub(crate) async fn panels_behind_panels_and_what_the_checks_say(_: &Chrome, pag
     page.press("Set it aside").await?;
     page.wait_text(By::Css("main"), "1 danger,").await?;
     page.wait_text(By::Css(wire), "the electrician comes on Friday (Owner)").await?;
-    page.find(By::XPath("//*[@data-finding='breaker-over-wire']//button[contains(., 'count again')]")).await?.click().await?;
+    page.find(By::XPath("//*[@data-finding='breaker-over-wire']//button[normalize-space(.)='Show it again']"))
+        .await?
+        .click()
+        .await?;
     page.wait_text(By::Css("main"), "2 dangers").await?;
     page.press("Done: A 15 A breaker is in its place").await?;
     page.wait_gone(By::Css(wire)).await?;
@@ -243,7 +246,7 @@ pub(crate) async fn numbers_as_engraved_a_reading_and_a_gaping_space(_: &Chrome,
     page.wait_gone(By::Css("[role=dialog]")).await?;
     let panel = Panel(page);
     panel.type_card("4-3 30/2 dryer\n5 20 hall", "Keep 2 breakers").await?;
-    page.find(By::Css("[aria-label^='Breaker 4-3, 30 amps, leg A and B']")).await?;
+    page.find(By::Css("[aria-label^='Breaker 4-3, 30 amps, legs A and B']")).await?;
     // 0 V between the rows of 4 and 3: one leg, whatever the numbering says.
     choose(page, "More for this panel", "A reading between two spaces").await?;
     for (volts, says) in [("62", "neither one leg (0 V) nor two (240 V)"), ("0", "")] {
@@ -256,7 +259,7 @@ pub(crate) async fn numbers_as_engraved_a_reading_and_a_gaping_space(_: &Chrome,
         }
     }
     page.wait_gone(By::Css("[role=dialog]")).await?;
-    page.find(By::Css("[aria-label^='Breaker 4-3, 30 amps, leg A and A']")).await?;
+    page.find(By::Css("[aria-label^='Breaker 4-3, 30 amps, legs A and A']")).await?;
     panel.select("Breaker 4-3").await?;
     page.wait_text(By::Css("[data-testid=breaker-facts]"), "0 V between its poles").await?;
     page.find(By::Css("[data-finding='two-pole-one-leg']")).await?;

@@ -111,7 +111,8 @@ async fn trace_together(site: &Site, home: &str, owner: &Page, helper: &Page, (a
                     let point = entry["fact"]["point"].as_str().context("a point")?;
                     let told: Value =
                         reqwest::get(format!("{}/api/homes/{home}/points/{point}/evidence", site.address)).await?.json().await?;
-                    let look = told["lines"].as_array().and_then(|l| l.last()).context("a look")?;
+                    let looks = told["lines"].as_array().context("looks")?;
+                    let look = looks.iter().find(|look| look["line"] == entry["id"]).context("the look that waited")?;
                     ensure!(look["off"].as_array().is_some_and(|off| off.len() == 1), "filed under what was off then: {look}");
                     stale = true;
                     continue;
