@@ -4,7 +4,7 @@
 use std::collections::BTreeMap;
 
 use crate::checks::{Finding, findings};
-use crate::model::{BreakerId, Edition, EntryId, HomeId, Point, PointId, Recipe, Room, Since};
+use crate::model::{BreakerId, Edition, HomeId, Point, PointId, Recipe, Room, Since};
 use crate::panel::{PanelView, panel_views};
 use crate::study::Study;
 use crate::trace::{DarkClock, OffNow, Progress, Verdict, dark_clocks, off_now, verdicts};
@@ -16,14 +16,10 @@ const NAMED: usize = 3;
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
 #[serde(tag = "verdict", rename_all = "snake_case")]
 pub enum Known {
-    /// Fed by this breaker, by these two looks.
+    /// Fed by this breaker; which looks prove it, the evidence says.
     Proven {
         /// The breaker.
         breaker: BreakerId,
-        /// The lit look.
-        lit: EntryId,
-        /// The dark look.
-        dark: EntryId,
     },
     /// The looks cannot all be right for a point that one breaker feeds.
     Contradictory {
@@ -51,9 +47,7 @@ pub enum Known {
 impl From<&Verdict> for Known {
     fn from(verdict: &Verdict) -> Self {
         match verdict {
-            Verdict::Proven { breaker, lit, dark } => {
-                Self::Proven { breaker: breaker.clone(), lit: lit.clone(), dark: dark.clone() }
-            }
+            Verdict::Proven { breaker, .. } => Self::Proven { breaker: breaker.clone() },
             Verdict::Contradictory { because, .. } => Self::Contradictory { because: because.clone() },
             Verdict::Out { .. } => Self::Out,
             Verdict::ByExclusion { breaker } => Self::ByExclusion { breaker: breaker.clone() },

@@ -199,13 +199,11 @@ impl Desk {
             }
         }
         let lines: Vec<Line> = taken.iter().flat_map(|(new, _)| new.iter().cloned()).collect();
-        let opened = match self.store.append(home, lines) {
-            // A resend of what is there already changes nothing.
-            Ok(()) if before.as_ref().is_some_and(|before| before.book.seq() == book.seq()) => {
-                before.ok_or(DeskError::NoSuchHome)
-            }
-            Ok(()) => Ok(Arc::new(Opened::from(book))),
-            Err(error) => Err(error.into()),
+        let opened = match (self.store.append(home, lines), before) {
+            (Err(error), _) => Err(DeskError::from(error)),
+            // A resend of what is there already changes nothing, and what follows from it is known.
+            (Ok(()), Some(before)) if before.book.seq() == book.seq() => Ok(before),
+            (Ok(()), _) => Ok(Arc::new(Opened::from(book))),
         };
         if let Ok(opened) = &opened
             && opened.book.seq() > 0

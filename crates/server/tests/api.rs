@@ -440,3 +440,29 @@ async fn a_new_line_sends_a_screen_only_what_it_changed() {
         assert_eq!(status, if ["/panels", "/checks"].contains(part) { 304 } else { 200 }, "{part}");
     }
 }
+
+#[tokio::test]
+async fn many_who_write_to_one_home_at_once_are_each_taken_or_refused_and_leave_no_gap() {
+    let site = site(false).await;
+    assert_eq!(post(&site.address, "hut", vec![home_named("first", "Hut")]).await.0, 200);
+    let one = |n: usize| {
+        let address = site.address.clone();
+        tokio::spawn(async move {
+            let batch = vec![room(&format!("e{n}"), &format!("r{n}"), &format!("Room {n}"))];
+            let taken = post(&address, "hut", batch.clone()).await;
+            // Sent again at once, it is the same line; a name that is taken is refused, whoever else is writing.
+            let again = post(&address, "hut", batch).await;
+            let twin = post(&address, "hut", vec![room(&format!("t{n}"), &format!("t{n}"), &format!("room {n}"))]).await;
+            (taken, again, twin)
+        })
+    };
+    for writing in (0..40).map(one).collect::<Vec<_>>() {
+        let (taken, again, twin) = writing.await.unwrap();
+        assert_eq!((taken.0, &taken.1["new"]), (200, &json!(1)), "{}", taken.1);
+        assert_eq!((again.0, &again.1["new"]), (200, &json!(0)), "{}", again.1);
+        assert_eq!((twin.0, &twin.1["code"]), (422, &json!("occupied")), "{}", twin.1);
+    }
+    let page = get(&format!("{}/api/homes/hut/logbook?limit=500", site.address)).await;
+    let seqs: Vec<u64> = page["lines"].as_array().unwrap().iter().map(|told| told["line"]["seq"].as_u64().unwrap()).collect();
+    assert_eq!(seqs, (1..=41).rev().collect::<Vec<_>>());
+}

@@ -1560,10 +1560,6 @@ export interface components {
         Known: {
             /** @description The breaker. */
             breaker: components["schemas"]["BreakerId"];
-            /** @description The dark look. */
-            dark: components["schemas"]["EntryId"];
-            /** @description The lit look. */
-            lit: components["schemas"]["EntryId"];
             /** @enum {string} */
             verdict: "proven";
         } | {

@@ -25,7 +25,7 @@ export const useHomes = () => useQuery({ queryKey: ["homes"], queryFn: () => ans
  * A home as the screens draw it. Each part is asked for on its own: what a new line did not change is answered with "you have
  * it", and the browser keeps it.
  */
-export function useHome(home: string): UseQueryResult<HomeOverview> {
+export function useHome(home: string): { data: HomeOverview | undefined; error: unknown; refetch: () => unknown } {
   const params = { path: { home } };
   const key = of(home);
   return useQueries({
@@ -47,13 +47,14 @@ type Parts = [
 ];
 
 /** The parts as one, as soon as all are there. */
-function together([now, panels, points, checks]: Parts): UseQueryResult<HomeOverview> {
+function together([now, panels, points, checks]: Parts) {
   const parts = [now, panels, points, checks];
-  const first = parts.find((part) => part.isError) ?? parts.find((part) => part.isPending) ?? now;
   const all = now.data && panels.data && points.data && checks.data;
-  const data = all && { ...now.data, panels: panels.data, ...points.data, ...checks.data };
-  const refetch = () => Promise.all(parts.map((part) => part.refetch())).then(() => first);
-  return { ...first, data, refetch } as unknown as UseQueryResult<HomeOverview>;
+  return {
+    data: all && { ...now.data, panels: panels.data, ...points.data, ...checks.data },
+    error: parts.find((part) => part.error)?.error ?? null,
+    refetch: () => parts.map((part) => part.refetch()),
+  };
 }
 
 export const useTrace = (home: string) =>

@@ -1,12 +1,18 @@
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
-import type { UseQueryResult } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { wordsOf } from "../app/useNotice";
 
+/** What was asked for: its data once it is there, or what stands in its way. */
+export interface Asked<T> {
+  data: T | undefined;
+  error: unknown;
+  refetch: () => unknown;
+}
+
 interface Props<T> {
-  query: UseQueryResult<T>;
+  query: Asked<T>;
   what: string;
   children: (data: T) => ReactNode;
 }

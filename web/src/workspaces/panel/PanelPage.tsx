@@ -166,8 +166,13 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
           <Button variant="outlined" component={Link} to={`/h/${home.id}/checks`}>
             {grave === 0 ? "Worth a look" : `Worth a look: ${grave}`}
           </Button>
-          <Button variant="outlined" aria-haspopup="menu" onClick={(e) => setFiles(e.currentTarget)}>
-            More for this panel
+          <Button
+            variant="outlined"
+            aria-haspopup="menu"
+            aria-label="More for this panel"
+            onClick={(e) => setFiles(e.currentTarget)}
+          >
+            More
           </Button>
           <Menu anchorEl={files} open={files !== null} onClose={() => setFiles(null)}>
             {(

@@ -51,8 +51,13 @@ export function PlanActs({ home, plan, floor, go, onNewFloor, zoom, onZoom }: Pr
       <Button variant="outlined" onClick={() => setOpen("rooms")}>
         Rooms as a list
       </Button>
-      <Button variant="outlined" aria-haspopup="menu" onClick={(e) => setAnchor(e.currentTarget)}>
-        More for this floor
+      <Button
+        variant="outlined"
+        aria-haspopup="menu"
+        aria-label="More for this floor"
+        onClick={(e) => setAnchor(e.currentTarget)}
+      >
+        More
       </Button>
       <Button
         variant="outlined"
