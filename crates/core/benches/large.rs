@@ -8,7 +8,7 @@ use std::hint::black_box;
 use std::time::Instant;
 
 use wayfinder_core::{
-    HelperSide, Line, Logbook, Study, card, checks, evidence, helper_view, home_now, known_points, overview, panel_views, plan,
+    Line, Logbook, StepSide, Study, card, checks, evidence, helper_view, home_now, known_points, overview, panel_views, plan,
     room_walk, trace_view,
 };
 
@@ -24,7 +24,7 @@ const VIEWS: &[View] = &[
     ("points", |home| size(&known_points(home))),
     ("checks", |home| size(&checks(home))),
     ("trace", |home| size(&trace_view(home, home.setup()))),
-    ("a helper's step", |home| size(&helper_view(home, HelperSide::Walk, &[], ""))),
+    ("a helper's step", |home| size(&helper_view(home, StepSide::Walk, &[], ""))),
     ("plan", |home| size(plan(home))),
     ("a room walked", |home| size(&room_walk(home, &home.house().rooms().next().expect("a room").id))),
     ("evidence at a point", |home| size(&evidence(home, &home.house().points().next().expect("a point").id))),

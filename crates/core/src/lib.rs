@@ -75,9 +75,10 @@ pub use plan::{
 };
 pub use study::Study;
 pub use trace::{
-    DarkClock, Evidence, EvidenceLine, Handle, HelperSide, HelperStep, HelperView, LastSeen, Likely, LineRole, MethodMinutes,
-    NextStep, OffNow, PointToSee, Progress, RoomToWalk, TraceView, Verdict, dark_clocks, evidence, helper_view, last_seen,
-    likely, method_minutes, next_step, off_now, trace_together, trace_view, verdict, verdicts,
+    DarkClock, Does, Evidence, EvidenceLine, Handle, HelperView, LastSeen, Likely, LineRole, Looking, MethodMinutes, NextStep,
+    OffNow, PointToSee, Progress, RoomToWalk, Screen, StepAct, StepCard, StepSide, Switch, TraceView, Verdict, Weight,
+    dark_clocks, evidence, helper_view, last_seen, likely, method_minutes, next_step, off_now, trace_together, trace_view,
+    verdict, verdicts,
 };
 pub use walking::{CableRun, Walk, Walking, cable_run, walking};
 pub use wording::wording;

@@ -203,11 +203,11 @@ pub(crate) async fn harden(request: Request, next: Next) -> Response {
 mod tests {
     use super::*;
     use crate::sharing::Helper;
-    use wayfinder_core::HelperSide;
+    use wayfinder_core::StepSide;
 
     #[test]
     fn a_helper_reaches_their_own_step_and_nothing_else_and_nobody_reaches_a_home() {
-        let helper = Who::Helper(Helper { home: "hut".parse().unwrap(), name: "Ada".into(), side: HelperSide::Walk });
+        let helper = Who::Helper(Helper { home: "hut".parse().unwrap(), name: "Ada".into(), side: StepSide::Walk });
         for (method, path, may) in [
             (Method::GET, "/api/homes/hut/helper", true),
             (Method::GET, "/api/homes/hut/stream", true),

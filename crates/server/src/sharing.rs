@@ -14,7 +14,7 @@ use argon2::password_hash::{PasswordHash, PasswordHasher, PasswordVerifier, Salt
 use axum::http::{HeaderMap, header};
 use tokio::sync::watch;
 use uuid::Uuid;
-use wayfinder_core::{HelperSide, HomeId};
+use wayfinder_core::{HomeId, StepSide};
 
 /// How long a code can be used.
 const CODE_LASTS: Duration = Duration::from_secs(600);
@@ -66,7 +66,7 @@ pub(crate) enum Who {
 pub(crate) struct Helper {
     pub(crate) home: HomeId,
     pub(crate) name: String,
-    pub(crate) side: HelperSide,
+    pub(crate) side: StepSide,
 }
 
 /// Why somebody is not let in.
@@ -211,7 +211,7 @@ impl Sharing {
     /// The helpers of a home who walk, by name.
     pub(crate) fn walkers(&self, home: &HomeId) -> Vec<String> {
         let walks = |person: &Person| match &person.who {
-            Who::Helper(helper) if helper.home == *home && helper.side == HelperSide::Walk => Some(helper.name.clone()),
+            Who::Helper(helper) if helper.home == *home && helper.side == StepSide::Walk => Some(helper.name.clone()),
             _ => None,
         };
         self.lock().people.iter().filter_map(walks).collect()
@@ -286,7 +286,7 @@ impl Sharing {
     }
 
     /// A helper with a code; gives their token.
-    pub(crate) fn join(&self, from: IpAddr, code: &str, name: &str, side: HelperSide) -> Result<String, Refused> {
+    pub(crate) fn join(&self, from: IpAddr, code: &str, name: &str, side: StepSide) -> Result<String, Refused> {
         let mut inner = self.lock();
         Self::may_try(&inner, from)?;
         let code = plain(code);
@@ -359,14 +359,14 @@ mod tests {
         let code = sharing.invite(home()).code;
         assert_eq!(code.len(), CODE_LENGTH);
         let typed = format!("{}-{}", code[..4].to_lowercase(), &code[4..]);
-        let token = sharing.join(PHONE, &typed, "Ada", HelperSide::Walk).unwrap();
-        let helper = Helper { home: home(), name: "Ada".into(), side: HelperSide::Walk };
+        let token = sharing.join(PHONE, &typed, "Ada", StepSide::Walk).unwrap();
+        let helper = Helper { home: home(), name: "Ada".into(), side: StepSide::Walk };
         assert_eq!(sharing.who(Some(&token)), Who::Helper(helper));
-        assert_eq!(sharing.join(PHONE, &code, "Bo", HelperSide::Walk), Err(Refused::Code), "a code is used once");
+        assert_eq!(sharing.join(PHONE, &code, "Bo", StepSide::Walk), Err(Refused::Code), "a code is used once");
         let second = sharing.invite(home()).code;
-        assert_eq!(sharing.join(PHONE, &second, "ada", HelperSide::Panel), Err(Refused::NameTaken));
-        assert_eq!(sharing.join(PHONE, &second, "Owner", HelperSide::Panel), Err(Refused::NameTaken));
-        assert!(sharing.join(PHONE, &second, "Bo", HelperSide::Panel).is_ok());
+        assert_eq!(sharing.join(PHONE, &second, "ada", StepSide::Panel), Err(Refused::NameTaken));
+        assert_eq!(sharing.join(PHONE, &second, "Owner", StepSide::Panel), Err(Refused::NameTaken));
+        assert!(sharing.join(PHONE, &second, "Bo", StepSide::Panel).is_ok());
         assert_eq!(sharing.who(Some("another")), Who::Nobody);
         let id = sharing.people()[0].id.clone();
         assert!(sharing.send_away(&id) && !sharing.send_away(&id));
@@ -380,15 +380,15 @@ mod tests {
         let sharing = Sharing::default();
         let code = sharing.invite(home()).code;
         for _ in 0..FREE_TRIES {
-            assert_eq!(sharing.join(PHONE, "AAAAAAAA", "Eve", HelperSide::Walk), Err(Refused::Code));
+            assert_eq!(sharing.join(PHONE, "AAAAAAAA", "Eve", StepSide::Walk), Err(Refused::Code));
         }
         // Also the right one has to wait, else it could be guessed on.
-        let Err(Refused::Wait(seconds)) = sharing.join(PHONE, &code, "Eve", HelperSide::Walk) else { panic!("not slowed down") };
+        let Err(Refused::Wait(seconds)) = sharing.join(PHONE, &code, "Eve", StepSide::Walk) else { panic!("not slowed down") };
         assert!((25..=31).contains(&seconds), "{seconds}");
         assert!(matches!(sharing.sign_in(PHONE, "guess", None), Err(Refused::Wait(_))));
         assert!(matches!(sharing.home_of(PHONE, &code), Err(Refused::Wait(_))), "nor may it be asked for");
         assert_eq!(sharing.home_of(OTHER, &code), Ok(Some(home())));
-        assert!(sharing.join(OTHER, &code, "Ada", HelperSide::Walk).is_ok());
+        assert!(sharing.join(OTHER, &code, "Ada", StepSide::Walk).is_ok());
     }
 
     #[test]
@@ -396,9 +396,9 @@ mod tests {
         let sharing = Sharing::default();
         for n in 0..FREE_TRIES_OF_ALL {
             let from = IpAddr::V4(std::net::Ipv4Addr::new(10, 0, 1, (n / 4) as u8));
-            assert_eq!(sharing.join(from, "AAAAAAAA", "Eve", HelperSide::Walk), Err(Refused::Code));
+            assert_eq!(sharing.join(from, "AAAAAAAA", "Eve", StepSide::Walk), Err(Refused::Code));
         }
-        assert!(matches!(sharing.join(OTHER, "AAAAAAAA", "Eve", HelperSide::Walk), Err(Refused::Wait(_))));
+        assert!(matches!(sharing.join(OTHER, "AAAAAAAA", "Eve", StepSide::Walk), Err(Refused::Wait(_))));
     }
 
     #[test]

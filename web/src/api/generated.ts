@@ -1034,6 +1034,8 @@ export interface components {
         DarkClock: {
             /** @description What is off and may feed it: to be switched on by then. */
             breakers: components["schemas"]["BreakerId"][];
+            /** @description What is said at the panel when it has run out. */
+            card: components["schemas"]["StepCard"];
             /**
              * Format: int32
              * @description How long it may be, in minutes.
@@ -1063,6 +1065,20 @@ export interface components {
             device: components["schemas"]["PointId"];
             /** @description How. */
             worked: components["schemas"]["Worked"];
+        };
+        /** @description What a button does. */
+        Does: {
+            /** @enum {string} */
+            does: "record";
+            /** @description Ready to be written. */
+            facts: components["schemas"]["Fact"][];
+            /** @description A reason may be typed; it takes the place of the one in the facts. */
+            reason: boolean;
+        } | {
+            /** @enum {string} */
+            does: "open";
+            /** @description Where. */
+            screen: components["schemas"]["Screen"];
         };
         /** @description A fact as its observer writes it down, before the logbook has given it a sequence. */
         Draft: {
@@ -1387,15 +1403,19 @@ export interface components {
         Handle: {
             /**
              * Format: double
-             * @description Its rating.
+             * @description Its rating in amperes.
              */
             amps: number;
-            /** @description Which. */
+            /** @description The breaker. */
             breaker: components["schemas"]["BreakerId"];
             /** @description What the old card says of it. */
             claim?: string | null;
             /** @description `5-7`, `S3`. */
             number: string;
+            /** @description `left column, 6th down`. */
+            place: string;
+            /** @description The column it sits in. */
+            side: components["schemas"]["Side"];
         };
         /** @description The program, as it answers for itself. */
         Health: {
@@ -1406,64 +1426,12 @@ export interface components {
             /** @description Its version. */
             version: string;
         };
-        /**
-         * @description Where a helper stands.
-         * @enum {string}
-         */
-        HelperSide: "panel" | "walk";
-        /** @description What to do. */
-        HelperStep: {
-            /** @enum {string} */
-            do: "switch";
-            /** @description Off. */
-            off: components["schemas"]["Handle"][];
-            /** @description On again. */
-            on: components["schemas"]["Handle"][];
-            /** @description Why. */
-            why: string;
-        } | {
-            /** @enum {string} */
-            do: "look";
-            /** @description Room by room. */
-            rooms: components["schemas"]["RoomToWalk"][];
-            /** @description What for. */
-            why: string;
-        } | {
-            /** @enum {string} */
-            do: "plug_tone";
-            /** @description `Kitchen, counter`. */
-            place: string;
-        } | {
-            /** @description Every breaker. */
-            breakers: components["schemas"]["Handle"][];
-            /** @enum {string} */
-            do: "sweep";
-            /** @description `Kitchen, counter`. */
-            place: string;
-            /** @description Where the sender is plugged in. */
-            point: components["schemas"]["PointId"];
-        } | {
-            /** @enum {string} */
-            do: "stop";
-            /** @description What was read, and what it means. */
-            words: string;
-        } | {
-            /** @enum {string} */
-            do: "wait";
-            /** @description What is going on. */
-            words: string;
-        } | {
-            /** @enum {string} */
-            do: "finished";
-            /** @description What came of it. */
-            words: string;
-        };
         /** @description All that a helper's phone is told. */
         HelperView: {
+            /** @description What to do. */
+            card: components["schemas"]["StepCard"];
             /** @description What to mind with what is off or is to go off now. */
             cautions: string[];
-            /** @description What those clocks want on again, when they have run out. */
-            clocked: components["schemas"]["Handle"][];
             /** @description What may be without power only so long, and may be dark now. */
             clocks: components["schemas"]["DarkClock"][];
             /** @description The name of the home. */
@@ -1474,15 +1442,13 @@ export interface components {
             off_now: components["schemas"]["OffNow"][];
             /** @description The home is a made-up house: instruments are on the screen. */
             practice: boolean;
+            /** @description Where to walk, in this order, while something is to be looked at. */
+            rooms: components["schemas"]["RoomToWalk"][];
             /**
              * Format: int64
              * @description The last line this follows from.
              */
             seq: number;
-            /** @description Where this helper stands. */
-            side: components["schemas"]["HelperSide"];
-            /** @description What to do. */
-            step: components["schemas"]["HelperStep"];
         };
         /** @description The home is called so. A later one replaces an earlier one. */
         HomeDescribed: {
@@ -1549,7 +1515,7 @@ export interface components {
             code: string;
             /** @description What the lines are signed with, 1 to 40 characters. */
             name: string;
-            side: components["schemas"]["HelperSide"];
+            side: components["schemas"]["StepSide"];
         };
         /**
          * @description How a breaker is kept.
@@ -1728,6 +1694,15 @@ export interface components {
             /** @description Lines in all. */
             total: number;
         };
+        /** @description What is to be looked at on this side, beside the points themselves. */
+        Looking: {
+            /** @description By ear, from the panel: a radio stands at the point. */
+            listen: boolean;
+            /** @description A point that nobody asked about may be told dark. */
+            noticed: boolean;
+            /** @description The rest of a room may be told lit at one go. */
+            rest_lit: boolean;
+        };
         /**
          * @description Where the breaker sits that switches the whole panel.
          * @enum {string}
@@ -1793,7 +1768,7 @@ export interface components {
             name?: string | null;
             /** @description `owner`, `helper` or `nobody`. */
             role: string;
-            side?: components["schemas"]["HelperSide"] | null;
+            side?: components["schemas"]["StepSide"] | null;
         };
         /** @description What to record once it is mended. */
         Mend: {
@@ -2307,7 +2282,7 @@ export interface components {
              * @description When they last asked for anything.
              */
             seconds_ago: number;
-            side?: components["schemas"]["HelperSide"] | null;
+            side?: components["schemas"]["StepSide"] | null;
         };
         /** @description A photo of a panel. */
         Photo: {
@@ -2890,6 +2865,11 @@ export interface components {
             edition: components["schemas"]["Edition"];
         };
         /**
+         * @description A screen that a step leads to.
+         * @enum {string}
+         */
+        Screen: "panel" | "house" | "directory";
+        /**
          * @description What a look showed.
          * @enum {string}
          */
@@ -3003,6 +2983,42 @@ export interface components {
          * @enum {string}
          */
         State: "on" | "off" | "tripped";
+        /** @description A button of the card. */
+        StepAct: components["schemas"]["Does"] & {
+            /** @description What stands on it. */
+            words: string;
+        };
+        /** @description One step for one side, in words. */
+        StepCard: {
+            /** @description What else may be done here. */
+            acts: components["schemas"]["StepAct"][];
+            /** @description What to mind while doing it. */
+            cautions: string[];
+            /** @description One of these is the answer, under this question. */
+            choices: components["schemas"]["StepAct"][];
+            /** @description What to do when it cannot be done. */
+            instead: components["schemas"]["StepAct"][];
+            looking?: components["schemas"]["Looking"] | null;
+            main?: components["schemas"]["StepAct"] | null;
+            meter_at?: components["schemas"]["PointId"] | null;
+            /** @description `At the panel`, `Walking`. */
+            over: string;
+            /** @description Whose step it is. */
+            side: components["schemas"]["StepSide"];
+            /** @description What goes off, then what goes on again. */
+            switches: components["schemas"]["Switch"][];
+            /** @description What to do, in a few words. */
+            title: string;
+            /** @description How much it matters just now. */
+            weight: components["schemas"]["Weight"];
+            /** @description What it is for; may be empty. */
+            why: string;
+        };
+        /**
+         * @description Where somebody is in a trace.
+         * @enum {string}
+         */
+        StepSide: "panel" | "walk";
         /** @description A straight stretch. */
         Stretch: {
             /** @description One end. */
@@ -3042,6 +3058,15 @@ export interface components {
             stroke: "letters";
             /** @description What they say. */
             text: string;
+        };
+        /** @description Handles that go the same way. */
+        Switch: {
+            /** @description The handles. */
+            handles: components["schemas"]["Handle"][];
+            /** @description Where they go. */
+            to: components["schemas"]["State"];
+            /** @description `OFF`, `ON again`. */
+            words: string;
         };
         /** @description The switch switches these points, and no others. Two switches of one light: three-way. */
         SwitchControls: {
@@ -3196,6 +3221,8 @@ export interface components {
             off: components["schemas"]["BreakerId"][];
             /** @description Points that were dark with everything on. */
             out: components["schemas"]["PointId"][];
+            /** @description The step in words, for whoever is at the panel. */
+            panel: components["schemas"]["StepCard"];
             /** @description How far it is. */
             progress: components["schemas"]["Progress"];
             /** @description Breakers with which off something was looked at, by now. */
@@ -3209,6 +3236,8 @@ export interface components {
             setup: components["schemas"]["TraceSetup"];
             /** @description Breakers that could still be switched off and would tell something, in the order proposed. */
             to_switch: components["schemas"]["BreakerId"][];
+            /** @description The step in words, for whoever walks. */
+            walk: components["schemas"]["StepCard"];
         };
         /** @description A card as typed. */
         TypedCard: {
@@ -3299,6 +3328,11 @@ export interface components {
             /** @description 120 or 240. */
             volts: components["schemas"]["Volts"];
         };
+        /**
+         * @description How much the card matters just now.
+         * @enum {string}
+         */
+        Weight: "quiet" | "loud" | "alarm";
         /** @description The wire on a breaker, as read from the cable. */
         Wire: {
             /** @description The cable. */

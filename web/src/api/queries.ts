@@ -93,10 +93,10 @@ export const useMarks = (home: string, reveal: boolean) =>
 export const readInstrument = (home: string, instrument: Instrument, at: { point: string } | { breaker: string }) =>
   answer(api.GET("/api/homes/{home}/practice/reading", { params: { path: { home }, query: { instrument, ...at } } }));
 
-/** What each way of tracing would take from here; worked out when it is asked for. */
-export const useSchools = (home: string, wanted: boolean) =>
+/** What each method of tracing would take from here; worked out when it is asked for. */
+export const useMethods = (home: string, wanted: boolean) =>
   useQuery({
-    queryKey: [...of(home), "schools"],
+    queryKey: [...of(home), "methods"],
     enabled: wanted,
     queryFn: () => answer(api.GET("/api/homes/{home}/trace/methods", { params: { path: { home } } })),
   });

@@ -1,43 +1,33 @@
 import Alert from "@mui/material/Alert";
-import Button from "@mui/material/Button";
-import type { HomeOverview } from "../api/client";
-import { bladeOf } from "../drawing/place";
-import { Alarm } from "../parts/Alarm";
+import Box from "@mui/material/Box";
+import type { DarkClock, Fact } from "../api/client";
+import { StepCardShown } from "../parts/StepCardShown";
 import { sentence } from "../parts/words";
-import { useAct } from "./useAct";
-import { useClocks, type DarkClock } from "./useClocks";
+import { useClocks } from "./useClocks";
+
+interface Props {
+  home: string;
+  clocks: DarkClock[];
+  onFacts: (facts: Fact[]) => void;
+}
 
 /** What may be without power only so long: how long is left, on every screen; and what to switch on when it has run out. */
-export function ClockBar({ home }: { home: HomeOverview }) {
-  const act = useAct(home.id);
-  const { running, over, due, left } = useClocks(home);
-  const numbers = due.map((id) => bladeOf(home, id)?.tag ?? "?").join(", ");
-  const switchOn = () =>
-    void act(
-      due.map((breaker) => ({ kind: "breaker_switched", breaker, to: "on" })),
-      due.length === 1 ? `${numbers} is on again` : `${numbers} are on again`,
-    );
+export function ClockBar({ home, clocks, onFacts }: Props) {
+  const { running, over, left } = useClocks({ clocks });
   return (
     <>
-      {over.length > 0 && (
-        <Alarm
-          square
+      {over.map((clock) => (
+        <Box
+          key={clock.point}
           data-testid="clock-over"
-          sx={{ position: "sticky", top: 56, zIndex: 19, alignItems: "center" }}
-          action={
-            <Button
-              variant="contained"
-              sx={{ bgcolor: "#fff", color: "#1d2a2e", "&:hover": { bgcolor: "#eee" } }}
-              onClick={switchOn}
-            >
-              {due.length === 1 ? "Done, it is on" : "Done, all are on"}
-            </Button>
-          }
+          ref={show}
+          sx={{ p: 1, pb: 0, position: { md: "sticky" }, top: 56, zIndex: 19 }}
         >
-          <b>Turn {numbers} ON again now.</b> {over.map((clock) => toldOver(clock, left(clock))).join(" ")} See that it
-          runs; if the breaker does not stay on, leave it off and call an electrician.
-        </Alarm>
-      )}
+          <StepCardShown card={clock.card} home={home} onFacts={onFacts}>
+            <b role="timer">{left(clock) > 0 ? `${said(left(clock))} left` : "Its time without power is up."}</b>
+          </StepCardShown>
+        </Box>
+      ))}
       {running.length > 0 && (
         <Alert severity="info" square icon={false} role="timer" data-testid="clock" sx={{ py: 0 }}>
           {running.map((clock) => (
@@ -52,12 +42,8 @@ export function ClockBar({ home }: { home: HomeOverview }) {
   );
 }
 
-const toldOver = (clock: DarkClock, left: number): string => {
-  const how = clock.proven ? "has been" : "may have been";
-  return left > 0
-    ? `${sentence(clock.name)} may be without power for ${clock.minutes} min; ${said(left)} left.`
-    : `${sentence(clock.name)} ${how} without power for more than ${clock.minutes} min.`;
-};
+/** On a phone it does not stay in sight by itself: it would cover the answers. */
+const show = (alarm: HTMLElement | null) => alarm?.scrollIntoView({ block: "nearest" });
 
 /** `12:05`. */
 const said = (seconds: number): string => `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;

@@ -11,6 +11,7 @@ import { WORKSPACES } from "./workspaces";
 
 const KEYS: [string, string][] = [
   ...WORKSPACES.map((w): [string, string] => [`g ${w.key}`, `Go to ${w.name}`]),
+  ["Enter", "Trace: what the large button says"],
   ["d, l, s, v", "Trace: dark, lit, skip, volts of a meter"],
   ["u", "Trace: strike out your last look"],
   ["arrows", "Panel: along the post"],

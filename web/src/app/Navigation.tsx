@@ -1,5 +1,5 @@
 import Box from "@mui/material/Box";
-import { NavLink } from "react-router";
+import { Link, NavLink, useLocation } from "react-router";
 import { tone } from "./theme";
 import { WORKSPACES } from "./workspaces";
 
@@ -31,6 +31,7 @@ export function Rail({ home }: { home: string }) {
             display: "block",
             px: 2.5,
             py: 1.25,
+            minHeight: 44,
             borderLeft: "5px solid transparent",
             "&.active": { bgcolor: tone("paper"), borderLeftColor: tone("blaze") },
             "&:hover": { bgcolor: tone("paper") },
@@ -43,7 +44,15 @@ export function Rail({ home }: { home: string }) {
   );
 }
 
+/** On a phone: what is needed while walking, and the way to the rest. */
 export function BottomBar({ home }: { home: string }) {
+  const { pathname } = useLocation();
+  const here = pathname.split("/")[3];
+  const beyond = !WORKSPACES.some((workspace) => workspace.bar && workspace.path === here);
+  const inBar: { path: string; name: string; here: boolean }[] = [
+    ...WORKSPACES.filter((workspace) => workspace.bar).map(({ path, name }) => ({ path, name, here: path === here })),
+    { path: "more", name: "More", here: beyond },
+  ];
   return (
     <Box
       component="nav"
@@ -54,30 +63,31 @@ export function BottomBar({ home }: { home: string }) {
         left: 0,
         right: 0,
         display: "grid",
-        gridTemplateColumns: `repeat(${WORKSPACES.length}, 1fr)`,
+        gridTemplateColumns: `repeat(${inBar.length}, 1fr)`,
         bgcolor: tone("rail"),
         borderTop: `1px solid ${tone("rule")}`,
         pb: "env(safe-area-inset-bottom)",
         zIndex: 10,
       }}
     >
-      {WORKSPACES.map((workspace) => (
+      {inBar.map((entry) => (
         <Box
-          key={workspace.path}
-          component={NavLink}
-          to={`/h/${home}/${workspace.path}`}
+          key={entry.path}
+          component={Link}
+          to={`/h/${home}/${entry.path}`}
+          aria-current={entry.here ? "page" : undefined}
           sx={{
             ...plain,
-            fontSize: "0.82rem",
+            fontSize: "0.9rem",
             minHeight: 56,
             display: "flex",
             alignItems: "center",
             justifyContent: "center",
             borderTop: "4px solid transparent",
-            "&.active": { bgcolor: tone("paper"), borderTopColor: tone("blaze") },
+            ...(entry.here && { bgcolor: tone("paper"), borderTopColor: tone("blaze") }),
           }}
         >
-          {workspace.name}
+          {entry.name}
         </Box>
       ))}
     </Box>

@@ -1,6 +1,8 @@
 import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
 import Snackbar from "@mui/material/Snackbar";
+import useMediaQuery from "@mui/material/useMediaQuery";
+import { useTheme } from "@mui/material/styles";
 import { useEffect, useMemo, useState, type ReactNode } from "react";
 import { outbox } from "../api/outbox";
 import { NoticeContext, wordsOf } from "./useNotice";
@@ -13,6 +15,7 @@ interface Notice {
 
 export function NoticeProvider({ children }: { children: ReactNode }) {
   const [notice, setNotice] = useState<Notice | null>(null);
+  const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const say = useMemo(
     () => ({
       problem: (error: unknown) => setNotice({ words: wordsOf(error), bad: true }),
@@ -33,7 +36,9 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
         onClose={(_, reason) => {
           if (reason !== "clickaway") close();
         }}
-        anchorOrigin={{ vertical: "top", horizontal: "center" }}
+        anchorOrigin={{ vertical: wide ? "top" : "bottom", horizontal: "center" }}
+        // On a phone it lies over the bottom bar alone: the bar on top and the answers stay free.
+        sx={wide ? undefined : { left: 0, right: 0, bottom: 0 }}
       >
         <Alert
           severity={notice?.bad ? "error" : "info"}
@@ -54,7 +59,12 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
             )
           }
           data-testid="notice"
-          sx={{ bgcolor: "background.paper", color: "text.primary", maxWidth: 560 }}
+          sx={{
+            bgcolor: "background.paper",
+            color: "text.primary",
+            maxWidth: wide ? 560 : "none",
+            width: wide ? undefined : "100%",
+          }}
         >
           {notice?.words}
         </Alert>

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
 import { lazy, Suspense, useState } from "react";
-import { Outlet, useNavigate, useParams } from "react-router";
+import { Outlet, useMatches, useNavigate, useParams } from "react-router";
 import type { HomeOverview } from "../api/client";
 import { useHome, useStream } from "../api/queries";
 import { Loaded } from "../parts/Loaded";
@@ -12,6 +12,7 @@ import { KeysDialog } from "./KeysDialog";
 import { ClockBar } from "./ClockBar";
 import { ConnectionBar } from "./ConnectionBar";
 import { TopBar } from "./TopBar";
+import { useAct } from "./useAct";
 import { WORKSPACES } from "./workspaces";
 
 // Loaded when it is first asked for.
@@ -26,6 +27,7 @@ export function Shell() {
   const navigate = useNavigate();
   const overview = useHome(home);
   const live = useStream(home);
+  const title = useTitle();
   useKeys({
     "?": () => setKeysShown(true),
     "/": () => setFinding(true),
@@ -33,12 +35,19 @@ export function Shell() {
   });
   return (
     <Box sx={{ display: "flex", flexDirection: "column", minHeight: "100dvh" }}>
+      <title>{[title, overview.data?.name, "Wayfinder"].filter(Boolean).join(" · ")}</title>
+      <SkipLink />
       <TopBar home={overview.data} onFind={() => setFinding(true)} onKeys={() => setKeysShown(true)} />
       <ConnectionBar live={live || overview.data === undefined} />
-      {overview.data && overview.data.clocks.length > 0 && <ClockBar home={overview.data} />}
+      {overview.data && overview.data.clocks.length > 0 && <HomeClocks home={overview.data} />}
       <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
         {wide && <Rail home={home} />}
-        <Box component="main" sx={{ flex: 1, minWidth: 0, p: { xs: 2, md: 3 }, pb: { xs: 12, md: 3 } }}>
+        <Box
+          component="main"
+          id="main"
+          tabIndex={-1}
+          sx={{ outline: "none", flex: 1, minWidth: 0, p: { xs: 2, md: 3 }, pb: { xs: 12, md: 3 } }}
+        >
           <Loaded query={overview} what="home">
             {(data: HomeOverview) => <Outlet context={data} />}
           </Loaded>
@@ -51,6 +60,44 @@ export function Shell() {
         </Suspense>
       )}
       <KeysDialog open={keysShown} onClose={() => setKeysShown(false)} />
+    </Box>
+  );
+}
+
+function HomeClocks({ home }: { home: HomeOverview }) {
+  const act = useAct(home.id);
+  return <ClockBar home={home.id} clocks={home.clocks} onFacts={(facts) => void act(facts)} />;
+}
+
+/** What the screen that is shown is called. */
+function useTitle(): string | undefined {
+  const named = useMatches().findLast((match) => typeof match.handle === "string");
+  return named?.handle as string | undefined;
+}
+
+/** For keys: past the bars to what the screen is about. */
+function SkipLink() {
+  return (
+    <Box
+      component="a"
+      href="#main"
+      onClick={(event) => {
+        event.preventDefault();
+        document.getElementById("main")?.focus();
+      }}
+      sx={{
+        position: "absolute",
+        left: 8,
+        top: -80,
+        zIndex: 30,
+        px: 2,
+        py: 1.5,
+        bgcolor: "background.paper",
+        color: "text.primary",
+        "&:focus": { top: 6 },
+      }}
+    >
+      Skip to the screen itself
     </Box>
   );
 }

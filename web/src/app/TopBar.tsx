@@ -3,19 +3,15 @@ import Button from "@mui/material/Button";
 import Menu from "@mui/material/Menu";
 import MenuItem from "@mui/material/MenuItem";
 import Typography from "@mui/material/Typography";
-import { useColorScheme } from "@mui/material/styles";
+import useMediaQuery from "@mui/material/useMediaQuery";
+import { useColorScheme, useTheme } from "@mui/material/styles";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { HomeOverview } from "../api/client";
 import { OffNowChip } from "./OffNowChip";
+import { MODES } from "./modes";
 import { People } from "./People";
 import { tone } from "./theme";
-
-const MODES = [
-  ["system", "Colors as the system has them"],
-  ["light", "Light colors"],
-  ["dark", "Dark colors, for cellars"],
-] as const;
 
 interface Props {
   home: HomeOverview | undefined;
@@ -27,6 +23,7 @@ interface Props {
 export function TopBar({ home, onFind, onKeys }: Props) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null);
   const { mode, setMode } = useColorScheme();
+  const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const close = () => setAnchor(null);
   return (
     <Box
@@ -65,52 +62,57 @@ export function TopBar({ home, onFind, onKeys }: Props) {
           Wayfinder
         </Typography>
       </Box>
-      <Typography component="span" noWrap sx={{ fontWeight: 500, minWidth: 0 }}>
+      <Typography component="span" noWrap sx={{ fontWeight: 500, minWidth: 0, flex: { xs: 1, md: "none" } }}>
         {home?.name ?? ""}
       </Typography>
-      <Box sx={{ flex: 1 }} />
-      {home && <People home={home.id} />}
+      <Box sx={{ flex: { md: 1 } }} />
+      {home && wide && <People home={home.id} />}
       {home && <OffNowChip off={home.off_now} />}
-      {onFind && (
-        <Button color="inherit" onClick={onFind} sx={{ minWidth: 0, px: { xs: 0.5, md: 1.5 } }}>
-          Find
-        </Button>
+      {/* On a phone these are on the page "More" of the bottom bar. */}
+      {(wide || !onFind) && (
+        <>
+          {onFind && (
+            <Button color="inherit" onClick={onFind} sx={{ minWidth: 0, px: { xs: 0.5, md: 1.5 } }}>
+              Find
+            </Button>
+          )}
+          <Button
+            color="inherit"
+            onClick={(event) => setAnchor(event.currentTarget)}
+            aria-haspopup="menu"
+            sx={{ minWidth: 56 }}
+          >
+            Settings
+          </Button>
+          <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
+            {MODES.map(([value, words]) => (
+              <MenuItem
+                key={value}
+                selected={mode === value}
+                onClick={() => {
+                  setMode(value);
+                  close();
+                }}
+              >
+                Colors: {words.charAt(0).toLowerCase() + words.slice(1)}
+              </MenuItem>
+            ))}
+            {onKeys && (
+              <MenuItem
+                onClick={() => {
+                  close();
+                  onKeys();
+                }}
+              >
+                Show the keys
+              </MenuItem>
+            )}
+            <MenuItem component={Link} to="/" onClick={close}>
+              All homes
+            </MenuItem>
+          </Menu>
+        </>
       )}
-      <Button
-        color="inherit"
-        onClick={(event) => setAnchor(event.currentTarget)}
-        aria-haspopup="menu"
-        sx={{ minWidth: 56 }}
-      >
-        More
-      </Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={close}>
-        {MODES.map(([value, words]) => (
-          <MenuItem
-            key={value}
-            selected={mode === value}
-            onClick={() => {
-              setMode(value);
-              close();
-            }}
-          >
-            {words}
-          </MenuItem>
-        ))}
-        {onKeys && (
-          <MenuItem
-            onClick={() => {
-              close();
-              onKeys();
-            }}
-          >
-            Show the keys
-          </MenuItem>
-        )}
-        <MenuItem component={Link} to="/" onClick={close}>
-          All homes
-        </MenuItem>
-      </Menu>
     </Box>
   );
 }

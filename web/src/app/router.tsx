@@ -16,38 +16,52 @@ export const router = createBrowserRouter([
       { index: true, loader: () => redirect("panel") },
       {
         path: "panel/:panel?",
+        handle: "Panel",
         lazy: async () => ({ Component: (await import("../workspaces/panel/PanelPage")).PanelPage }),
       },
       {
         path: "checks",
+        handle: "Checks",
         lazy: async () => ({ Component: (await import("../workspaces/panel/ChecksPage")).ChecksPage }),
       },
       {
         path: "house",
+        handle: "House plan",
         lazy: async () => ({ Component: (await import("../workspaces/house/plan/PlanPage")).PlanPage }),
       },
       {
         path: "house/list",
+        handle: "Rooms and points",
         lazy: async () => ({ Component: (await import("../workspaces/house/HousePage")).HousePage }),
       },
       {
         path: "house/walk/:room?",
+        handle: "Walk",
         lazy: async () => ({ Component: (await import("../workspaces/house/walk/WalkPage")).WalkPage }),
       },
       {
         path: "trace",
+        handle: "Trace",
         lazy: async () => ({ Component: (await import("../workspaces/trace/TracePage")).TracePage }),
       },
       {
         path: "practice",
+        handle: "Practice",
         lazy: async () => ({ Component: (await import("../workspaces/practice/PracticePage")).PracticePage }),
       },
       {
         path: "directory/:panel?",
+        handle: "Directory",
         lazy: async () => ({ Component: (await import("../workspaces/directory/DirectoryPage")).DirectoryPage }),
       },
       {
+        path: "more",
+        handle: "More",
+        lazy: async () => ({ Component: (await import("./MorePage")).MorePage }),
+      },
+      {
         path: "logbook",
+        handle: "Logbook",
         lazy: async () => ({ Component: (await import("../workspaces/logbook/LogbookPage")).LogbookPage }),
       },
     ],

@@ -118,6 +118,11 @@ const options: ThemeOptions = {
         outlined: { borderWidth: 2, color: "inherit", borderColor: "currentColor" },
       },
     },
+    MuiIconButton: { styleOverrides: { root: { minWidth: 44, minHeight: 44 } } },
+    MuiMenuItem: { styleOverrides: { root: { minHeight: 44 } } },
+    MuiCheckbox: { styleOverrides: { root: { padding: 10 } } },
+    MuiRadio: { styleOverrides: { root: { padding: 10 } } },
+    MuiInputBase: { styleOverrides: { root: { minHeight: 44 } } },
     MuiPaper: { defaultProps: { elevation: 0 }, styleOverrides: { root: { backgroundImage: "none" } } },
     MuiDialog: {
       styleOverrides: { paper: { border: "2px solid var(--mui-palette-divider)" } },

@@ -1,8 +1,6 @@
 import { useEffect, useState } from "react";
-import type { HomeOverview } from "../api/client";
+import type { DarkClock } from "../api/client";
 import { now as clock } from "../api/clock";
-
-export type DarkClock = HomeOverview["clocks"][number];
 
 /** From here on somebody should be on the way to the panel. */
 const SOON_S = 120;
@@ -11,27 +9,24 @@ export interface Clocks {
   running: DarkClock[];
   /** Run out, or about to. */
   over: DarkClock[];
-  /** What is to be switched on for those. */
-  due: string[];
   /** Seconds left; below zero when it has run out. */
   left: (clock: DarkClock) => number;
 }
 
 /** What may be without power only so long, by the clock of this device. */
-export function useClocks(home: Pick<HomeOverview, "clocks">): Clocks {
+export function useClocks({ clocks }: { clocks: DarkClock[] }): Clocks {
   const [now, setNow] = useState(clock);
-  const any = home.clocks.length > 0;
+  const any = clocks.length > 0;
   useEffect(() => {
     if (!any) return;
     const timer = setInterval(() => setNow(clock()), 1000);
     return () => clearInterval(timer);
   }, [any]);
   const left = (clock: DarkClock) => Math.ceil((clock.until - now) / 1000);
-  const over = home.clocks.filter((clock) => left(clock) <= SOON_S);
+  const over = clocks.filter((clock) => left(clock) <= SOON_S);
   return {
-    running: home.clocks.filter((clock) => left(clock) > SOON_S),
+    running: clocks.filter((clock) => left(clock) > SOON_S),
     over,
-    due: [...new Set(over.flatMap((clock) => clock.breakers))],
     left,
   };
 }

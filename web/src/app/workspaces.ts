@@ -1,9 +1,12 @@
-/** The workspaces, in the order of the work. Only those that exist. */
+/**
+ * The workspaces, in the order of the rail. Only those that exist. `bar`: in the bottom bar of a phone; the others are on its page
+ * "More".
+ */
 export const WORKSPACES = [
-  { path: "panel", name: "Panel", key: "p" },
-  { path: "house", name: "House", key: "h" },
-  { path: "trace", name: "Trace", key: "t" },
-  { path: "directory", name: "Directory", key: "d" },
-  { path: "practice", name: "Practice", key: "r" },
-  { path: "logbook", name: "Logbook", key: "l" },
+  { path: "panel", name: "Panel", key: "p", bar: true },
+  { path: "house", name: "House", key: "h", bar: false },
+  { path: "trace", name: "Trace", key: "t", bar: true },
+  { path: "directory", name: "Directory", key: "d", bar: false },
+  { path: "practice", name: "Practice", key: "r", bar: false },
+  { path: "logbook", name: "Logbook", key: "l", bar: false },
 ] as const;

@@ -1,10 +1,10 @@
 import Box from "@mui/material/Box";
-import type { BreakerView } from "../api/client";
+import type { Handle } from "../api/client";
 import { tone } from "../app/theme";
 
-/** The blade to find at the panel: its number as large as can be, pointing as it sits. */
-export function BigBlade({ blade }: { blade: BreakerView }) {
-  const left = blade.side === "left";
+/** The breaker to find at the panel: its number as large as can be, pointing as it sits. */
+export function BigBlade({ handle }: { handle: Handle }) {
+  const left = handle.side === "left";
   const shape = left
     ? "polygon(28px 0, 100% 0, 100% 100%, 28px 100%, 0 50%)"
     : "polygon(0 0, calc(100% - 28px) 0, 100% 50%, calc(100% - 28px) 100%, 0 100%)";
@@ -29,12 +29,12 @@ export function BigBlade({ blade }: { blade: BreakerView }) {
         component="span"
         sx={{ fontFamily: "Overpass Variable", fontWeight: 800, fontSize: "2.9rem", lineHeight: 1.1 }}
       >
-        {blade.tag}
+        {handle.number}
       </Box>
       <Box component="span" sx={{ flex: 1, fontSize: "0.95rem", lineHeight: 1.3 }}>
-        {blade.place}
+        {handle.place}
         <br />
-        {blade.amps} A{blade.claim && ` · “${blade.claim}”`}
+        {handle.amps} A{handle.claim != null && ` · “${handle.claim}”`}
       </Box>
     </Box>
   );

@@ -7,6 +7,16 @@ function typing(target: EventTarget | null): boolean {
   );
 }
 
+/** A button, a link or a row of a list does its own thing on Enter. */
+const ownEnter = (target: EventTarget | null) =>
+  target instanceof Element && target.closest('button, a, summary, [role="button"], [role="radio"]') !== null;
+
+/** Presses the main button of the step on the screen; the danger comes first. */
+export function pressMain(): void {
+  const main = (weight: string) => document.querySelector<HTMLElement>(`[data-weight="${weight}"] [data-main]`);
+  (main("alarm") ?? main("loud"))?.click();
+}
+
 /** Single keys and pairs like "g p". Not while typing, not in a dialog, not with a modifier. */
 export function useKeys(keys: Record<string, (() => void) | undefined>): void {
   const now = useRef(keys);
@@ -18,6 +28,7 @@ export function useKeys(keys: Record<string, (() => void) | undefined>): void {
     let since = 0;
     const pressed = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || event.repeat || typing(event.target)) return;
+      if (event.key === "Enter" && ownEnter(event.target)) return;
       if (document.querySelector('[role="dialog"], [role="menu"]')) return;
       const pair = first && Date.now() - since < 1500 ? `${first} ${event.key}` : "";
       first = "";

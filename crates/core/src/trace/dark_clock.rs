@@ -3,12 +3,13 @@
 
 use std::collections::BTreeSet;
 
+use super::step_card::{StepCard, over_card};
 use crate::model::{BreakerId, Moment, PointId};
 use crate::study::Study;
 use crate::trace::{Verdict, verdicts};
 
 /// A clock that runs.
-#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
 pub struct DarkClock {
     /// What may be dark.
     pub point: PointId,
@@ -24,6 +25,8 @@ pub struct DarkClock {
     pub breakers: Vec<BreakerId>,
     /// It is proven on what is off; else it only may be.
     pub proven: bool,
+    /// What is said at the panel when it has run out.
+    pub card: StepCard,
 }
 
 /// The clocks that run, the first to run out first. A breaker that is left off for a reason of its own starts none.
@@ -48,6 +51,7 @@ pub fn dark_clocks(home: &Study) -> Vec<DarkClock> {
                 point: id.clone(),
                 name: point.name.clone(),
                 minutes,
+                card: over_card(home, &point.name, minutes, &breakers),
                 since,
                 until: Moment::from_unix_ms(since.unix_ms() + i64::from(minutes) * 60_000),
                 breakers,

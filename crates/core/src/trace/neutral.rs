@@ -64,7 +64,7 @@ mod tests {
     use crate::logbook::Draft;
     use crate::model::Method;
     use crate::study::Study;
-    use crate::trace::{HelperSide, evidence, helper_view, trace_view};
+    use crate::trace::{StepSide, evidence, helper_view, trace_view};
 
     const HOUSE: &str = "panel 12\n1 20 a\n3 20 b\n5 20 c\nroom Hall\npoint Hall receptacle wall\n";
     const HALF: &str = r#"fact {"kind": "point_placed", "point": "low", "room": "hall", "point_kind": "receptacle", "name": "low", "volts": 120, "details": {"half_of": "wall"}}"#;
@@ -74,7 +74,7 @@ mod tests {
         let told = |acts: &str| {
             let home = written(&format!("{HOUSE}{acts}")).home;
             let said = trace_view(&home, Method::OneAtATime).cautions;
-            assert_eq!(helper_view(&home, HelperSide::Walk, &[], "").cautions, said);
+            assert_eq!(helper_view(&home, StepSide::Walk, &[], "").cautions, said);
             said
         };
         let said = told("share 1 3\nlit wall");

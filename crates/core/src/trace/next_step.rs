@@ -10,6 +10,7 @@ use super::at_home::{AtHome, at_home, likely_at};
 use super::latched::Latched;
 use super::neutral::cautions;
 use super::reset::not_reset;
+use super::step_card::{Reader, step_cards};
 use super::verdict::{Judge, Verdict, by_point, counted, looks_by_power, verdicts};
 use super::walkers::share_out;
 use super::{NextStep, PointToSee, Progress, RoomToWalk, TraceView};
@@ -52,12 +53,16 @@ fn look_ahead(home: &Study, setup: TraceSetup) -> TraceView {
             Method::SeveralOff => rounds.next_of_several(),
             Method::LampAndHelper | Method::ToneTracer => rounds.next_of_hunt(setup),
         });
+    let to_switch: Vec<BreakerId> = rounds.worth_switching().into_iter().map(|(b, _)| b.id.clone()).collect();
+    let (panel, walk) = step_cards(home, &next, &to_switch, Reader::Owner);
     TraceView {
         seq: home.seq(),
         off: home.switchings().off().iter().cloned().collect(),
         progress: Progress::of(rounds.known),
         rounds_done: walked.len(),
-        to_switch: rounds.worth_switching().into_iter().map(|(b, _)| b.id.clone()).collect(),
+        to_switch,
+        panel,
+        walk,
         contradictory: pick(|v| matches!(v, Verdict::Contradictory { .. })),
         out: pick(|v| matches!(v, Verdict::Out { .. })),
         likely: likely_at(home, rounds.at_home),

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use super::{Likely, Progress};
+use super::{Likely, Progress, StepCard};
 
 use crate::model::{BreakerId, PointId, PointKind, RoomId, Seen, Since, TraceSetup, Volts};
 
@@ -168,6 +168,17 @@ pub enum NextStep {
 
 impl NextStep {
     /// Where to walk, while something is to be looked at.
+    pub(super) fn rooms(&self) -> Option<&[RoomToWalk]> {
+        match self {
+            Self::SeeAllLit { rooms, .. }
+            | Self::Look { rooms, .. }
+            | Self::LookUnder { rooms, .. }
+            | Self::SeeOneLitAgain { rooms, .. } => Some(rooms),
+            _ => None,
+        }
+    }
+
+    /// Where to walk, while something is to be looked at.
     pub(super) const fn rooms_mut(&mut self) -> Option<&mut Vec<RoomToWalk>> {
         match self {
             Self::SeeAllLit { rooms, .. }
@@ -204,6 +215,10 @@ pub struct TraceView {
     pub last_turn: Since,
     /// What to mind with what is off or is to go off now.
     pub cautions: Vec<String>,
+    /// The step in words, for whoever is at the panel.
+    pub panel: StepCard,
+    /// The step in words, for whoever walks.
+    pub walk: StepCard,
     /// The likeliest breaker of points that are open: a clue, no proof.
     pub likely: BTreeMap<PointId, Likely>,
 }

@@ -81,7 +81,7 @@ mod tests {
     use crate::logbook::{Draft, Fact, PointSeen};
     use crate::model::{Seen, TraceSetup};
     use crate::study::Study;
-    use crate::trace::{HelperSide, HelperStep, helper_view, method_minutes, trace_together};
+    use crate::trace::{StepSide, helper_view, method_minutes, trace_together};
 
     const HOUSE: &str = "panel 12\n1 20 a\n3 20 b\ndraw Kitchen 4 x 4\ndraw Hall 4 x 4 right of Kitchen\ndraw Attic 4 x 4 right of Hall
         door Kitchen Hall\ndoor Hall Attic\npoint Kitchen receptacle counter\npoint Kitchen receptacle range\npoint Hall receptacle bench
@@ -102,12 +102,10 @@ mod tests {
         let all: Vec<String> = names.iter().map(|name| (*name).to_owned()).collect();
         names
             .iter()
-            .map(|name| match helper_view(&w.home, HelperSide::Walk, &all, name).step {
-                HelperStep::Look { rooms, .. } => {
-                    let point = rooms[0].points.iter().find(|p| p.seen.is_none()).unwrap();
-                    (rooms[0].name.clone(), point.name.clone())
-                }
-                other => panic!("{other:?}"),
+            .map(|name| {
+                let rooms = helper_view(&w.home, StepSide::Walk, &all, name).rooms;
+                let point = rooms[0].points.iter().find(|p| p.seen.is_none()).unwrap();
+                (rooms[0].name.clone(), point.name.clone())
             })
             .collect()
     }

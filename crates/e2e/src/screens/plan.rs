@@ -16,6 +16,12 @@ impl PlanScreen<'_> {
         page.find(By::Css(format!("[data-testid=plan] [aria-label^='{name},']"))).await.map(drop)
     }
 
+    /// Takes what the next tap places, and waits until the screen says what to tap.
+    pub async fn take(&self, what: &str, says: &str) -> Result<()> {
+        self.0.press(what).await?;
+        self.0.wait_text(By::Css("[data-testid=placing]"), says).await
+    }
+
     /// Taps the plan at a place, in millimeters of the floor.
     pub async fn tap(&self, x: i32, y: i32) -> Result<()> {
         let script = format!(

@@ -53,8 +53,8 @@ pub(crate) async fn what_may_be_dark_only_so_long_is_brought_back(_: &Chrome, pa
     write(&site, "over", 31, vec![on(1), off(3)]).await?;
     page.goto(&format!("{}/h/shed/trace", site.address)).await?;
     let over = By::Css("[data-testid=clock-over]");
-    page.wait_text(over.clone(), "Turn 3 ON again now.").await?;
-    page.wait_text(over.clone(), "Freezer may have been without power for more than 30 min.").await?;
+    page.wait_text(over.clone(), "Turn 3 ON again now").await?;
+    page.wait_text(over.clone(), "Freezer: at most 30 min without power. Switch it on first.").await?;
     let refused = page.accessibility().await?;
     ensure!(refused.is_empty(), "{refused:?}");
     page.press("Done, it is on").await?;

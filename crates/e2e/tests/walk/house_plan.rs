@@ -137,12 +137,12 @@ pub(crate) async fn rooms_doors_and_points_are_kept_in_the_drawing(_: &Chrome, p
     }
     // A door that is tapped, and a panel that hangs elsewhere.
     page.press("More to place").await?;
-    page.press("Window").await?;
+    plan.take("Window", "Tap the wall where it is.").await?;
     let windows = page.count("[data-opening=window]").await?;
     plan.tap(10_000, 0).await?;
     page.wait_text(By::Css("[data-testid=notice]"), "Window in Kitchen").await?;
     ensure!(page.count("[data-opening=window]").await? == windows + 1);
-    page.press("Hang Main panel").await?;
+    plan.take("Hang Main panel", "Tap the wall where the panel hangs.").await?;
     plan.tap(9_300, 5_000).await?;
     page.wait_text(By::Css("[data-testid=notice]"), "The panel hangs in Back hall").await?;
     // Measured again so large that it overlaps: kept, shown, explained.

@@ -188,7 +188,7 @@ async fn from_an_empty_home_to_the_printed_card(_: &Chrome, page: &Page, view: V
         trace.wait_step("switch_off").await?;
         ensure!(trace.blade().await? == breaker, "asked for {}", trace.blade().await?);
         page.press("Done, it is off").await?;
-        page.wait_text(By::Css("[data-testid=off-now]"), &format!("OFF NOW: {breaker}")).await?;
+        page.wait_text(By::Css("[data-testid=off-now]"), &format!("OFF: {breaker}")).await?;
         // The old card's word for 3 is "porch": that room comes first.
         let order = if breaker == "3" { ["by the door", "by the door 2", "counter", "ceiling", "lantern"] } else { points };
         for point in order {
@@ -409,10 +409,10 @@ async fn two_windows_stay_in_step(chrome: &Chrome, page: &Page, _: View) -> Resu
         Trace(window).wait_step("switch_off").await?;
     }
     page.press("Done, it is off").await?;
-    page.wait_text(By::Css("[data-testid=off-now]"), "OFF NOW: 19").await?;
+    page.wait_text(By::Css("[data-testid=off-now]"), "OFF: 19").await?;
     // The bar on the other phone follows within half a second of the line being written.
     let written = Instant::now();
-    walker.wait_text(By::Css("[data-testid=off-now]"), "OFF NOW: 19").await?;
+    walker.wait_text(By::Css("[data-testid=off-now]"), "OFF: 19").await?;
     let late = written.elapsed();
     ensure!(late < Duration::from_millis(500), "the other window followed after {late:?}");
     Trace(&walker).wait_step("look").await?;
@@ -535,7 +535,7 @@ async fn a_trace_goes_on_whatever_the_crew_does(_: &Chrome, page: &Page, _: View
     ensure!(trace.blade().await? == "1");
     page.press("Can’t").await?;
     page.fill("Why", "the fish tank").await?;
-    page.press("Keep 1 on for good").await?;
+    page.press("1 must stay on").await?;
     page.wait_text(By::Css("[data-testid=panel-side]"), "the fish tank").await?;
     page.wait_text(By::Css("[data-testid=big-blade]"), "5-7").await?;
     // Another one than proposed is switched off: the trace goes along.
@@ -612,8 +612,8 @@ async fn a_home_goes_out_and_comes_in_through_the_screen(_: &Chrome, page: &Page
     page.test_id("fingerpost").await?;
     page.wait_text(By::Css("main"), "32 of 75 points proven").await?;
     // The colors that were chosen stay.
-    page.press("More").await?;
-    page.press("Dark colors, for cellars").await?;
+    page.press("Settings").await?;
+    page.press("Colors: dark, for cellars").await?;
     page.goto(&to.address).await?;
     page.find(By::Css("html[data-scheme=dark]")).await?;
     page.wait_text(By::Css("main"), "Juniper Lane Schoolhouse").await

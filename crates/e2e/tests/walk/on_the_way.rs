@@ -49,7 +49,7 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     // It cannot be off now: another one is asked for, and it is taken back later.
     page.press("Can’t").await?;
     page.fill("Why", "somebody works there").await?;
-    page.press("Keep 1 on for good").await?;
+    page.press("1 must stay on").await?;
     page.wait_text(By::Css("[data-testid=big-blade]"), "3").await?;
     page.wait_text(By::Css("[data-testid=panel-side]"), "somebody works there").await?;
     page.press("May be off: 1").await?;
@@ -104,8 +104,7 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     trace.wait_step("follow_tone").await?;
     let refused = page.accessibility().await?;
     ensure!(refused.is_empty(), "{refused:?}");
-    page.choose("Loudest at", "3").await?;
-    page.press("Heard there").await?;
+    page.find(By::XPath("//*[@data-step-card='panel']//button[normalize-space(.)='3']")).await?.click().await?;
     trace.wait_step("switch_to").await?;
     page.wait_text(By::Css("[data-testid=panel-side]"), "3 is the likeliest for Bath").await
 }

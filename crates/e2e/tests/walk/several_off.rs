@@ -48,9 +48,8 @@ async fn dark_house(site: &Site) -> Result<String> {
 
 /// The breakers that the bar at the top says are off.
 async fn off_now(page: &Page) -> Result<Vec<String>> {
-    let text = page.test_id("off-now").await?.text().await?;
-    let numbers = text.split(|c: char| !c.is_ascii_digit()).filter(|part| !part.is_empty());
-    Ok(numbers.map(str::to_owned).collect())
+    let numbers = page.test_id("off-now").await?.attr("data-off").await?.unwrap_or_default();
+    Ok(numbers.split_whitespace().map(str::to_owned).collect())
 }
 
 /// What the trace asks now: its step and the point it waits for.

@@ -134,13 +134,13 @@ async fn trace_together(site: &Site, home: &str, owner: &Page, helper: &Page, (a
                     .await?;
             }
             "switch_off" | "switch_on" => {
-                let before = owner.test_id("off-now").await?.text().await?;
-                owner.wait_until("the helper waits", async || Ok(doing(helper).await? == "wait")).await?;
+                let before = owner.test_id("off-now").await?.attr("data-off").await?.unwrap_or_default();
+                owner.wait_until("the helper waits", async || Ok(doing(helper).await? == "quiet")).await?;
                 owner.press(if step == "switch_off" { "Done, it is off" } else { "Done, it is on" }).await?;
                 owner
                     .wait_until("what is off changes on both", async || {
-                        let now = owner.test_id("off-now").await?.text().await?;
-                        Ok(now != before && helper.test_id("off-now").await?.text().await? == now)
+                        let now = owner.test_id("off-now").await?.attr("data-off").await?.unwrap_or_default();
+                        Ok(now != before && helper.test_id("off-now").await?.attr("data-off").await?.unwrap_or_default() == now)
                     })
                     .await?;
             }
@@ -153,7 +153,7 @@ async fn trace_together(site: &Site, home: &str, owner: &Page, helper: &Page, (a
     let (middle, late) = (took[took.len() / 2], took[took.len() * 95 / 100]);
     eprintln!("from one phone to the other: median {middle} ms, 95th percentile {late} ms of {}", took.len());
     owner.wait_text(By::Css("[data-testid=progress]"), "12 of 12 proven").await?;
-    owner.wait_until("the helper is told", async || Ok(doing(helper).await? == "finished")).await?;
+    helper.wait_text(By::Css("[data-testid=instruction]"), "Nothing more to look at").await?;
     // Sent away: the phone shows the way in, and nothing of the home.
     owner.press("With Ada").await?;
     owner.press("Send away").await?;

@@ -8,7 +8,7 @@ use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use axum::{Extension, Json};
 use qrcode::{Color, QrCode};
-use wayfinder_core::{HelperSide, HelperView, HomeId, Line, helper_view};
+use wayfinder_core::{HelperView, HomeId, Line, StepSide, helper_view};
 
 use crate::App;
 use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
@@ -31,7 +31,7 @@ pub(crate) struct Me {
     /// A helper's home.
     home: Option<HomeId>,
     /// Where a helper stands.
-    side: Option<HelperSide>,
+    side: Option<StepSide>,
 }
 
 /// A code that a helper can use once.
@@ -67,7 +67,7 @@ pub(crate) struct PersonIn {
     role: &'static str,
     name: Option<String>,
     home: Option<HomeId>,
-    side: Option<HelperSide>,
+    side: Option<StepSide>,
     /// When they last asked for anything.
     seconds_ago: u64,
 }
@@ -109,7 +109,7 @@ pub(crate) struct Joining {
     code: String,
     /// What the lines are signed with, 1 to 40 characters.
     name: String,
-    side: HelperSide,
+    side: StepSide,
 }
 
 /// Comes in with the passphrase.
@@ -371,7 +371,7 @@ pub(crate) async fn send_away(State(app): State<App>, Path(id): Path<String>) ->
 pub(crate) async fn helper(State(app): State<App>, home: InHome, Extension(who): Extension<Who>) -> Result<Response, Problem> {
     let (side, name) = match who {
         Who::Helper(helper) => (helper.side, helper.name),
-        Who::Owner | Who::Nobody => (HelperSide::Walk, String::new()),
+        Who::Owner | Who::Nobody => (StepSide::Walk, String::new()),
     };
     let walkers = app.sharing.walkers(&home.id);
     home.answer(move |opened| Ok(helper_view(&opened.study, side, &walkers, &name))).await

@@ -9,7 +9,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type SyntheticEvent } from "react";
-import { answer, api, type HelperSide, type Me } from "../../api/client";
+import { answer, api, type StepSide, type Me } from "../../api/client";
 import { wordsOf } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
 
@@ -18,7 +18,7 @@ export function ComeInPage() {
   const client = useQueryClient();
   const [code, setCode] = useState(location.hash.replace("#", ""));
   const [name, setName] = useState("");
-  const [side, setSide] = useState<HelperSide>("walk");
+  const [side, setSide] = useState<StepSide>("walk");
   const [passphrase, setPassphrase] = useState("");
   const [error, setError] = useState<unknown>(null);
   const come = (call: Promise<Me>) =>
@@ -41,6 +41,7 @@ export function ComeInPage() {
   };
   return (
     <Box component="main" sx={{ maxWidth: 520, mx: "auto", p: 2 }}>
+      <title>Come in · Wayfinder</title>
       <Typography variant="h1" sx={{ my: 2 }}>
         Wayfinder
       </Typography>
@@ -67,7 +68,7 @@ export function ComeInPage() {
               required
               autoComplete="given-name"
             />
-            <RadioGroup value={side} onChange={(_, next) => setSide(next as HelperSide)} aria-label="What you do">
+            <RadioGroup value={side} onChange={(_, next) => setSide(next as StepSide)} aria-label="What you do">
               <FormControlLabel value="walk" control={<Radio />} label="I walk and look" />
               <FormControlLabel value="panel" control={<Radio />} label="I stand at the panel and switch" />
             </RadioGroup>

@@ -23,6 +23,7 @@ export function HomesPage() {
   const homes = useHomes();
   return (
     <>
+      <title>Homes · Wayfinder</title>
       <TopBar home={undefined} />
       <Box component="main" sx={{ maxWidth: 760, mx: "auto", p: { xs: 2, md: 4 } }}>
         <Typography variant="h1" sx={{ mb: 2 }}>

@@ -71,6 +71,7 @@ export function HousePage() {
             return (
               <Box
                 key={r.id}
+                ref={current ? intoSight : undefined}
                 component="button"
                 type="button"
                 aria-current={current ? "true" : undefined}
@@ -116,3 +117,6 @@ export function HousePage() {
     </Box>
   );
 }
+
+/** The chosen room of a row that scrolls sideways. */
+const intoSight = (chip: HTMLElement | null) => chip?.scrollIntoView({ block: "nearest", inline: "center" });

@@ -27,7 +27,7 @@ export function MissingPoint({ home, room, looks }: { home: HomeOverview; room: 
       </Button>
     );
   const add = () => {
-    looks.record([{ kind: "point_placed", point: newId(), room: at, point_kind: kind, name: name.trim(), volts: 120 }]);
+    looks.act([{ kind: "point_placed", point: newId(), room: at, point_kind: kind, name: name.trim(), volts: 120 }]);
     setName("");
     setOpen(false);
   };

@@ -58,7 +58,7 @@ function WideRow({ shown, looks, listening }: { shown: Shown; looks: Looks; list
   const metering = looks.metering === shown.point.point;
   const answerStyle = (on: boolean, fill: string, ink: string) => ({
     minWidth: 62,
-    minHeight: 40,
+    minHeight: 44,
     borderRadius: 0,
     color: on ? ink : "inherit",
     bgcolor: on ? fill : "transparent",

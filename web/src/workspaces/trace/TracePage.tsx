@@ -10,9 +10,11 @@ import { Loaded } from "../../parts/Loaded";
 import { Instruments } from "../practice/Instruments";
 import { PanelSide } from "./PanelSide";
 import { ProgressSide } from "./ProgressSide";
-import { SchoolChoice } from "./SchoolChoice";
+import { hidden } from "../../parts/hidden";
+import { MethodChoice } from "./MethodChoice";
 import { WalkingSide } from "./WalkingSide";
-import { useKeys } from "../../parts/useKeys";
+import { pressMain, useKeys } from "../../parts/useKeys";
+import { useNewStep } from "../../parts/useNewStep";
 import { useLooks, type Looks } from "./useLooks";
 
 /** Which breaker feeds what: the panel side, the walking side, how far it is. */
@@ -21,7 +23,12 @@ export function TracePage() {
   const trace = useTrace(home.id);
   return (
     <Loaded query={trace} what="trace">
-      {(view: TraceView) => <Trace home={home} view={view} />}
+      {(view: TraceView) => (
+        <>
+          <h1 style={hidden}>Trace</h1>
+          <Trace home={home} view={view} />
+        </>
+      )}
     </Loaded>
   );
 }
@@ -29,9 +36,10 @@ export function TracePage() {
 function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const rooms = "rooms" in view.next ? view.next.rooms : [];
-  const listen = view.next.step === "look_under" && view.next.listen === true;
+  const listen = view.walk.looking?.listen === true;
   const looks = useLooks(home.id, { seq: view.seq, lastTurn: view.last_turn, rooms, listen });
-  useKeys({ u: looks.last ? looks.strikeLast : undefined });
+  useNewStep([view.panel, view.walk]);
+  useKeys({ u: looks.last ? looks.strikeLast : undefined, Enter: pressMain });
   // In a made-up house the instruments lie beside the point that is asked for.
   const kit = home.practice && <Instruments home={home} view={view} looks={looks} />;
   const walking = <WalkingSide home={home} view={view} looks={looks} wide={wide} kit={kit} />;
@@ -39,13 +47,11 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
   const progress = (
     <Stack spacing={2}>
       <ProgressSide home={home} view={view} />
-      <SchoolChoice home={home.id} way={view.setup} onWay={(way) => looks.record([{ kind: "trace_set", way }])} />
+      <MethodChoice home={home.id} setup={view.setup} onSetup={(way) => looks.act([{ kind: "trace_set", way }])} />
     </Stack>
   );
   if (!wide) {
-    const walkingFirst = ["look", "look_under", "see_all_lit", "see_one_lit_again", "see_downstream"].includes(
-      view.next.step,
-    );
+    const walkingFirst = view.walk.weight === "loud" && view.walk.looking != null;
     return (
       <Stack spacing={2}>
         {walkingFirst ? walking : panel}

@@ -3,7 +3,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import type { HomeOverview, RoomToWalk, TraceView } from "../../api/client";
-import { Block } from "../../parts/Block";
+import { StepCardShown } from "../../parts/StepCardShown";
 import { useKeys } from "../../parts/useKeys";
 import { CurrentPoint } from "./CurrentPoint";
 import { MissingPoint } from "./MissingPoint";
@@ -19,19 +19,9 @@ interface Props {
   kit?: ReactNode;
 }
 
-const TITLE = {
-  see_all_lit: "See that each one is lit",
-  look: "Lit or dark?",
-  look_under: "Lit or dark?",
-  switch_on: "Seen in this round",
-  see_one_lit_again: "See one of these lit again",
-  see_downstream: "What went dark with it?",
-  done: "Passed over; look after all?",
-} as const;
-
 /** What the person who walks looks at, room by room. */
 export function WalkingSide({ home, view, looks, wide, kit }: Props) {
-  const next = view.next;
+  const card = view.walk;
   const current = looks.current;
   useKeys({
     d: current && (() => looks.look(current, "dark")),
@@ -39,63 +29,29 @@ export function WalkingSide({ home, view, looks, wide, kit }: Props) {
     s: current && (() => looks.skip(current)),
     v: current && (() => looks.meter(current.point.point)),
   });
-  if (
-    next.step === "set_up" ||
-    next.step === "switch_off" ||
-    next.step === "switch_to" ||
-    next.step === "follow_tone" ||
-    next.step === "stop" ||
-    looks.shown.length === 0
-  ) {
-    return (next.step === "switch_off" || next.step === "switch_to") && wide ? <WaitForPanel /> : null;
-  }
-  const rooms: RoomToWalk[] = next.rooms;
-  const listening = next.step === "look_under" && next.listen === true;
+  // An alarm is said once, at the panel's side.
+  if (card.weight === "alarm") return null;
+  if (card.looking == null || looks.shown.length === 0)
+    return wide && card.weight === "quiet" && view.panel.weight === "loud" ? (
+      <StepCardShown card={card} home={home.id} onFacts={looks.act} />
+    ) : null;
+  const { listen, rest_lit, noticed } = card.looking;
+  const rooms: RoomToWalk[] = "rooms" in view.next ? view.next.rooms : [];
   const todo = looks.shown.filter((s) => s.seen === null && !s.skipped);
   return (
-    <Block
-      title={
-        <>
-          <Typography variant="h3" component="span" sx={{ color: "secondary.main", display: "block" }}>
-            {listening ? "Listening" : "Walking"}
-          </Typography>
-          {listening ? "Does the radio play?" : TITLE[next.step]}
-        </>
-      }
-    >
+    <StepCardShown card={card} home={home.id} onFacts={looks.act}>
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
-        {listening
-          ? "From the panel, by ear: it plays, the point is lit; no sound, it is dark."
-          : `${next.step === "see_one_lit_again" ? "One is enough." : `${todo.length} to look at.`} Plug-in tester for receptacles, lights and appliances by eye; never the tester on 240 V.`}
+        {todo.length} to look at.
         {wide && " Keys: d dark, l lit, s skip, v volts, u strikes out."}
       </Typography>
-      {!wide && current && (
-        <CurrentPoint key={current.point.point} shown={current} looks={looks} listening={listening} />
-      )}
+      {!wide && current && <CurrentPoint key={current.point.point} shown={current} looks={looks} listening={listen} />}
       {!wide && kit}
       {rooms.map((room) => (
-        <RoomRows
-          key={room.room}
-          room={room}
-          looks={looks}
-          wide={wide}
-          listening={listening}
-          bulk={!listening && ["look", "look_under", "see_all_lit"].includes(next.step)}
-        />
+        <RoomRows key={room.room} room={room} looks={looks} wide={wide} listening={listen} bulk={rest_lit} />
       ))}
-      {["look", "look_under", "switch_on"].includes(next.step) && <SomethingElse home={home} looks={looks} />}
+      {noticed && <SomethingElse home={home} looks={looks} />}
       <MissingPoint home={home} room={current?.roomId ?? rooms[0]?.room ?? null} looks={looks} />
-    </Block>
-  );
-}
-
-function WaitForPanel() {
-  return (
-    <Block title="Walking">
-      <Typography color="text.secondary">
-        Wait until the breaker is off; then the points to look at are listed here.
-      </Typography>
-    </Block>
+    </StepCardShown>
   );
 }
 

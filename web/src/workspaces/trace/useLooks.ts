@@ -33,8 +33,8 @@ export interface Looks {
   restLit: (room: RoomToWalk) => void;
   strikeLast: () => void;
   noticedDark: (point: string) => void;
-  switchBreaker: (breakers: string[], to: "on" | "off") => void;
-  record: (facts: Fact[]) => void;
+  /** Writes what a step's button says was done. */
+  act: (facts: Fact[]) => void;
 }
 
 /** What a screen has to look at, and how far it has followed the logbook and the switching. */
@@ -140,13 +140,12 @@ export function useLooks(home: string, walk: Walk): Looks {
       setLast(null);
     },
     noticedDark: (point) => write([{ kind: "point_seen", point, seen: "dark" }], "noticed dark", "eye"),
-    switchBreaker: (breakers, to) => {
+    act: (facts) => {
       setChosen(null);
       setMetering(null);
       setLast(null);
-      record(breakers.map((breaker) => ({ kind: "breaker_switched", breaker, to }))).catch(say.problem);
+      record(facts, { since: walk.lastTurn }).catch(say.problem);
     },
-    record: (facts) => void record(facts).catch(say.problem),
   };
 }
 

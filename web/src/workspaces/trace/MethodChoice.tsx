@@ -8,11 +8,11 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { Method, Way } from "../../api/client";
-import { useSchools } from "../../api/queries";
+import type { Method, TraceSetup } from "../../api/client";
+import { useMethods } from "../../api/queries";
 import { Block } from "../../parts/Block";
 
-const SCHOOLS: [Method, string][] = [
+const METHODS: [Method, string][] = [
   ["one_at_a_time", "One breaker at a time"],
   ["lamp_and_helper", "A lamp at one point, breaker after breaker"],
   ["tone_tracer", "Tone tracer first, then the breaker"],
@@ -21,21 +21,21 @@ const SCHOOLS: [Method, string][] = [
 
 interface Props {
   home: string;
-  way: Way;
-  onWay: (way: Way) => void;
+  setup: TraceSetup;
+  onSetup: (setup: TraceSetup) => void;
 }
 
-/** How it is traced, by whom and with what; with the minutes that each way would take from here. */
-export function SchoolChoice({ home, way, onWay }: Props) {
+/** How it is traced, by whom and with what; with the minutes that each method would take from here. */
+export function MethodChoice({ home, setup, onSetup }: Props) {
   const [asked, setAsked] = useState(false);
-  const schools = useSchools(home, asked);
-  const minutes = (which: Method) => schools.data?.find((s) => s.method === which)?.minutes;
-  const offered = SCHOOLS.filter(([which]) => which !== "tone_tracer" || way.tone || way.school === which);
+  const methods = useMethods(home, asked);
+  const minutes = (which: Method) => methods.data?.find((s) => s.method === which)?.minutes;
+  const offered = METHODS.filter(([which]) => which !== "tone_tracer" || setup.tone || setup.school === which);
   return (
     <Block title="How to trace">
       <RadioGroup
-        value={way.school}
-        onChange={(_, next) => onWay({ ...way, school: next as Method })}
+        value={setup.school}
+        onChange={(_, next) => onSetup({ ...setup, school: next as Method })}
         aria-label="How to trace"
       >
         {offered.map(([which, words]) => {
@@ -55,12 +55,12 @@ export function SchoolChoice({ home, way, onWay }: Props) {
           select
           size="small"
           label="Testers and lamps"
-          value={way.testers}
-          onChange={(e) => onWay({ ...way, testers: Number(e.target.value) })}
+          value={setup.testers}
+          onChange={(e) => onSetup({ ...setup, testers: Number(e.target.value) })}
           helperText="All but one can be left plugged in."
           sx={{ mt: 2 }}
         >
-          {[...new Set([1, 2, 3, 4, 5, 6, 8, 10, 12, way.testers])]
+          {[...new Set([1, 2, 3, 4, 5, 6, 8, 10, 12, setup.testers])]
             .sort((a, b) => a - b)
             .map((count) => (
               <MenuItem key={count} value={count}>
@@ -68,13 +68,13 @@ export function SchoolChoice({ home, way, onWay }: Props) {
               </MenuItem>
             ))}
         </TextField>
-        {!way.alone && (
+        {!setup.alone && (
           <TextField
             select
             size="small"
             label="People who walk and look"
-            value={way.walkers ?? 1}
-            onChange={(e) => onWay({ ...way, walkers: Number(e.target.value) })}
+            value={setup.walkers ?? 1}
+            onChange={(e) => onSetup({ ...setup, walkers: Number(e.target.value) })}
             helperText="Beside the one at the panel. Who comes in as a helper has a room of their own."
             sx={{ mt: 2 }}
           >
@@ -86,34 +86,44 @@ export function SchoolChoice({ home, way, onWay }: Props) {
           </TextField>
         )}
         <FormControlLabel
-          control={<Checkbox checked={way.alone} onChange={(e) => onWay({ ...way, alone: e.target.checked })} />}
+          control={<Checkbox checked={setup.alone} onChange={(e) => onSetup({ ...setup, alone: e.target.checked })} />}
           label="I am alone: I switch and look"
         />
-        {way.alone && (
+        {setup.alone && (
           <FormControlLabel
             control={
-              <Checkbox checked={way.radio === true} onChange={(e) => onWay({ ...way, radio: e.target.checked })} />
+              <Checkbox
+                checked={setup.radio === true}
+                onChange={(e) => onSetup({ ...setup, radio: e.target.checked })}
+              />
             }
             label="I hear a radio or buzzer at the panel, from any room"
           />
         )}
         <FormControlLabel
-          control={<Checkbox checked={way.tone} onChange={(e) => onWay({ ...way, tone: e.target.checked })} />}
+          control={<Checkbox checked={setup.tone} onChange={(e) => onSetup({ ...setup, tone: e.target.checked })} />}
           label="There is a tone sender and receiver"
         />
         <FormControlLabel
-          control={<Checkbox checked={way.phones} onChange={(e) => onWay({ ...way, phones: e.target.checked })} />}
+          control={
+            <Checkbox checked={setup.phones} onChange={(e) => onSetup({ ...setup, phones: e.target.checked })} />
+          }
           label="Everybody has a phone with their step"
         />
       </Stack>
-      {schools.data === undefined && (
-        <Button variant="outlined" onClick={() => setAsked(true)} disabled={schools.isFetching}>
-          {schools.isFetching ? "Working it out" : "What each would take"}
+      {methods.data === undefined && (
+        <Button variant="outlined" onClick={() => setAsked(true)} disabled={methods.isFetching}>
+          {methods.isFetching ? "Working it out" : "What each would take"}
         </Button>
       )}
-      {schools.data !== undefined && (
+      {methods.data !== undefined && (
         <Typography variant="body2" color="text.secondary">
-          For {way.alone ? "one person" : (way.walkers ?? 1) === 1 ? "two people" : `${(way.walkers ?? 1) + 1} people`}{" "}
+          For{" "}
+          {setup.alone
+            ? "one person"
+            : (setup.walkers ?? 1) === 1
+              ? "two people"
+              : `${(setup.walkers ?? 1) + 1} people`}{" "}
           at your own pace, after every point was seen lit, with the looks that show that breakers latched. Each way a
           point is proven only by one breaker alone.
         </Typography>
