@@ -1,11 +1,50 @@
 //! What a form offers to choose from, and what else the web files have to know of the core. They are generated into
 //! TypeScript, so nothing stands there twice.
 
-use crate::logbook::Fact;
-use crate::model::{Configuration, Edition, Metal, WireGauge};
+use serde_json::{Value, json};
+
+use crate::logbook::{Fact, Instrument};
+use crate::model::{
+    Bond, BreakerDetails, Cable, Configuration, Edition, Interior, MainAt, Metal, Method, OpeningKind, OtherSource, Outlets,
+    PanelDetails, PointDetails, PointKind, Service, ServiceDisconnect, Terminals, WireGauge,
+};
 
 /// A choice: its value in the JSON, and its words.
-type Choice = (serde_json::Value, String);
+type Choice = (Value, String);
+
+/// The choices of an enum, in this order. A variant that is left out does not compile.
+macro_rules! choices {
+    ($kind:ident { $($variant:ident => $words:expr),* $(,)? }) => {{
+        let _all_are_named = |one: $kind| match one { $($kind::$variant => {})* };
+        vec![$((json!($kind::$variant), String::from($words))),*]
+    }};
+}
+
+/// What can be tapped onto the plan.
+#[derive(Debug, serde::Serialize)]
+struct Placeable {
+    /// Its name in the program.
+    key: &'static str,
+    /// What stands on the button.
+    words: &'static str,
+    /// What it is.
+    kind: PointKind,
+    /// 120 or 240.
+    volts: u16,
+    /// What else is known of it with that.
+    details: PointDetails,
+}
+
+/// An opening that can be tapped onto the plan.
+#[derive(Debug, serde::Serialize)]
+struct PlaceableOpening {
+    /// What it is.
+    kind: OpeningKind,
+    /// What stands on the button.
+    words: &'static str,
+    /// Its usual width in millimeters.
+    width: u32,
+}
 
 /// Everything that is generated into `web/src/api/lists.ts`.
 #[derive(Debug, serde::Serialize)]
@@ -25,6 +64,38 @@ pub struct Lists {
     faces240: Vec<Configuration>,
     /// Sizes of wire with their metal: `12 copper`, and as it is read, `12 AWG copper`.
     wires: Vec<(String, String)>,
+    /// What wires lie in.
+    cables: Vec<Choice>,
+    /// What is read of heat on wire and terminal.
+    terminals: Vec<Choice>,
+    /// How a panel is fed.
+    services: Vec<Choice>,
+    /// What is in it.
+    interiors: Vec<Choice>,
+    /// Where its main is.
+    mains: Vec<Choice>,
+    /// Where the service disconnect is.
+    disconnects: Vec<Choice>,
+    /// Whether neutral and ground are joined in it.
+    bonds: Vec<Choice>,
+    /// What else feeds it.
+    sources: Vec<Choice>,
+    /// Kinds of points.
+    point_kinds: Vec<Choice>,
+    /// What can be tapped onto the plan, the most frequent first.
+    placeable: Vec<Placeable>,
+    /// Openings that can be tapped onto the plan.
+    openings: Vec<PlaceableOpening>,
+    /// Methods of tracing.
+    methods: Vec<Choice>,
+    /// Instruments that lie in a made-up house.
+    practice_kit: Vec<Choice>,
+    /// A panel of which nothing more was read.
+    unread_panel: PanelDetails,
+    /// A breaker of which nothing more was read.
+    unread_breaker: BreakerDetails,
+    /// A point of which nothing more is known.
+    plain_point: PointDetails,
 }
 
 /// Puts the lists together.
@@ -43,7 +114,112 @@ pub fn lists() -> Lists {
         faces120: faces(120),
         faces240: faces(240),
         wires: wire(Metal::Copper).chain(wire(Metal::Aluminum)).collect(),
+        cables: choices!(Cable {
+            NotRead => "not looked at",
+            Nm => "NM cable: the 60 °C column",
+            Armored => "armored or metal-clad",
+            Conduit => "in conduit",
+            Cloth => "rubber and cloth",
+            KnobAndTube => "knob-and-tube",
+        }),
+        terminals: choices!(Terminals {
+            Unread => "not read: 60 °C",
+            Read75C => "75 °C on wire and terminal, both read",
+        }),
+        services: choices!(Service {
+            SplitPhase => "Split-phase 120/240 V",
+            TwoLegs208 => "Two legs of 208Y/120 V",
+            ThreePhase => "Three-phase 208Y/120 V",
+            HighLeg => "Three-phase with a high leg: for an electrician",
+            OneLeg120 => "120 V only",
+        }),
+        interiors: choices!(Interior {
+            Breakers => "Breakers",
+            SplitBus => "Split bus, no single main: for an electrician",
+            Fuses => "Fuses: for an electrician",
+        }),
+        mains: choices!(MainAt {
+            NotRead => "not looked at",
+            Inside => "in this panel",
+            Beside => "in a cabinet beside it",
+            Outside => "outdoors",
+            Lugs => "none: main-lug",
+        }),
+        disconnects: choices!(ServiceDisconnect {
+            Here => "in this panel",
+            Ahead => "ahead of this panel",
+        }),
+        bonds: choices!(Bond {
+            Joined => "joined",
+            Apart => "apart",
+        }),
+        sources: choices!(OtherSource {
+            StandbyGenerator => "Standby generator",
+            PortableGenerator => "Portable generator",
+            Battery => "Battery",
+            Solar => "Solar",
+            TransferSwitch => "Transfer switch",
+            SecondService => "Second service",
+        }),
+        point_kinds: choices!(PointKind {
+            Receptacle => "Receptacle",
+            Light => "Light",
+            Switch => "Switch",
+            Appliance => "Appliance",
+            Alarm => "Alarm",
+            Fan => "Fan",
+            JunctionBox => "Junction box",
+            CappedCable => "Capped cable",
+        }),
+        placeable: placeable(),
+        openings: vec![
+            PlaceableOpening { kind: OpeningKind::Door, words: "Door", width: 800 },
+            PlaceableOpening { kind: OpeningKind::Passage, words: "Passage", width: 1000 },
+            PlaceableOpening { kind: OpeningKind::Window, words: "Window", width: 1000 },
+        ],
+        methods: choices!(Method {
+            OneAtATime => "One breaker at a time",
+            LampAndHelper => "A lamp at one point, breaker after breaker",
+            ToneTracer => "Tone tracer first, then the breaker",
+            SeveralOff => "Several off at once, the shortest",
+        }),
+        practice_kit: [
+            (Instrument::PlugInTester, "Plug-in tester"),
+            (Instrument::Eye, "Look"),
+            (Instrument::Lamp, "Lamp"),
+            (Instrument::Radio, "Radio"),
+            (Instrument::Meter, "Meter"),
+            (Instrument::NonContact, "Non-contact tester"),
+            (Instrument::ToneTracer, "Tone tracer"),
+        ]
+        .map(|(instrument, words)| (json!(instrument), words.to_owned()))
+        .to_vec(),
+        unread_panel: PanelDetails::default(),
+        unread_breaker: BreakerDetails::default(),
+        plain_point: PointDetails::default(),
     }
+}
+
+fn placeable() -> Vec<Placeable> {
+    let thing = |key, words, kind, volts, details| Placeable { key, words, kind, volts, details };
+    let plain = PointDetails::default;
+    let outlets = |outlets| PointDetails { outlets, ..plain() };
+    vec![
+        thing("receptacle", "Receptacle", PointKind::Receptacle, 120, plain()),
+        thing("light", "Light", PointKind::Light, 120, plain()),
+        thing("switch", "Switch", PointKind::Switch, 120, plain()),
+        thing("appliance", "Appliance", PointKind::Appliance, 120, plain()),
+        thing("alarm", "Alarm", PointKind::Alarm, 120, plain()),
+        thing("gfci", "GFCI receptacle", PointKind::Receptacle, 120, PointDetails { gfci: true, ..plain() }),
+        thing("quad", "Quad receptacle", PointKind::Receptacle, 120, outlets(Outlets::Quad)),
+        thing("single", "Single receptacle", PointKind::Receptacle, 120, outlets(Outlets::Single)),
+        thing("outdoor", "Outdoor receptacle", PointKind::Receptacle, 120, PointDetails { outdoor: true, ..plain() }),
+        thing("high", "240 V receptacle", PointKind::Receptacle, 240, plain()),
+        thing("high-appliance", "240 V appliance", PointKind::Appliance, 240, plain()),
+        thing("fan", "Fan", PointKind::Fan, 120, plain()),
+        thing("junction", "Junction box", PointKind::JunctionBox, 120, plain()),
+        thing("capped", "Capped cable", PointKind::CappedCable, 120, plain()),
+    ]
 }
 
 #[cfg(test)]

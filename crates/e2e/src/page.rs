@@ -3,6 +3,7 @@ use std::time::Duration;
 
 use anyhow::{Context, Result, bail};
 use serde_json::{Value, json};
+use thirtyfour::error::WebDriverErrorInner;
 use thirtyfour::prelude::ElementQueryable;
 use thirtyfour::{By, Key, WebDriver, WebElement};
 
@@ -10,6 +11,32 @@ use crate::View;
 
 /// How long to wait for the thing itself.
 const PATIENCE: Duration = Duration::from_secs(60);
+
+/// Finds what is too small to hit or to read.
+const TOO_SMALL: &str = r#"
+const found = new Set();
+const shown = (el) => el.checkVisibility({ opacityProperty: false, visibilityProperty: true }) && el.getClientRects().length > 0;
+const words = (el) => (el.getAttribute('aria-label') ?? el.textContent).trim().slice(0, 40);
+for (const el of document.querySelectorAll('button, a[href], input, textarea, select, [role=button], [role=combobox], [role=option]')) {
+  // A link within a sentence is as high as its line; a drawing is enlarged by hand.
+  if (el.closest('svg') || !shown(el) || getComputedStyle(el).display === 'inline') continue;
+  // Of a field the box around it is what is hit; what is out of sight until it has the focus is for keys.
+  const hit = (el.matches('input, textarea, [role=combobox]') && el.closest('.MuiInputBase-root, .MuiButtonBase-root, label')) || el;
+  const box = hit.getBoundingClientRect();
+  if (box.bottom < 0 || el.getAttribute('aria-hidden') === 'true' || el.type === 'file') continue;
+  if (Math.round(box.height) < 44 || Math.round(box.width) < 44)
+    found.add(`${Math.round(box.width)} x ${Math.round(box.height)} px: ${el.tagName} “${words(el)}”`);
+}
+const texts = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+for (let text = texts.nextNode(); text; text = texts.nextNode()) {
+  const el = text.parentElement;
+  if (!text.data.trim() || !shown(el) || el.closest('script, style, noscript, legend, title')) continue;
+  const drawing = el.closest('svg') ? el.getScreenCTM()?.a ?? 1 : 1;
+  const size = parseFloat(getComputedStyle(el).fontSize) * drawing;
+  if (size < (el.closest('[data-testid=plan]') ? 10.95 : 11.95)) found.add(`${size.toFixed(1)} px: “${text.data.trim().slice(0, 40)}”`);
+}
+return [...found];
+"#;
 
 /// One browser window.
 pub struct Page {
@@ -89,9 +116,15 @@ impl Page {
         self.find(By::XPath(xpath)).await
     }
 
-    /// Types keys at whatever has the focus.
+    /// Types keys at whatever has the focus. What is drawn anew meanwhile has not got them yet.
     pub async fn keys(&self, keys: &str) -> Result<()> {
-        Ok(self.driver.active_element().await?.send_keys(keys).await?)
+        let typed = self.driver.active_element().await?.send_keys(keys).await;
+        match typed {
+            Err(error) if matches!(error.as_inner(), WebDriverErrorInner::StaleElementReference(_)) => {
+                Ok(self.driver.active_element().await?.send_keys(keys).await?)
+            }
+            typed => Ok(typed?),
+        }
     }
 
     /// Waits until the element's text holds `words`; says what it held instead.
@@ -180,6 +213,12 @@ impl Page {
                 format!("{}: {}", v["id"], nodes.join(" | "))
             })
             .collect())
+    }
+
+    /// What a gloved thumb cannot hit or old eyes cannot read on the page as it stands: buttons and fields under 44 px, text under
+    /// 12 px; on the plan, which is enlarged by hand, under 11 px.
+    pub async fn too_small(&self) -> Result<Vec<String>> {
+        Ok(self.driver.execute(TOO_SMALL, vec![]).await?.convert()?)
     }
 
     /// Ends the session.

@@ -2656,6 +2656,8 @@ export interface components {
              * @description Volts that a meter showed since, neither lit nor dark: to be looked at with something that loads it.
              */
             between?: number | null;
+            /** @description What it is looked at with, as a rule. */
+            instrument: components["schemas"]["Instrument"];
             /** @description What it is. */
             kind: components["schemas"]["PointKind"];
             line?: components["schemas"]["EntryId"] | null;
@@ -3373,6 +3375,19 @@ export interface components {
             room: components["schemas"]["RoomId"];
             /** @enum {string} */
             wish: "turn_room";
+        } | {
+            /** @description Its name; numbered where it is empty, counted on where the room has it already. */
+            name: string;
+            /** @description Its id. */
+            point: components["schemas"]["PointId"];
+            /** @description What it is. */
+            point_kind: components["schemas"]["PointKind"];
+            /** @description The room. */
+            room: components["schemas"]["RoomId"];
+            /** @description 120 or 240. */
+            volts: components["schemas"]["Volts"];
+            /** @enum {string} */
+            wish: "list_point";
         } | {
             /** @description Where. */
             at: components["schemas"]["Spot"];

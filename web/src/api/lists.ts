@@ -232,5 +232,490 @@ export const LISTS = {
       "500 aluminum",
       "500 kcmil aluminum"
     ]
-  ]
+  ],
+  "cables": [
+    [
+      "not_read",
+      "not looked at"
+    ],
+    [
+      "nm",
+      "NM cable: the 60 °C column"
+    ],
+    [
+      "armored",
+      "armored or metal-clad"
+    ],
+    [
+      "conduit",
+      "in conduit"
+    ],
+    [
+      "cloth",
+      "rubber and cloth"
+    ],
+    [
+      "knob_and_tube",
+      "knob-and-tube"
+    ]
+  ],
+  "terminals": [
+    [
+      "unread",
+      "not read: 60 °C"
+    ],
+    [
+      "read_75c",
+      "75 °C on wire and terminal, both read"
+    ]
+  ],
+  "services": [
+    [
+      "split_phase",
+      "Split-phase 120/240 V"
+    ],
+    [
+      "two_legs_208",
+      "Two legs of 208Y/120 V"
+    ],
+    [
+      "three_phase",
+      "Three-phase 208Y/120 V"
+    ],
+    [
+      "high_leg",
+      "Three-phase with a high leg: for an electrician"
+    ],
+    [
+      "one_leg_120",
+      "120 V only"
+    ]
+  ],
+  "interiors": [
+    [
+      "breakers",
+      "Breakers"
+    ],
+    [
+      "split_bus",
+      "Split bus, no single main: for an electrician"
+    ],
+    [
+      "fuses",
+      "Fuses: for an electrician"
+    ]
+  ],
+  "mains": [
+    [
+      "not_read",
+      "not looked at"
+    ],
+    [
+      "inside",
+      "in this panel"
+    ],
+    [
+      "beside",
+      "in a cabinet beside it"
+    ],
+    [
+      "outside",
+      "outdoors"
+    ],
+    [
+      "lugs",
+      "none: main-lug"
+    ]
+  ],
+  "disconnects": [
+    [
+      "here",
+      "in this panel"
+    ],
+    [
+      "ahead",
+      "ahead of this panel"
+    ]
+  ],
+  "bonds": [
+    [
+      "joined",
+      "joined"
+    ],
+    [
+      "apart",
+      "apart"
+    ]
+  ],
+  "sources": [
+    [
+      "standby_generator",
+      "Standby generator"
+    ],
+    [
+      "portable_generator",
+      "Portable generator"
+    ],
+    [
+      "battery",
+      "Battery"
+    ],
+    [
+      "solar",
+      "Solar"
+    ],
+    [
+      "transfer_switch",
+      "Transfer switch"
+    ],
+    [
+      "second_service",
+      "Second service"
+    ]
+  ],
+  "pointKinds": [
+    [
+      "receptacle",
+      "Receptacle"
+    ],
+    [
+      "light",
+      "Light"
+    ],
+    [
+      "switch",
+      "Switch"
+    ],
+    [
+      "appliance",
+      "Appliance"
+    ],
+    [
+      "alarm",
+      "Alarm"
+    ],
+    [
+      "fan",
+      "Fan"
+    ],
+    [
+      "junction_box",
+      "Junction box"
+    ],
+    [
+      "capped_cable",
+      "Capped cable"
+    ]
+  ],
+  "placeable": [
+    {
+      "key": "receptacle",
+      "words": "Receptacle",
+      "kind": "receptacle",
+      "volts": 120,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "light",
+      "words": "Light",
+      "kind": "light",
+      "volts": 120,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "switch",
+      "words": "Switch",
+      "kind": "switch",
+      "volts": 120,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "appliance",
+      "words": "Appliance",
+      "kind": "appliance",
+      "volts": 120,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "alarm",
+      "words": "Alarm",
+      "kind": "alarm",
+      "volts": 120,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "gfci",
+      "words": "GFCI receptacle",
+      "kind": "receptacle",
+      "volts": 120,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": true,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "quad",
+      "words": "Quad receptacle",
+      "kind": "receptacle",
+      "volts": 120,
+      "details": {
+        "outlets": "quad",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "single",
+      "words": "Single receptacle",
+      "kind": "receptacle",
+      "volts": 120,
+      "details": {
+        "outlets": "single",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "outdoor",
+      "words": "Outdoor receptacle",
+      "kind": "receptacle",
+      "volts": 120,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": true,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "high",
+      "words": "240 V receptacle",
+      "kind": "receptacle",
+      "volts": 240,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "high-appliance",
+      "words": "240 V appliance",
+      "kind": "appliance",
+      "volts": 240,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "fan",
+      "words": "Fan",
+      "kind": "fan",
+      "volts": 120,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "junction",
+      "words": "Junction box",
+      "kind": "junction_box",
+      "volts": 120,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    },
+    {
+      "key": "capped",
+      "words": "Capped cable",
+      "kind": "capped_cable",
+      "volts": 120,
+      "details": {
+        "outlets": "duplex",
+        "half_of": null,
+        "gfci": false,
+        "outdoor": false,
+        "weather_resistant": false,
+        "dark_minutes": null
+      }
+    }
+  ],
+  "openings": [
+    {
+      "kind": "door",
+      "words": "Door",
+      "width": 800
+    },
+    {
+      "kind": "passage",
+      "words": "Passage",
+      "width": 1000
+    },
+    {
+      "kind": "window",
+      "words": "Window",
+      "width": 1000
+    }
+  ],
+  "methods": [
+    [
+      "one_at_a_time",
+      "One breaker at a time"
+    ],
+    [
+      "lamp_and_helper",
+      "A lamp at one point, breaker after breaker"
+    ],
+    [
+      "tone_tracer",
+      "Tone tracer first, then the breaker"
+    ],
+    [
+      "several_off",
+      "Several off at once, the shortest"
+    ]
+  ],
+  "practiceKit": [
+    [
+      "plug_in_tester",
+      "Plug-in tester"
+    ],
+    [
+      "eye",
+      "Look"
+    ],
+    [
+      "lamp",
+      "Lamp"
+    ],
+    [
+      "radio",
+      "Radio"
+    ],
+    [
+      "meter",
+      "Meter"
+    ],
+    [
+      "non_contact",
+      "Non-contact tester"
+    ],
+    [
+      "tone_tracer",
+      "Tone tracer"
+    ]
+  ],
+  "unreadPanel": {
+    "interior": "breakers",
+    "fed_by": null,
+    "tag": null,
+    "main_at": "not_read",
+    "bus": null,
+    "service_disconnect": null,
+    "bond": null,
+    "three_wire_feeder": false,
+    "ground_bar": null,
+    "sources": null,
+    "types": [],
+    "interrupting_ka": null,
+    "tandems": "not_read",
+    "notched": null,
+    "circuits": null,
+    "plug_on_neutral": null,
+    "neutrals_doubled": null,
+    "conductors": null,
+    "make": "",
+    "series": "",
+    "year": null
+  },
+  "unreadBreaker": {
+    "housing": null,
+    "tie": "common_trip",
+    "back_fed_main": false,
+    "fastened": null,
+    "hooked": null,
+    "type_name": "",
+    "interrupting_ka": null,
+    "neutral": null,
+    "terminal": {
+      "under": null,
+      "listed": null,
+      "alike": null,
+      "torque_inlb": null
+    },
+    "feeds": ""
+  },
+  "plainPoint": {
+    "outlets": "duplex",
+    "half_of": null,
+    "gfci": false,
+    "outdoor": false,
+    "weather_resistant": false,
+    "dark_minutes": null
+  }
 } as const;

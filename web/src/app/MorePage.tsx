@@ -63,12 +63,7 @@ export function MorePage() {
         <People home={home.id} />
       </Line>
       <Line words="Colors">
-        <Choice
-          label="Colors of this device"
-          value={mode ?? "system"}
-          options={MODES}
-          onChange={setMode}
-        />
+        <Choice label="Colors of this device" value={mode ?? "system"} options={MODES} onChange={setMode} />
       </Line>
       <Line words="All homes">
         <Button component={Link} to="/" color="inherit">

@@ -45,7 +45,15 @@ export function TopBar({ home, onFind, onKeys }: Props) {
         component={Link}
         to="/"
         aria-label="Wayfinder, all homes"
-        sx={{ color: "#fff", textDecoration: "none", display: "flex", gap: 1.5, alignItems: "center" }}
+        sx={{
+          color: "#fff",
+          textDecoration: "none",
+          display: "flex",
+          gap: 1.5,
+          alignItems: "center",
+          minHeight: 44,
+          minWidth: 44,
+        }}
       >
         <svg width="18" height="22" viewBox="0 0 18 22" aria-hidden="true">
           <path d="M0 1h11l7 10-7 10H0z" fill="#f08a55" />

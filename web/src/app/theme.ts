@@ -128,7 +128,9 @@ const options: ThemeOptions = {
       styleOverrides: { paper: { border: "2px solid var(--mui-palette-divider)" } },
     },
     MuiToggleButton: {
-      styleOverrides: { root: { color: "inherit", textTransform: "none", minHeight: 44, fontWeight: 700 } },
+      styleOverrides: {
+        root: { color: "inherit", textTransform: "none", minHeight: 44, minWidth: 44, fontWeight: 700 },
+      },
     },
     MuiCssBaseline: {
       styleOverrides: {

@@ -47,7 +47,7 @@ function BladePart({ blade, part, m, selected, second }: PartProps) {
   const f = outline(part, blade.side, m);
   const half = part.height === 1;
   const numberSize = half ? 14.5 : m.narrow ? 18 : 16;
-  const size = half ? 12.5 : m.narrow ? 13 : 13.5;
+  const size = half ? 13 : m.narrow ? 13 : 13.5;
   const mark = PROTECTION[blade.protection];
   const ampsWidth = m.narrow ? 20 : 34;
   const numberWidth = Math.min(
@@ -123,16 +123,16 @@ function BladePart({ blade, part, m, selected, second }: PartProps) {
           transform={`translate(${f.inner + f.out * (m.blade - m.tip - ampsWidth - worryWidth - 22)} ${f.middle - 1})`}
         >
           <rect
-            x="-20"
+            x="-23"
             y={half ? -7 : -9}
-            width="40"
+            width="46"
             height={half ? 14 : 18}
             rx="9"
             fill="none"
             stroke={tone("pine")}
             strokeWidth="1.2"
           />
-          <text y="4" textAnchor="middle" fill={tone("pine")} fontFamily={HEAD} fontWeight="700" fontSize="10.5">
+          <text y="4" textAnchor="middle" fill={tone("pine")} fontFamily={HEAD} fontWeight="700" fontSize="13">
             {mark}
           </text>
         </g>
@@ -144,7 +144,7 @@ function BladePart({ blade, part, m, selected, second }: PartProps) {
         fill={tone("soft")}
         fontFamily={HEAD}
         fontWeight="700"
-        fontSize={half ? 12 : 13}
+        fontSize={13}
       >
         {blade.amps}
       </text>
@@ -173,7 +173,7 @@ function Worry({ blade, part, m, worry }: { blade: BreakerView; part: Part; m: M
         textAnchor="middle"
         fontFamily={HEAD}
         fontWeight="800"
-        fontSize={size * 1.35}
+        fontSize={Math.max(size * 1.35, 13)}
         fill={danger ? tone("paper") : tone("danger")}
       >
         !
@@ -225,7 +225,7 @@ export function OpenShape({ open, m, selected }: { open: OpenSpace; m: Measures;
         fill={gaping ? tone("danger") : tone("soft")}
         fontFamily={TEXT}
         fontStyle="italic"
-        fontSize={half ? 12 : 13}
+        fontSize={13}
       >
         {gaping ? (m.narrow ? "no filler" : "open, no filler") : open.filler ? "filler" : "open"}
       </text>

@@ -179,14 +179,14 @@ export function SharedNeutrals({ post, m }: { post: PanelView; m: Measures }) {
                   strokeWidth="1.8"
                 />
               )}
-              <circle cx={disc} cy={at} r="7.5" fill={tone("paper")} stroke={tone("ink")} strokeWidth="1.8" />
+              <circle cx={disc} cy={at} r="9" fill={tone("paper")} stroke={tone("ink")} strokeWidth="1.8" />
               <text
                 x={disc}
-                y={at + 3.8}
+                y={at + 4.6}
                 textAnchor="middle"
                 fontFamily={HEAD}
                 fontWeight="800"
-                fontSize="10.5"
+                fontSize="13"
                 fill={tone("ink")}
               >
                 N

@@ -12,6 +12,7 @@ import {
 import type { Plan, PlanFloor, PlanPoint, PlanRoom, Spot, SymbolDrawing } from "../api/client";
 import { tone } from "../app/theme";
 import { PlanSymbol } from "./PlanSymbol";
+import { tagFont } from "./measures";
 import { PlanTagShape } from "./PlanTagShape";
 import { PlanWalls } from "./PlanWalls";
 
@@ -28,6 +29,7 @@ interface Props {
   onTap: ((at: Spot) => void) | null;
   /** The selected thing was dragged here (a room: the corner of its box). */
   onDrag: ((place: PlanPlace, to: Spot) => void) | null;
+  /** 1: as large as is needed to read it. */
   zoom: number;
   /** Points to point out: what goes dark with the selected one. */
   lit?: ReadonlySet<string>;
@@ -36,6 +38,9 @@ interface Props {
 
 const MARGIN = 700;
 
+/** The letters of a tag on the screen, in pixels, where the plan is not zoomed. */
+const READABLE = 11;
+
 /** A floor to scale: rooms, walls and symbols with their tags; every one of them reached by Tab and arrows. */
 export function PlanDrawing(props: Props) {
   const { plan, floor, selected, onSelect, onTap, onDrag, zoom } = props;
@@ -43,7 +48,7 @@ export function PlanDrawing(props: Props) {
   const [drag, setDrag] = useState<{ place: PlanPlace; from: Spot; by: Spot } | null>(null);
   useEffect(() => {
     // What is selected comes into sight in a plan that is larger than its frame.
-    if (selected === null || zoom <= 1) return;
+    if (selected === null) return;
     const mark = svg.current?.querySelector(`[data-place="${selected}"]`);
     mark?.scrollIntoView({ inline: "center", block: "nearest" });
   }, [selected, zoom]);
@@ -54,6 +59,15 @@ export function PlanDrawing(props: Props) {
     w: bounds.width + 2 * MARGIN,
     h: bounds.height + 2 * MARGIN,
   };
+  const [frame, setFrame] = useState(0);
+  const measure = useCallback((element: HTMLElement | null) => {
+    if (!element) return;
+    const watch = new ResizeObserver(() => setFrame(element.clientWidth));
+    watch.observe(element);
+    return () => watch.disconnect();
+  }, []);
+  // It uses the width it has, and is wider and scrolled where its tags could not be read otherwise.
+  const width = Math.max(frame, (READABLE * box.w) / tagFont(floor.tag_height)) * zoom;
   const spotOf = (event: { clientX: number; clientY: number }): Spot => {
     const matrix = svg.current?.getScreenCTM();
     if (!matrix) return { x: 0, y: 0 };
@@ -124,7 +138,7 @@ export function PlanDrawing(props: Props) {
   };
   const at = (place: PlanPlace) => (drag?.place === place ? `translate(${drag.by.x} ${drag.by.y})` : undefined);
   return (
-    <Box sx={{ overflow: zoom > 1 ? "auto" : "visible" }}>
+    <Box ref={measure} sx={{ overflow: "auto", maxHeight: { md: "calc(100dvh - 180px)" } }}>
       <Box
         component="svg"
         ref={svg}
@@ -139,8 +153,7 @@ export function PlanDrawing(props: Props) {
         onClick={(event) => onTap?.(spotOf(event))}
         sx={{
           display: "block",
-          width: `${zoom * 100}%`,
-          maxHeight: zoom > 1 ? "none" : { xs: "62dvh", md: "calc(100dvh - 260px)" },
+          width: frame > 0 ? Math.max(width, frame) : "100%",
           cursor: onTap ? "crosshair" : "default",
           userSelect: "none",
           "& [data-place]:focus-visible": { outline: "none" },

@@ -1,5 +1,6 @@
 import type { PlanPoint } from "../api/client";
 import { tone, type Tones } from "../app/theme";
+import { tagFont } from "./measures";
 
 type Tag = PlanPoint["tag"];
 
@@ -36,7 +37,7 @@ export function PlanTagShape({ tag, height }: { tag: Tag; height: number }) {
         x={-h * 0.32 * side}
         y={height * 0.23}
         textAnchor="middle"
-        fontSize={height * 0.64}
+        fontSize={tagFont(height)}
         fontFamily="Overpass Variable"
         fontWeight={700}
         fill={tone(ink)}

@@ -48,7 +48,7 @@ export const PlanWalls = memo(function PlanWalls({ floor }: { floor: PlanFloor }
           <text
             y={720}
             textAnchor="middle"
-            fontSize={190}
+            fontSize={170 * floor.symbol_scale}
             fill={tone("soft")}
             stroke="none"
             fontFamily="Atkinson Hyperlegible Next Variable"
@@ -72,7 +72,7 @@ export const PlanWalls = memo(function PlanWalls({ floor }: { floor: PlanFloor }
             <text
               y={60}
               textAnchor="middle"
-              fontSize={170}
+              fontSize={170 * floor.symbol_scale}
               fill={tone("ink")}
               stroke="none"
               fontFamily="Atkinson Hyperlegible Next Variable"

@@ -64,3 +64,6 @@ export function outline(part: Part, side: "left" | "right", m: Measures) {
 
 /** The middle of a stretch, for what is drawn on the post beside it. */
 export const middleOf = (part: Part, m: Measures): number => m.top + ((part.top + part.height / 2) * m.row) / 2;
+
+/** The size of the letters of a tag on the plan, in millimeters of the floor. */
+export const tagFont = (height: number): number => height * 0.64;

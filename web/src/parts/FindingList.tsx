@@ -67,6 +67,9 @@ function FindingItem({ home, finding, onSelect, grouped }: ItemProps) {
               sx={{
                 font: "inherit",
                 color: "inherit",
+                minHeight: 44,
+                minWidth: 44,
+                textAlign: "left",
                 background: "none",
                 border: 0,
                 p: 0,

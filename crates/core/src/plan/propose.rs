@@ -41,6 +41,19 @@ pub enum Wish {
         /// Which.
         room: RoomId,
     },
+    /// A new point on the list of a room, without a place on the plan.
+    ListPoint {
+        /// Its id.
+        point: PointId,
+        /// The room.
+        room: RoomId,
+        /// What it is.
+        point_kind: PointKind,
+        /// 120 or 240.
+        volts: Volts,
+        /// Its name; numbered where it is empty, counted on where the room has it already.
+        name: String,
+    },
     /// A new point where the plan was tapped.
     TapPoint {
         /// Its id.
@@ -174,6 +187,25 @@ pub fn propose(home: &Home, wish: &Wish) -> Result<Proposal, Refusal> {
             let turned = |s: &Spot| Spot::at(bounds.x + bounds.height - (s.y - bounds.y), bounds.y + (s.x - bounds.x));
             let corners = outline.corners().iter().map(turned).collect();
             plain(format!("{} turned", known.name), vec![Fact::RoomDrawn(RoomDrawn { room: room.clone(), corners })])
+        }
+        Wish::ListPoint { point, room, point_kind, volts, name } => {
+            let known = home.house().room(room).ok_or_else(|| no_place("There is no such room.", "Choose one of the list."))?;
+            let name = match name.trim() {
+                "" => free_name(home, room, *point_kind, &format!("{} 1", point_kind.word())),
+                name => free_name(home, room, *point_kind, name),
+            };
+            let placed = PointPlaced {
+                point: point.clone(),
+                room: room.clone(),
+                point_kind: *point_kind,
+                name: name.clone(),
+                volts: *volts,
+                configuration: None,
+                only_one: false,
+                plate: None,
+                details: PointDetails::default(),
+            };
+            plain(format!("{}, {name}", known.name), vec![Fact::PointPlaced(placed)])
         }
         Wish::TapPoint { point, floor, at, point_kind, volts, details, name } => {
             let (room, outline) = room_at(home, floor, *at)?;

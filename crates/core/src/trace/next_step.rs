@@ -14,8 +14,8 @@ use super::step_card::{Reader, step_cards};
 use super::verdict::{Judge, Verdict, by_point, counted, looks_by_power, verdicts};
 use super::walkers::share_out;
 use super::{NextStep, PointToSee, Progress, RoomToWalk, TraceView};
-use crate::logbook::Look;
-use crate::model::{Breaker, BreakerId, Interior, Method, PointId, Seen, TraceSetup};
+use crate::logbook::{Instrument, Look};
+use crate::model::{Breaker, BreakerId, Interior, Method, Point, PointId, PointKind, Seen, TraceSetup};
 use crate::study::Study;
 
 /// What to do next.
@@ -228,6 +228,7 @@ impl<'a> Rounds<'a> {
                             name: p.name.clone(),
                             kind: p.kind,
                             volts: p.volts,
+                            instrument: looked_at_with(p),
                             seen: look.map(|l| l.seen),
                             line: look.map(|l| l.line.clone()),
                             skipped: look.is_none() && self.skipped_now(&p.id),
@@ -308,6 +309,11 @@ pub(crate) fn may_be_switched(home: &Study, breaker: &Breaker) -> bool {
         && !split
         && !leads_on
         && (left_off.is_empty() || !home.panels().dead_behind(&left_off).contains(&breaker.id))
+}
+
+/// A plug-in tester for what it fits; never at 240 V.
+fn looked_at_with(point: &Point) -> Instrument {
+    if point.kind == PointKind::Receptacle && point.volts.value() == 120 { Instrument::PlugInTester } else { Instrument::Eye }
 }
 
 /// Whether a look at the point with the breaker off would tell something.

@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use super::{Likely, Progress, StepCard};
 
+use crate::logbook::Instrument;
 use crate::model::{BreakerId, PointId, PointKind, RoomId, Seen, Since, TraceSetup, Volts};
 
 /// A point to look at.
@@ -17,6 +18,8 @@ pub struct PointToSee {
     pub kind: PointKind,
     /// 120 or 240.
     pub volts: Volts,
+    /// What it is looked at with, as a rule.
+    pub instrument: Instrument,
     /// What was seen since the last handle moved.
     pub seen: Option<Seen>,
     /// The line that says so, to strike it out.

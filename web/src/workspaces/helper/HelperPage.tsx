@@ -83,8 +83,7 @@ function Step({ home, view }: { home: string; view: HelperView }) {
     <Stack
       spacing={2}
       data-testid="helper-step"
-      data-side={card.side}
-      data-weight-now={card.weight}
+      data-do={card.looking != null ? "look" : card.weight}
       data-seq={view.seq}
     >
       <ClockBar home={home} clocks={view.clocks} onFacts={looks.act} />

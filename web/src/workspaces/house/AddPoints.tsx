@@ -8,56 +8,34 @@ import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
 import { useRef, useState, type SyntheticEvent } from "react";
 import type { HomeOverview, PointKind, Room } from "../../api/client";
-import { newId, useRecord } from "../../api/record";
-import { useNotice } from "../../app/useNotice";
+import { LISTS } from "../../api/lists";
+import { newId } from "../../api/record";
+import { useWish } from "./plan/useWish";
 import { Block } from "../../parts/Block";
-
-const KINDS: [PointKind, string][] = [
-  ["receptacle", "Receptacle"],
-  ["light", "Light"],
-  ["switch", "Switch"],
-  ["appliance", "Appliance"],
-  ["alarm", "Alarm"],
-  ["fan", "Fan"],
-  ["junction_box", "Junction box"],
-  ["capped_cable", "Capped cable"],
-];
 
 /** Adds points in a row: the kind stays, Enter adds, an empty name is counted on. */
 export function AddPoints({ home, room }: { home: HomeOverview; room: Room }) {
-  const record = useRecord(home.id);
-  const say = useNotice();
+  const wish = useWish(home.id);
   const field = useRef<HTMLInputElement>(null);
   const [kind, setKind] = useState<PointKind>("receptacle");
   const [name, setName] = useState("");
   const [high, setHigh] = useState(false);
   const [last, setLast] = useState<{ kind: PointKind; name: string; high: boolean } | null>(null);
 
-  const free = (wanted: PointKind, words: string): string => {
-    const taken = home.points.filter((p) => p.room === room.id && p.kind === wanted).map((p) => p.name.toLowerCase());
-    const base = words.trim().replace(/ \d+$/, "") || wanted.replace("_", " ");
-    if (words.trim() !== "" && !taken.includes(words.trim().toLowerCase())) return words.trim();
-    for (let n = words.trim() === "" ? 1 : 2; ; n += 1)
-      if (!taken.includes(`${base} ${n}`.toLowerCase())) return `${base} ${n}`;
-  };
   const add = async (point: { kind: PointKind; name: string; high: boolean }) => {
-    const words = free(point.kind, point.name);
-    try {
-      await record([
-        {
-          kind: "point_placed",
-          point: newId(),
-          room: room.id,
-          point_kind: point.kind,
-          name: words,
-          volts: point.high ? 240 : 120,
-        },
-      ]);
-      setLast({ ...point, name: words });
+    const volts = point.high ? 240 : 120;
+    const added = await wish({
+      wish: "list_point",
+      point: newId(),
+      room: room.id,
+      point_kind: point.kind,
+      name: point.name,
+      volts,
+    });
+    if (added) {
+      setLast(point);
       setName("");
       setHigh(false);
-    } catch (refused) {
-      say.problem(refused);
     }
     field.current?.focus();
   };
@@ -78,7 +56,7 @@ export function AddPoints({ home, room }: { home: HomeOverview; room: Room }) {
           aria-label="Kind of point"
           sx={{ flexWrap: "wrap" }}
         >
-          {KINDS.map(([value, words]) => (
+          {LISTS.pointKinds.map(([value, words]) => (
             <ToggleButton
               key={value}
               value={value}

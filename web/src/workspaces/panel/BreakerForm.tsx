@@ -4,12 +4,12 @@ import Button from "@mui/material/Button";
 import TextField from "@mui/material/TextField";
 import { useState, type SyntheticEvent } from "react";
 import type { BreakerView, BreakerDetails, Fact, HomeOverview } from "../../api/client";
+import { LISTS } from "../../api/lists";
 import { newId, useRecord } from "../../api/record";
 import { wordsOf } from "../../app/useNotice";
 import { Choice } from "../../parts/Choice";
 import { fromYesNo, numberOrNull, YES_NO, yesNo, type YesNo } from "../../parts/yesNo";
-import { UNREAD_BREAKER } from "./unread";
-import { CABLES, TERMINALS, wireName, wireOf, WIRES } from "./wires";
+import { wireName, wireOf, WIRES } from "./wires";
 
 type Protection = BreakerView["protection"];
 const KINDS: [Protection, string][] = [
@@ -48,15 +48,15 @@ interface Props {
 /** One breaker: where, how large, what kind, what the old card says; and what else was read. */
 export function BreakerForm({ home, panel, blade, number, onDone, onCancel }: Props) {
   const record = useRecord(home.id);
-  const before = blade?.details ?? UNREAD_BREAKER;
+  const before = blade?.details ?? LISTS.unreadBreaker;
   const [at, setAt] = useState(number);
   const [amps, setAmps] = useState(blade ? String(blade.amps) : "15");
   const [kind, setKind] = useState<Protection>(blade?.protection ?? "standard");
   const [wire, setWire] = useState(wireName(blade?.wire));
   const [label, setLabel] = useState(blade?.claim ?? "");
   const [more, setMore] = useState(false);
-  const [cable, setCable] = useState<(typeof CABLES)[number][0]>(blade?.wire?.cable ?? "not_read");
-  const [terminals, setTerminals] = useState<(typeof TERMINALS)[number][0]>(blade?.wire?.terminals ?? "unread");
+  const [cable, setCable] = useState<(typeof LISTS.cables)[number][0]>(blade?.wire?.cable ?? "not_read");
+  const [terminals, setTerminals] = useState<(typeof LISTS.terminals)[number][0]>(blade?.wire?.terminals ?? "unread");
   const [details, setDetails] = useState<BreakerDetails>(before);
   const [torque, setTorque] = useState(before.terminal.torque_inlb == null ? "" : String(before.terminal.torque_inlb));
   const [error, setError] = useState<unknown>(null);
@@ -123,8 +123,8 @@ export function BreakerForm({ home, panel, blade, number, onDone, onCancel }: Pr
         <>
           {wire !== "" && (
             <>
-              <Choice label="Cable" value={cable} options={CABLES} onChange={setCable} />
-              <Choice label="Heat marking" value={terminals} options={TERMINALS} onChange={setTerminals} />
+              <Choice label="Cable" value={cable} options={LISTS.cables} onChange={setCable} />
+              <Choice label="Heat marking" value={terminals} options={LISTS.terminals} onChange={setTerminals} />
             </>
           )}
           <Choice

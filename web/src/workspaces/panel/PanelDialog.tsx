@@ -13,13 +13,13 @@ import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
 import { useState, type ReactNode } from "react";
 import type { HomeOverview, Panel, PanelDetails } from "../../api/client";
+import { LISTS } from "../../api/lists";
 import { newId, useRecord } from "../../api/record";
 import { wordsOf } from "../../app/useNotice";
 import { bladesOf } from "../../drawing/place";
 import { Choice } from "../../parts/Choice";
 import { fromYesNo, numberOrNull, YES_NO, yesNo, type YesNo } from "../../parts/yesNo";
-import { NUMBERINGS, SERVICES, INTERIORS, MAINS, DISCONNECTS, BONDS, TANDEMS, SOURCES } from "./panelChoices";
-import { UNREAD_PANEL } from "./unread";
+import { BONDS, DISCONNECTS, NUMBERINGS, TANDEMS } from "./panelChoices";
 import { wireName, wireOf, WIRES } from "./wires";
 
 interface Props {
@@ -55,7 +55,7 @@ const numbers = (text: string) => list(text).map(Number);
 function PanelForm({ home, before, onClose, onKept }: Props) {
   const record = useRecord(home.id);
   const first = home.panels.length === 0 || before?.id === home.panels[0]?.panel.id;
-  const old: PanelDetails = before?.details ?? UNREAD_PANEL;
+  const old: PanelDetails = before?.details ?? { ...LISTS.unreadPanel, types: [] };
   const engraved = typeof before?.numbering === "object" ? before.numbering.as_engraved : null;
   const [name, setName] = useState(before?.name ?? (first ? "Main panel" : ""));
   const [place, setPlace] = useState(before?.place ?? "");
@@ -195,7 +195,7 @@ function PanelForm({ home, before, onClose, onKept }: Props) {
           <Choice
             label="What comes in"
             value={service}
-            options={SERVICES}
+            options={LISTS.services}
             onChange={setService}
             help="Legs are worked out from the rows, and overridden only by a reading."
             wide
@@ -203,7 +203,7 @@ function PanelForm({ home, before, onClose, onKept }: Props) {
           <Choice
             label="What sits in it"
             value={details.interior}
-            options={INTERIORS}
+            options={LISTS.interiors}
             onChange={(interior) => change({ interior })}
             wide
           />
@@ -227,7 +227,7 @@ function PanelForm({ home, before, onClose, onKept }: Props) {
           <Choice
             label="Main breaker is"
             value={details.main_at}
-            options={MAINS}
+            options={LISTS.mains}
             onChange={(main_at) => change({ main_at })}
           />
           <Choice
@@ -238,7 +238,7 @@ function PanelForm({ home, before, onClose, onKept }: Props) {
           />
           <Box sx={{ gridColumn: "1 / -1" }}>
             <Typography variant="body2">What else can feed it? Each stays live when the main is off.</Typography>
-            {SOURCES.map(([source, words]) => (
+            {LISTS.sources.map(([source, words]) => (
               <FormControlLabel
                 key={source}
                 label={words}

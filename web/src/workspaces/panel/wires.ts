@@ -4,20 +4,6 @@ import { LISTS } from "../../api/lists";
 /** Every wire size and metal as a choice; the empty one was not read. */
 export const WIRES: readonly (readonly [string, string])[] = [["", "not read"], ...LISTS.wires];
 
-export const CABLES = [
-  ["not_read", "not looked at"],
-  ["nm", "NM cable: the 60 °C column"],
-  ["armored", "armored or metal-clad"],
-  ["conduit", "in conduit"],
-  ["cloth", "rubber and cloth"],
-  ["knob_and_tube", "knob-and-tube"],
-] as const satisfies readonly (readonly [NonNullable<Wire["cable"]>, string])[];
-
-export const TERMINALS = [
-  ["unread", "not read: 60 °C"],
-  ["read_75c", "75 °C on wire and terminal, both read"],
-] as const satisfies readonly (readonly [NonNullable<Wire["terminals"]>, string])[];
-
 export const wireName = (wire: Wire | null | undefined): string =>
   wire ? `${wire.gauge} ${wire.metal ?? "copper"}` : "";
 

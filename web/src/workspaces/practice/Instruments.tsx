@@ -4,6 +4,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
 import type { HomeOverview, Instrument, Reading, TraceView } from "../../api/client";
+import { LISTS } from "../../api/lists";
 import { readInstrument } from "../../api/queries";
 import { tone } from "../../app/theme";
 import { useAct } from "../../app/useAct";
@@ -12,16 +13,6 @@ import { Block } from "../../parts/Block";
 import { DeviceActs } from "../../parts/DeviceActs";
 import { metered, type Looks } from "../trace/useLooks";
 import { ReadingShown } from "./ReadingShown";
-
-const KIT: [Instrument, string][] = [
-  ["plug_in_tester", "Plug-in tester"],
-  ["eye", "Look"],
-  ["lamp", "Lamp"],
-  ["radio", "Radio"],
-  ["meter", "Meter"],
-  ["non_contact", "Non-contact tester"],
-  ["tone_tracer", "Tone tracer"],
-];
 
 interface Props {
   home: HomeOverview;
@@ -72,7 +63,7 @@ export function Kit({ home, point, title, mayAdd = false, onVolts, children }: K
   return (
     <Block title={`Your instruments at ${title}`}>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap" }} data-testid="kit">
-        {KIT.map(([instrument, words]) => (
+        {LISTS.practiceKit.map(([instrument, words]) => (
           <Button
             key={instrument}
             variant="outlined"

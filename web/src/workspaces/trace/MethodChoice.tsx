@@ -9,15 +9,9 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { Method, TraceSetup } from "../../api/client";
+import { LISTS } from "../../api/lists";
 import { useMethods } from "../../api/queries";
 import { Block } from "../../parts/Block";
-
-const METHODS: [Method, string][] = [
-  ["one_at_a_time", "One breaker at a time"],
-  ["lamp_and_helper", "A lamp at one point, breaker after breaker"],
-  ["tone_tracer", "Tone tracer first, then the breaker"],
-  ["several_off", "Several off at once, the shortest"],
-];
 
 interface Props {
   home: string;
@@ -30,7 +24,7 @@ export function MethodChoice({ home, setup, onSetup }: Props) {
   const [asked, setAsked] = useState(false);
   const methods = useMethods(home, asked);
   const minutes = (which: Method) => methods.data?.find((s) => s.method === which)?.minutes;
-  const offered = METHODS.filter(([which]) => which !== "tone_tracer" || setup.tone || setup.school === which);
+  const offered = LISTS.methods.filter(([which]) => which !== "tone_tracer" || setup.tone || setup.school === which);
   return (
     <Block title="How to trace">
       <RadioGroup

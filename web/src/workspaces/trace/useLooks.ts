@@ -46,9 +46,6 @@ export interface Walk {
   listen?: boolean;
 }
 
-const instrumentFor = (point: PointToSee): Instrument =>
-  point.kind === "receptacle" && point.volts === 120 ? "plug_in_tester" : "eye";
-
 /** The acts of the walk. Each look is recorded under the switching that this screen knows of. */
 export function useLooks(home: string, walk: Walk): Looks {
   const record = useRecord(home);
@@ -113,7 +110,7 @@ export function useLooks(home: string, walk: Walk): Looks {
       if (target.seen === seen || target.waiting) return;
       const words = `${target.room}, ${point.name}, ${seen}`;
       const facts: Fact[] = [...corrected(target), { kind: "point_seen", point: point.point, seen }];
-      write(facts, words, walk.listen ? "radio" : instrumentFor(point));
+      write(facts, words, walk.listen ? "radio" : point.instrument);
     },
     readVolts: (target, volts) => {
       const { point } = target;

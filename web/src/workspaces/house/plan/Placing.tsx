@@ -3,8 +3,8 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { HomeOverview, OpeningKind, PlanFloor } from "../../../api/client";
+import { LISTS } from "../../../api/lists";
 import { tone } from "../../../app/theme";
-import { PLACEABLE, type Placeable } from "./pointKinds";
 
 /** What the next tap on the plan places. */
 export type Tool =
@@ -13,11 +13,7 @@ export type Tool =
   | { tool: "panel"; panel: string }
   | { tool: "place"; point: string };
 
-const OPENINGS: [OpeningKind, string, number][] = [
-  ["door", "Door", 800],
-  ["passage", "Passage", 1000],
-  ["window", "Window", 1000],
-];
+type Placeable = (typeof LISTS.placeable)[number];
 
 interface Props {
   home: HomeOverview;
@@ -33,7 +29,7 @@ interface Props {
 export function Placing({ home, floor, tool, onTool, narrow, unplaced }: Props) {
   const [all, setAll] = useState(false);
   const panels = home.panels.map((post) => post.panel);
-  const things = all ? PLACEABLE : PLACEABLE.slice(0, narrow ? 3 : 5);
+  const things = all ? LISTS.placeable : LISTS.placeable.slice(0, narrow ? 3 : 5);
   const button = (key: string, words: string, next: Tool, on: boolean) => (
     <Button
       key={key}
@@ -61,7 +57,7 @@ export function Placing({ home, floor, tool, onTool, narrow, unplaced }: Props) 
           button(what.key, what.words, { tool: "point", what }, tool?.tool === "point" && tool.what.key === what.key),
         )}
         {all &&
-          OPENINGS.map(([kind, words, width]) =>
+          LISTS.openings.map(({ kind, words, width }) =>
             button(kind, words, { tool: "opening", kind, width }, tool?.tool === "opening" && tool.kind === kind),
           )}
         {all &&

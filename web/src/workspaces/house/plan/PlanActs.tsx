@@ -71,7 +71,7 @@ export function PlanActs({ home, plan, floor, go, onNewFloor, zoom, onZoom }: Pr
         variant="outlined"
         aria-label="Draw it smaller"
         sx={{ minWidth: 44, px: 1 }}
-        onClick={() => onZoom(Math.max(1, zoom / 1.4))}
+        onClick={() => onZoom(Math.max(0.2, zoom / 1.4))}
       >
         −
       </Button>

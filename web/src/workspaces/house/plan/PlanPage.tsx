@@ -103,8 +103,7 @@ function OneFloor({ home, plan, floor, selected, go, onNewFloor }: Props) {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const wish = useWish(home.id);
   const [tool, setTool] = useState<Tool | null>(null);
-  // On a phone a wide floor is drawn larger than the screen and scrolled.
-  const [zoom, setZoom] = useState(wide ? 1 : Math.min(3, Math.max(1, (floor.bounds?.width ?? 0) / 8000)));
+  const [zoom, setZoom] = useState(1);
   const [last, setLast] = useState<string | null>(null);
   const pane = useRef<HTMLDivElement>(null);
   const point = home.points.find((p) => `p:${p.id}` === selected);

@@ -6,6 +6,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Fact, Found, HomeOverview, KnownPoint, PointDetails } from "../../../api/client";
+import { LISTS } from "../../../api/lists";
 import { newId } from "../../../api/record";
 import { useAct } from "../../../app/useAct";
 import { VerdictTag } from "../../../drawing/Tag";
@@ -13,7 +14,6 @@ import { bladeOf, placeOfBlade } from "../../../drawing/place";
 import { Block } from "../../../parts/Block";
 import { EvidenceDialog } from "../../../parts/EvidenceDialog";
 import { EditPoint } from "../EditPoint";
-import { NO_DETAILS } from "./pointKinds";
 import { PickPoints } from "./PickPoints";
 import { useWish } from "./useWish";
 
@@ -34,7 +34,7 @@ export function PointOnPlan({ home, point, found, placed }: Props) {
   const room = home.rooms.find((r) => r.id === point.room);
   const breaker = point.known.verdict === "proven" ? bladeOf(home, point.known.breaker) : undefined;
   const post = home.panels.find((p) => p.breakers.some((b) => b.breaker === breaker?.breaker));
-  const details: PointDetails = { ...NO_DETAILS, ...point.details };
+  const details: PointDetails = { ...LISTS.plainPoint, ...point.details };
   const describe = (more: Partial<PointDetails>): Fact => ({
     kind: "point_placed",
     point: point.id,

@@ -11,6 +11,7 @@ import { useThisHome } from "../../../app/useThisHome";
 import { Block } from "../../../parts/Block";
 import { Choice } from "../../../parts/Choice";
 import { Empty } from "../../../parts/Empty";
+import { hidden } from "../../../parts/hidden";
 import { EvidenceDialog } from "../../../parts/EvidenceDialog";
 import { Loaded } from "../../../parts/Loaded";
 import { PointLine } from "../../../parts/PointLine";
@@ -26,6 +27,7 @@ export function WalkPage() {
   const walk = useRoomWalk(home.id, here?.id);
   return (
     <Box sx={{ maxWidth: 640 }}>
+      <h1 style={hidden}>Walk</h1>
       <HouseTabs home={home.id} shown="walk" />
       {here ? (
         <Loaded query={walk} what="room">
