@@ -41,7 +41,17 @@ export function OffNowChip({ off }: { off: HomeOverview["off_now"] }) {
         border: any ? "2px solid #c24a18" : "2px solid #ffffff66",
       }}
     >
-      {any ? short : "ALL ON"}
+      {any
+        ? short.split(" · ").map((part, n) => (
+            <Box
+              component="span"
+              key={part}
+              sx={n > 0 ? { ml: 0.75, pl: 0.75, borderLeft: "2px solid #ffffff99" } : undefined}
+            >
+              {part}
+            </Box>
+          ))
+        : "ALL ON"}
     </Box>
   );
 }

@@ -38,7 +38,7 @@ export function TopBar({ home, onFind, onKeys }: Props) {
         px: { xs: 1.5, md: 2.5 },
         display: "flex",
         alignItems: "center",
-        gap: 2,
+        gap: { xs: 0, md: 2 },
       }}
     >
       <Box

@@ -1,9 +1,6 @@
 import type { SymbolDrawing } from "../api/client";
 import { tone } from "../app/theme";
 
-/** Letters are at least as high as those of a tag, in millimeters of the floor. */
-const LETTERS = 190;
-
 /** A wiring symbol by its strokes; letters stay upright however it is turned. */
 export function PlanSymbol({ drawing, turn }: { drawing: SymbolDrawing; turn: number }) {
   const ink = tone("ink");
@@ -39,7 +36,7 @@ export function PlanSymbol({ drawing, turn }: { drawing: SymbolDrawing; turn: nu
                 <text
                   textAnchor="middle"
                   y={stroke.height / 2}
-                  fontSize={Math.max(stroke.height / 0.72, LETTERS)}
+                  fontSize={stroke.height / 0.72}
                   fontFamily="Overpass Variable"
                   fontWeight={700}
                   fill={ink}

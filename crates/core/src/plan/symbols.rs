@@ -191,11 +191,11 @@ impl Symbol {
             Self::QuadReceptacle => strokes.extend(plugs(&[-72, -24, 24, 72])),
             Self::GfciReceptacle => {
                 strokes.extend(plugs(&[-40, 40]));
-                strokes.push(letters("GFCI", 0, MIDDLE + RADIUS + 75, 90));
+                strokes.push(letters("GFCI", 0, MIDDLE + RADIUS + 95, LETTERS));
             }
             Self::OutdoorReceptacle => {
                 strokes.extend(plugs(&[-40, 40]));
-                strokes.push(letters("WP", 0, MIDDLE + RADIUS + 75, 90));
+                strokes.push(letters("WP", 0, MIDDLE + RADIUS + 95, LETTERS));
             }
             Self::HighVoltageReceptacle => strokes.extend(plugs(&[-55, 0, 55])),
             Self::Light => {
@@ -207,7 +207,7 @@ impl Symbol {
                 strokes.extend([line(0, 0, 0, MIDDLE + RADIUS + 45), line(-RADIUS - 45, MIDDLE, RADIUS + 45, MIDDLE)])
             }
             Self::Fan => {
-                strokes = vec![Stroke::Circle { at: Spot::at(0, 0), radius: RADIUS, filled: false }, letters("F", 0, 0, 120)];
+                strokes = vec![Stroke::Circle { at: Spot::at(0, 0), radius: RADIUS, filled: false }, letters("F", 0, 0, LETTERS)];
             }
             Self::Switch => strokes = vec![line(0, 0, 0, 70), letters("S", 0, 140, 150)],
             Self::ThreeWaySwitch => strokes = vec![line(0, 0, 0, 70), letters("S3", 0, 140, 150)],
@@ -217,10 +217,11 @@ impl Symbol {
                     vec![line(-s, -s, s, -s), line(s, -s, s, s), line(s, s, -s, s), line(-s, s, -s, -s), line(-s, s, s, -s)];
             }
             Self::Alarm => {
-                strokes = vec![Stroke::Circle { at: Spot::at(0, 0), radius: RADIUS, filled: false }, letters("AL", 0, 0, 90)];
+                strokes =
+                    vec![Stroke::Circle { at: Spot::at(0, 0), radius: RADIUS + 50, filled: false }, letters("AL", 0, 0, LETTERS)];
             }
             Self::JunctionBox => {
-                strokes = vec![Stroke::Circle { at: Spot::at(0, 0), radius: RADIUS, filled: false }, letters("J", 0, 0, 120)];
+                strokes = vec![Stroke::Circle { at: Spot::at(0, 0), radius: RADIUS, filled: false }, letters("J", 0, 0, LETTERS)];
             }
             Self::CappedCable => {
                 strokes = vec![Stroke::Circle { at: Spot::at(0, 0), radius: RADIUS, filled: false }];
@@ -243,6 +244,9 @@ impl Symbol {
 
 /// How far from the wall the middle of a wall symbol is.
 const MIDDLE: i32 = 150;
+/// The height of the capitals in a symbol: as large on the screen as the letters of a tag.
+const LETTERS: i32 = 137;
+
 /// The radius of a symbol's circle.
 pub(crate) const RADIUS: i32 = 110;
 

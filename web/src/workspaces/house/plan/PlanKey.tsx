@@ -15,7 +15,7 @@ export function PlanKey({ plan, floor }: { plan: Plan; floor: PlanFloor }) {
     >
       {used.map((drawing) => (
         <Box component="li" key={drawing.symbol} sx={{ display: "flex", alignItems: "center", gap: 0.7 }}>
-          <svg width="26" height="26" viewBox="-190 -60 380 440" aria-hidden="true">
+          <svg width="40" height="40" viewBox="-240 -60 480 500" aria-hidden="true">
             <g transform={isHung(drawing) ? "translate(0 150)" : ""}>
               <PlanSymbol drawing={drawing} turn={0} />
             </g>

@@ -166,7 +166,7 @@ function OneFloor({ home, plan, floor, selected, go, onNewFloor }: Props) {
   );
   const notes = plan.notes.filter((note) => note.floor === floor.name);
   return (
-    <Box sx={{ display: "grid", gap: 3, gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 360px" } }}>
+    <Box sx={{ display: "grid", gap: 3, gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) 320px" } }}>
       <Box>
         <Typography variant="h1">{sentence(floor.name)}</Typography>
         <Typography color="text.secondary" data-testid="floor-count">
