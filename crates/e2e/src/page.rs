@@ -77,7 +77,7 @@ impl Page {
     pub async fn press(&self, name: &str) -> Result<()> {
         let until = tokio::time::Instant::now() + PATIENCE;
         loop {
-            let button = self.named("button", name).await?;
+            let button = self.in_front(name).await?;
             let pressed = match button.scroll_into_view().await {
                 Ok(()) => button.click().await,
                 Err(error) => Err(error),
@@ -87,6 +87,15 @@ impl Page {
                 Err(error) if tokio::time::Instant::now() > until => return Err(error).context(format!("cannot press {name}")),
                 Err(_) => tokio::time::sleep(Duration::from_millis(30)).await,
             }
+        }
+    }
+
+    /// The button or link of this name: of the dialog that lies over the page, where there is one.
+    async fn in_front(&self, name: &str) -> Result<WebElement> {
+        let over = format!("//*[@role='dialog']{}", by_name("button", name));
+        match self.driver.find(By::XPath(over)).await {
+            Ok(button) => Ok(button),
+            Err(_) => self.named("button", name).await,
         }
     }
 

@@ -12,7 +12,7 @@ impl Panel<'_> {
         self.0.press("Describe the panel").await?;
         self.0.fill("Spaces", &spaces.to_string()).await?;
         self.0.fill("Where it hangs", "back hall").await?;
-        self.0.press("Keep this panel").await?;
+        self.0.press("Save").await?;
         self.0.wait_gone(By::Css("[role=dialog]")).await?;
         self.0.test_id("fingerpost").await?;
         Ok(())

@@ -120,7 +120,7 @@ pub(crate) async fn rooms_doors_and_points_are_kept_in_the_drawing(_: &Chrome, p
     page.goto(&format!("{home}/house?at=p:schoolroom-switch-by-the-entry")).await?;
     page.press("What it switches").await?;
     page.find(By::XPath("//*[@role='dialog']//label[contains(., 'map light')]")).await?.click().await?;
-    page.press("Keep this").await?;
+    page.press("Save").await?;
     page.wait_gone(By::Css("[role=dialog]")).await?;
     page.goto(&format!("{home}/house?at=p:schoolroom-map-light")).await?;
     page.wait_text(By::Css("[data-testid=point-facts]"), "Switched by Schoolroom, by the entry").await?;
@@ -275,7 +275,7 @@ pub(crate) async fn the_plan_goes_out_and_comes_in(_: &Chrome, page: &Page, _: V
     page.wait_text(By::Css("[data-testid=rooms-read]"), "Nowhere").await?;
     let field = page.field("The rooms").await?;
     ensure!(field.prop("value").await?.unwrap_or_default() == "Nook 2 x 2 left of Nowhere");
-    page.press("Leave as it was").await?;
+    page.press("Cancel").await?;
     page.press("Cellar").await?;
     page.wait_text(By::Css("[data-testid=floor-count]"), "2 rooms").await
 }

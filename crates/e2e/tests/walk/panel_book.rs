@@ -37,7 +37,7 @@ pub(crate) async fn a_card_of_42_lines_is_typed_and_kept_at_one_go(_: &Chrome, p
     page.find(By::Css("[data-testid=card-preview] li:nth-of-type(42)")).await?;
     // The post is drawn as it would be, before anything is kept.
     page.find(By::Css("[data-testid=post-preview] [data-preview='38-40']")).await?;
-    page.press("Keep 42 breakers").await?;
+    page.press("Save 42 breakers").await?;
     page.wait_gone(By::Css("[role=dialog]")).await?;
     page.find(By::Css("[data-testid=fingerpost] [aria-label^='Breaker 35b, 15 amps, leg B, on, tandem']")).await?;
     let spoken = panel.spoken().await?;
@@ -71,7 +71,7 @@ pub(crate) async fn a_spreadsheet_is_taken_in_and_garbage_is_refused(_: &Chrome,
         ("broken.xlsx", b"PK\x03\x04 broken", "This is no spreadsheet"),
     ] {
         give(page, &write(name, bytes)?).await?;
-        page.wait_text(By::Css("[data-testid=card-error]"), says).await.context(name)?;
+        page.wait_text(By::Css("[data-testid=form-error]"), says).await.context(name)?;
     }
     // Two columns of words: the guess takes both; the person corrects it.
     let sheet = "Panel A, 2nd floor;;;;\n\nCkt;Area;Load;Brkr;Type\n1;North;Kitchen;20A;GFCI\n\n5;South;Range;2P50;\n7;;;;\n9;East;Fridge;15;\n;;printed in May;;\n";
@@ -83,7 +83,7 @@ pub(crate) async fn a_spreadsheet_is_taken_in_and_garbage_is_refused(_: &Chrome,
     ensure!(text.contains("1 20 gfci North Kitchen") && text.contains("5-7 50/2 South Range"), "{text}");
     page.choose("Area", "not taken").await?;
     page.wait_text(By::Css("[data-testid=card-preview]"), "“Fridge”").await?;
-    page.press("Keep 3 breakers").await?;
+    page.press("Save 3 breakers").await?;
     page.wait_gone(By::Css("[role=dialog]")).await?;
     page.find(By::Css("[aria-label^='Breaker 5-7, 50 amps']")).await?;
     // Cells copied from a spreadsheet come with tabs between.
@@ -98,7 +98,7 @@ pub(crate) async fn a_spreadsheet_is_taken_in_and_garbage_is_refused(_: &Chrome,
         )
         .await?;
     page.wait_text(By::Css("[data-testid=card-preview]"), "“Attic”").await?;
-    page.press("Keep 2 breakers").await?;
+    page.press("Save 2 breakers").await?;
     page.wait_gone(By::Css("[role=dialog]")).await?;
     // And out again, in each format.
     let home = page.driver.current_url().await?.path().split('/').nth(2).unwrap_or_default().to_owned();
@@ -125,7 +125,7 @@ pub(crate) async fn breakers_are_moved_split_joined_and_paired_in_the_drawing(_:
     let home = Homes(page).start(&site.address, "Quarry House").await?;
     let panel = Panel(page);
     panel.describe(12).await?;
-    panel.type_card("1 20 kitchen\n3 20 pantry\n2 15 hall\n4a 15 bell", "Keep 4 breakers").await?;
+    panel.type_card("1 20 kitchen\n3 20 pantry\n2 15 hall\n4a 15 bell", "Save 4 breakers").await?;
     page.find(By::Css("[aria-label^='Breaker 3,']")).await?;
     // By keyboard: where it may go, and why not where it may not.
     panel.select("Breaker 1").await?;
@@ -202,7 +202,7 @@ pub(crate) async fn panels_behind_panels_and_what_the_checks_say(_: &Chrome, pag
     choose(page, "More for this panel", "Another panel").await?;
     page.fill("Name", "Shed panel").await?;
     page.choose("Fed from", "G2-4 Greenhouse: heater").await?;
-    page.press("Keep this panel").await?;
+    page.press("Save").await?;
     page.wait_text(By::Css("main h1"), "Shed panel").await?;
     page.wait_text(By::Css("main"), "Fed from breaker G2-4 of Greenhouse panel").await?;
     // The checks: set aside with a reason, mended, worded by another edition, printed.
@@ -239,13 +239,13 @@ pub(crate) async fn numbers_as_engraved_a_reading_and_a_gaping_space(_: &Chrome,
     page.press("Another way: as engraved").await?;
     page.fill("Left column from the top", "4 3 2 1").await?;
     page.fill("Right column from the top", "0 5 6 6").await?;
-    page.press("Keep this panel").await?;
+    page.press("Save").await?;
     page.wait_text(By::Css("[role=dialog] [role=alert]"), "Number 6 is engraved twice").await?;
     page.fill("Right column from the top", "0 5 6 7").await?;
-    page.press("Keep this panel").await?;
+    page.press("Save").await?;
     page.wait_gone(By::Css("[role=dialog]")).await?;
     let panel = Panel(page);
-    panel.type_card("4-3 30/2 dryer\n5 20 hall", "Keep 2 breakers").await?;
+    panel.type_card("4-3 30/2 dryer\n5 20 hall", "Save 2 breakers").await?;
     page.find(By::Css("[aria-label^='Breaker 4-3, 30 amps, legs A and B']")).await?;
     // 0 V between the rows of 4 and 3: one leg, whatever the numbering says.
     choose(page, "More for this panel", "A reading between two spaces").await?;
@@ -253,7 +253,7 @@ pub(crate) async fn numbers_as_engraved_a_reading_and_a_gaping_space(_: &Chrome,
         page.fill("Space", "3").await?;
         page.fill("Read against space", "4").await?;
         page.fill("The meter shows, volts", volts).await?;
-        page.press("Keep this reading").await?;
+        page.press("Save").await?;
         if !says.is_empty() {
             page.wait_text(By::Css("[aria-labelledby=leg-title]"), says).await?;
         }

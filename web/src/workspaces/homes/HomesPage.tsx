@@ -5,7 +5,7 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
-import { useState, type ChangeEvent, type SyntheticEvent } from "react";
+import { useState, type SyntheticEvent } from "react";
 import { Link, useNavigate } from "react-router";
 import { NoAnswer, ProblemError, answer, api, type HomeInList, type Problem } from "../../api/client";
 import { useHealth, useHomes } from "../../api/queries";
@@ -17,6 +17,7 @@ import { useNotice, wordsOf } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
 import { DrawHouse } from "../practice/DrawHouse";
+import { FileButton } from "../../parts/form/FileButton";
 
 /** Every home on this machine; make one, or take one in from its file. */
 export function HomesPage() {
@@ -151,10 +152,7 @@ function ImportAndReset() {
   const navigate = useNavigate();
   const say = useNotice();
   const [error, setError] = useState<unknown>(null);
-  const take = async (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = "";
-    if (!file) return;
+  const take = async (file: File) => {
     try {
       const home = await sendFile(file);
       await client.invalidateQueries();
@@ -175,16 +173,12 @@ function ImportAndReset() {
   return (
     <Block title="From a file">
       <Stack direction="row" useFlexGap spacing={1.5} sx={{ flexWrap: "wrap" }}>
-        <Button component="label" variant="outlined">
-          Take in a home file
-          <input
-            type="file"
-            accept=".json,application/json"
-            hidden
-            aria-label="Home file"
-            onChange={(event) => void take(event)}
-          />
-        </Button>
+        <FileButton
+          words="Take in a home file"
+          label="Home file"
+          accept=".json,application/json"
+          onFile={(file) => void take(file)}
+        />
         {health.data?.demo && (
           <Button variant="outlined" onClick={() => void reset()}>
             Put the demo homes back as shipped

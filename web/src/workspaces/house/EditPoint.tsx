@@ -1,116 +1,92 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import Checkbox from "@mui/material/Checkbox";
-import FormControlLabel from "@mui/material/FormControlLabel";
 import Stack from "@mui/material/Stack";
-import TextField from "@mui/material/TextField";
-import { useState } from "react";
 import type { Fact, KnownPoint } from "../../api/client";
 import { LISTS } from "../../api/lists";
-import { Choice } from "../../parts/Choice";
+import { fieldsOf } from "../../parts/form/fieldsOf";
+import { KeptFormBody } from "../../parts/form/KeptFormBody";
+import { useKeptForm } from "../../parts/form/useKeptForm";
 import { numberOrNull } from "../../parts/yesNo";
 
 type Face = NonNullable<KnownPoint["configuration"]>;
 
+/** A point as its form shows it. */
+type Values = { name: string; face: Face | ""; only_one: boolean; minimum: string; maximum: string; dark: string };
+const { Text, Amount, One, Tick } = fieldsOf<Values>();
+
 interface Props {
+  home: string;
   point: KnownPoint;
-  onKeep: (fact: Fact) => void;
+  onSave: (fact: Fact) => Promise<unknown>;
   onRemove: () => void;
 }
 
+const valuesOf = (point: KnownPoint): Values => ({
+  name: point.name,
+  face: point.configuration ?? "",
+  only_one: point.only_one,
+  minimum: point.plate ? String(point.plate.minimum_ampacity) : "",
+  maximum: point.plate ? String(point.plate.maximum_breaker) : "",
+  dark: point.details.dark_minutes ? String(point.details.dark_minutes) : "",
+});
+
+const factOf = (point: KnownPoint, values: Values): Fact => ({
+  kind: "point_placed",
+  point: point.id,
+  room: point.room,
+  point_kind: point.kind,
+  name: values.name,
+  volts: point.volts,
+  configuration: values.face === "" ? null : values.face,
+  only_one: values.only_one,
+  plate:
+    values.minimum !== "" && values.maximum !== ""
+      ? { minimum_ampacity: Number(values.minimum), maximum_breaker: Number(values.maximum) }
+      : null,
+  details: { ...point.details, dark_minutes: numberOrNull(values.dark) },
+});
+
 /** A point's name, and what was read on it: the face of a receptacle, the plate of an appliance. */
-export function EditPoint({ point, onKeep, onRemove }: Props) {
-  const [name, setName] = useState(point.name);
-  const [face, setFace] = useState<Face | "">(point.configuration ?? "");
-  const [onlyOne, setOnlyOne] = useState(point.only_one);
-  const [minimum, setMinimum] = useState(point.plate ? String(point.plate.minimum_ampacity) : "");
-  const [maximum, setMaximum] = useState(point.plate ? String(point.plate.maximum_breaker) : "");
-  const [dark, setDark] = useState(point.details.dark_minutes ? String(point.details.dark_minutes) : "");
+export function EditPoint({ home, point, onSave, onRemove }: Props) {
+  const kept = useKeptForm(`point ${home} ${point.id}`, valuesOf(point));
   const faces: readonly Face[] = point.volts === 240 ? LISTS.faces240 : LISTS.faces120;
-  const plate =
-    minimum !== "" && maximum !== ""
-      ? { minimum_ampacity: numberOrNull(minimum) ?? 0, maximum_breaker: numberOrNull(maximum) ?? 0 }
-      : null;
-  const changed =
-    name !== point.name ||
-    face !== (point.configuration ?? "") ||
-    onlyOne !== point.only_one ||
-    dark !== (point.details.dark_minutes ? String(point.details.dark_minutes) : "") ||
-    JSON.stringify(plate) !== JSON.stringify(point.plate ?? null);
-  const digits = (text: string) => text.replace(/[^0-9.]/g, "");
   return (
     <Box component="li" sx={{ py: 1 }}>
-      <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", alignItems: "center" }}>
-        <TextField
-          label={point.kind}
-          size="small"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-          sx={{ flex: "1 1 200px" }}
-        />
-        {point.kind === "receptacle" && (
+      <KeptFormBody kept={kept} onSave={(values) => onSave(factOf(point, values))}>
+        {(_, saving, error) => (
           <>
-            <Box sx={{ minWidth: 130 }}>
-              <Choice
-                label="Face of the receptacle"
-                value={face}
-                options={[["", "not read"], ...faces.map((f) => [f, f] as const)]}
-                onChange={setFace}
-              />
-            </Box>
-            <FormControlLabel
-              label="a single one, alone on its circuit"
-              control={<Checkbox checked={onlyOne} onChange={(e) => setOnlyOne(e.target.checked)} />}
-            />
+            <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", alignItems: "center" }}>
+              <Text name="name" label={point.kind} required />
+              {point.kind === "receptacle" && (
+                <>
+                  <Box sx={{ minWidth: 130 }}>
+                    <One
+                      name="face"
+                      label="Face of the receptacle"
+                      options={[["", "not read"], ...faces.map((f) => [f, f] as const)]}
+                    />
+                  </Box>
+                  <Tick name="only_one" label="a single one, alone on its circuit" />
+                </>
+              )}
+              {point.kind === "appliance" && (
+                <>
+                  <Amount name="minimum" label={`Plate of ${point.name}: minimum`} unit="A" />
+                  <Amount name="maximum" label={`Plate of ${point.name}: largest breaker`} unit="A" />
+                  <Amount name="dark" label={`${point.name}: without power at most`} unit="min" whole />
+                </>
+              )}
+              <Button type="submit" variant="outlined" disabled={!kept.changed || saving}>
+                Save
+              </Button>
+              <Button color="error" aria-label={`Remove ${point.name}`} onClick={onRemove}>
+                Remove
+              </Button>
+            </Stack>
+            {error}
           </>
         )}
-        {point.kind === "appliance" && (
-          <>
-            <TextField
-              label={`Plate of ${point.name}: minimum, A`}
-              size="small"
-              value={minimum}
-              onChange={(e) => setMinimum(digits(e.target.value))}
-            />
-            <TextField
-              label={`Plate of ${point.name}: largest breaker, A`}
-              size="small"
-              value={maximum}
-              onChange={(e) => setMaximum(digits(e.target.value))}
-            />
-            <TextField
-              label="Off at most, min"
-              size="small"
-              value={dark}
-              onChange={(e) => setDark(e.target.value.replace(/[^0-9]/g, ""))}
-              slotProps={{ htmlInput: { "aria-label": `${point.name}: without power at most, min` } }}
-            />
-          </>
-        )}
-        <Button
-          variant="outlined"
-          disabled={!changed}
-          onClick={() =>
-            onKeep({
-              kind: "point_placed",
-              point: point.id,
-              room: point.room,
-              point_kind: point.kind,
-              name,
-              volts: point.volts,
-              configuration: face === "" ? null : face,
-              only_one: onlyOne,
-              plate,
-              details: { ...point.details, dark_minutes: numberOrNull(dark) },
-            })
-          }
-        >
-          {face === (point.configuration ?? "") && name !== point.name ? "Rename" : "Save"}
-        </Button>
-        <Button color="error" aria-label={`Remove ${point.name}`} onClick={onRemove}>
-          Remove
-        </Button>
-      </Stack>
+      </KeptFormBody>
     </Box>
   );
 }

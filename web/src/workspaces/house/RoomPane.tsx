@@ -68,8 +68,9 @@ export function RoomPane({ home, room }: { home: HomeOverview; room: Room }) {
             editing ? (
               <EditPoint
                 key={point.id}
+                home={home.id}
                 point={point}
-                onKeep={(fact) => void record([fact]).catch(say.problem)}
+                onSave={(fact) => record([fact])}
                 onRemove={() => void record([{ kind: "point_removed", point: point.id }]).catch(say.problem)}
               />
             ) : (

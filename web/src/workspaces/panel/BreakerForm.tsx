@@ -1,14 +1,13 @@
-import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import TextField from "@mui/material/TextField";
-import { useState, type SyntheticEvent } from "react";
-import type { BreakerView, BreakerDetails, Fact, HomeOverview } from "../../api/client";
+import { useState } from "react";
+import type { BreakerDetails, BreakerView, Fact, HomeOverview } from "../../api/client";
 import { LISTS } from "../../api/lists";
 import { newId, useRecord } from "../../api/record";
-import { wordsOf } from "../../app/useNotice";
-import { Choice } from "../../parts/Choice";
-import { fromYesNo, numberOrNull, YES_NO, yesNo, type YesNo } from "../../parts/yesNo";
+import { fieldsOf } from "../../parts/form/fieldsOf";
+import { KeptFormBody } from "../../parts/form/KeptFormBody";
+import { useKeptForm } from "../../parts/form/useKeptForm";
+import { fromYesNo, numberOrNull, yesNo, type YesNo } from "../../parts/yesNo";
 import { wireName, wireOf, WIRES } from "./wires";
 
 type Protection = BreakerView["protection"];
@@ -36,6 +35,44 @@ const LEADS: ["" | "pigtail" | "plug_on", string][] = [
   ["plug_on", "plugs onto the rail"],
 ];
 
+const COUNTS = [
+  ["", "not read"],
+  ["1", "1"],
+  ["2", "2"],
+  ["3", "3"],
+  ["4", "4"],
+] as const;
+const NO_YES: ["no" | "yes", string][] = [
+  ["no", "no"],
+  ["yes", "yes"],
+];
+
+/** A breaker as its form shows it. */
+type Values = {
+  at: string;
+  amps: string;
+  kind: Protection;
+  wire: string;
+  label: string;
+  cable: (typeof LISTS.cables)[number][0];
+  terminals: (typeof LISTS.terminals)[number][0];
+  housing: Housing | "";
+  tie: "common_trip" | "handle";
+  hooked: YesNo;
+  type_name: string;
+  interrupting_ka: string;
+  under: (typeof COUNTS)[number][0];
+  listed: (typeof COUNTS)[number][0];
+  alike: YesNo;
+  torque: string;
+  neutral: "" | "pigtail" | "plug_on";
+  feeds: string;
+  main: "no" | "yes";
+  fastened: YesNo;
+};
+
+const { Text, Amount, One, YesOrNo } = fieldsOf<Values>();
+
 interface Props {
   home: HomeOverview;
   panel: string;
@@ -48,211 +85,142 @@ interface Props {
 /** One breaker: where, how large, what kind, what the old card says; and what else was read. */
 export function BreakerForm({ home, panel, blade, number, onDone, onCancel }: Props) {
   const record = useRecord(home.id);
-  const before = blade?.details ?? LISTS.unreadBreaker;
-  const [at, setAt] = useState(number);
-  const [amps, setAmps] = useState(blade ? String(blade.amps) : "15");
-  const [kind, setKind] = useState<Protection>(blade?.protection ?? "standard");
-  const [wire, setWire] = useState(wireName(blade?.wire));
-  const [label, setLabel] = useState(blade?.claim ?? "");
   const [more, setMore] = useState(false);
-  const [cable, setCable] = useState<(typeof LISTS.cables)[number][0]>(blade?.wire?.cable ?? "not_read");
-  const [terminals, setTerminals] = useState<(typeof LISTS.terminals)[number][0]>(blade?.wire?.terminals ?? "unread");
-  const [details, setDetails] = useState<BreakerDetails>(before);
-  const [torque, setTorque] = useState(before.terminal.torque_inlb == null ? "" : String(before.terminal.torque_inlb));
-  const [error, setError] = useState<unknown>(null);
-  const change = (changed: Partial<BreakerDetails>) => setDetails((now) => ({ ...now, ...changed }));
-  const { terminal } = details;
-  const poles = at.split("-").length;
-
-  const submit = async (event: SyntheticEvent) => {
-    event.preventDefault();
+  const kept = useKeptForm(`breaker ${home.id} ${panel} ${blade?.breaker ?? number}`, valuesOf(blade, number));
+  const save = async (values: Values) => {
     const breaker = blade?.breaker ?? newId();
-    const facts: Fact[] = [
-      {
-        kind: "breaker_placed",
-        breaker,
-        panel,
-        at: at.split("-").map((slot) => slot.trim()),
-        amps: Number(amps),
-        protection: kind,
-        wire: wireOf(wire, blade?.wire, { cable, terminals }),
-        details: { ...details, terminal: { ...terminal, torque_inlb: numberOrNull(torque) } },
-      },
-    ];
-    if (label.trim() !== (blade?.claim ?? "")) facts.push({ kind: "label_claimed", breaker, text: label });
-    try {
-      await record(facts);
-      onDone(breaker);
-    } catch (refused) {
-      setError(refused);
-    }
+    await record(factsOf(breaker, panel, blade, values));
+    onDone(breaker);
   };
-
   return (
-    <Box
-      component="form"
-      onSubmit={(event) => void submit(event)}
-      sx={{ display: "grid", gap: 2, gridTemplateColumns: "1fr 1fr" }}
-    >
-      <TextField
-        label="Space"
-        value={at}
-        onChange={(e) => setAt(e.target.value)}
-        helperText="5, 5-7, 14a or 2b-4a"
-        required
-        autoFocus={blade === null}
-      />
-      <TextField
-        label="Amps"
-        value={amps}
-        onChange={(e) => setAmps(e.target.value)}
-        slotProps={{ htmlInput: { inputMode: "decimal", pattern: "[0-9]+(\\.[0-9]+)?" } }}
-        helperText="on the handle"
-        required
-      />
-      <Choice label="Kind" value={kind} options={KINDS} onChange={setKind} />
-      <Choice label="Wire, if read" value={wire} options={WIRES} onChange={setWire} />
-      <TextField
-        label="What the old card says"
-        value={label}
-        onChange={(e) => setLabel(e.target.value)}
-        helperText="kept as a claim, never as a fact"
-        sx={{ gridColumn: "1 / -1" }}
-      />
-      {more ? (
-        <>
-          {wire !== "" && (
+    <KeptFormBody kept={kept} onSave={save}>
+      {(values, saving, error) => (
+        <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: "1fr 1fr" }}>
+          <Text name="at" label="Space" help="5, 5-7, 14a or 2b-4a" required autoFocus={blade === null} />
+          <Amount name="amps" label="Amps" help="on the handle" required />
+          <One name="kind" label="Kind" options={KINDS} />
+          <One name="wire" label="Wire, if read" options={WIRES} />
+          <Text name="label" label="What the old card says" help="kept as a claim, never as a fact" wide />
+          {more ? (
             <>
-              <Choice label="Cable" value={cable} options={LISTS.cables} onChange={setCable} />
-              <Choice label="Heat marking" value={terminals} options={LISTS.terminals} onChange={setTerminals} />
+              {values.wire !== "" && (
+                <>
+                  <One name="cable" label="Cable" options={LISTS.cables} />
+                  <One name="terminals" label="Heat marking" options={LISTS.terminals} />
+                </>
+              )}
+              <One name="housing" label="Housing" options={HOUSINGS} />
+              {values.at.split("-").length > 1 ? (
+                <One name="tie" label="Opens together by" options={TIES} />
+              ) : (
+                <YesOrNo name="hooked" label="Rejection hook" help="a tandem that fits notches only" />
+              )}
+              <Text name="type_name" label="Type, as printed" />
+              <Amount name="interrupting_ka" label="Interrupting rating" unit="kA" whole />
+              <One name="under" label="Conductors under a terminal" options={COUNTS} />
+              <One name="listed" label="Terminal is marked for" options={COUNTS} />
+              {Number(values.under) > 1 && <YesOrNo name="alike" label="Same size and metal" />}
+              <Amount
+                name="torque"
+                label="Torque on the label"
+                unit="lb-in"
+                help={
+                  values.torque === ""
+                    ? "the label's value, or nothing"
+                    : `${(Number(values.torque) * 0.112985).toFixed(2)} N·m`
+                }
+              />
+              {values.kind !== "standard" && <One name="neutral" label="Its neutral" options={LEADS} />}
+              <Text name="feeds" label="Said to feed the panel" help="until that panel is described" />
+              <One name="main" label="Is it the main, back-fed?" options={NO_YES} />
+              {values.main === "yes" && <YesOrNo name="fastened" label="Held by a fastener" />}
             </>
-          )}
-          <Choice
-            label="Housing"
-            value={details.housing ?? ""}
-            options={HOUSINGS}
-            onChange={(housing) => change({ housing: housing === "" ? null : housing })}
-          />
-          {poles > 1 ? (
-            <Choice label="Opens together by" value={details.tie} options={TIES} onChange={(tie) => change({ tie })} />
           ) : (
-            <Choice
-              label="Rejection hook"
-              value={yesNo(details.hooked)}
-              options={YES_NO}
-              onChange={(hooked: YesNo) => change({ hooked: fromYesNo(hooked) })}
-              help="a tandem that fits notches only"
-            />
+            <Button color="inherit" onClick={() => setMore(true)} sx={{ gridColumn: "1 / -1", justifySelf: "start" }}>
+              More that was read
+            </Button>
           )}
-          <TextField
-            label="Type, as printed"
-            value={details.type_name}
-            onChange={(e) => change({ type_name: e.target.value })}
-          />
-          <TextField
-            label="Interrupting rating, kA"
-            value={details.interrupting_ka ?? ""}
-            onChange={(e) => change({ interrupting_ka: numberOrNull(e.target.value.replace(/[^0-9]/g, "")) })}
-            slotProps={{ htmlInput: { inputMode: "numeric" } }}
-          />
-          <CountChoice
-            label="Conductors under a terminal"
-            value={terminal.under}
-            onChange={(under) => change({ terminal: { ...terminal, under } })}
-          />
-          <CountChoice
-            label="Terminal is marked for"
-            value={terminal.listed}
-            onChange={(listed) => change({ terminal: { ...terminal, listed } })}
-          />
-          {(terminal.under ?? 1) > 1 && (
-            <Choice
-              label="Same size and metal"
-              value={yesNo(terminal.alike)}
-              options={YES_NO}
-              onChange={(alike: YesNo) => change({ terminal: { ...terminal, alike: fromYesNo(alike) } })}
-            />
-          )}
-          <TextField
-            label="Torque on the label, lb-in"
-            value={torque}
-            onChange={(e) => setTorque(e.target.value)}
-            slotProps={{ htmlInput: { inputMode: "decimal", pattern: "[0-9]+(\\.[0-9]+)?" } }}
-            helperText={
-              torque === "" ? "the label's value, or nothing" : `${(Number(torque) * 0.112985).toFixed(2)} N·m`
-            }
-          />
-          {kind !== "standard" && (
-            <Choice
-              label="Its neutral"
-              value={details.neutral ?? ""}
-              options={LEADS}
-              onChange={(lead) => change({ neutral: lead === "" ? null : lead })}
-            />
-          )}
-          <TextField
-            label="Said to feed the panel"
-            value={details.feeds}
-            onChange={(e) => change({ feeds: e.target.value })}
-            helperText="until that panel is described"
-          />
-          <Choice
-            label="Is it the main, back-fed?"
-            value={details.back_fed_main ? "yes" : "no"}
-            options={[
-              ["no", "no"],
-              ["yes", "yes"],
-            ]}
-            onChange={(main) => change({ back_fed_main: main === "yes" })}
-          />
-          {details.back_fed_main && (
-            <Choice
-              label="Held by a fastener"
-              value={yesNo(details.fastened)}
-              options={YES_NO}
-              onChange={(fastened: YesNo) => change({ fastened: fromYesNo(fastened) })}
-            />
-          )}
-        </>
-      ) : (
-        <Button color="inherit" onClick={() => setMore(true)} sx={{ gridColumn: "1 / -1", justifySelf: "start" }}>
-          More that was read
-        </Button>
+          {error}
+          <Box sx={{ gridColumn: "1 / -1", display: "flex", gap: 1.5, flexWrap: "wrap" }}>
+            <Button type="submit" variant="contained" disabled={saving}>
+              {blade ? "Save" : "Put the breaker in"}
+            </Button>
+            {onCancel && (
+              <Button
+                color="inherit"
+                onClick={() => {
+                  kept.discard();
+                  onCancel();
+                }}
+              >
+                Cancel
+              </Button>
+            )}
+          </Box>
+        </Box>
       )}
-      {error !== null && (
-        <Alert severity="error" variant="outlined" sx={{ gridColumn: "1 / -1" }}>
-          {wordsOf(error)}
-        </Alert>
-      )}
-      <Box sx={{ gridColumn: "1 / -1", display: "flex", gap: 1.5, flexWrap: "wrap" }}>
-        <Button type="submit" variant="contained">
-          {blade ? "Save" : "Put the breaker in"}
-        </Button>
-        {onCancel && (
-          <Button color="inherit" onClick={onCancel}>
-            Leave as it was
-          </Button>
-        )}
-      </Box>
-    </Box>
+    </KeptFormBody>
   );
 }
 
-const COUNTS = [
-  ["", "not read"],
-  ["1", "1"],
-  ["2", "2"],
-  ["3", "3"],
-  ["4", "4"],
-] as const;
+const count = (number: number | null | undefined): (typeof COUNTS)[number][0] =>
+  COUNTS.find(([known]) => known === String(number ?? ""))?.[0] ?? "";
+const typed = (number: number | null | undefined) => (number == null ? "" : String(number));
 
-interface CountProps {
-  label: string;
-  value: number | null | undefined;
-  onChange: (value: number | null) => void;
+function valuesOf(blade: BreakerView | null, number: string): Values {
+  const details: BreakerDetails = blade?.details ?? LISTS.unreadBreaker;
+  return {
+    at: number,
+    amps: blade ? String(blade.amps) : "15",
+    kind: blade?.protection ?? "standard",
+    wire: wireName(blade?.wire),
+    label: blade?.claim ?? "",
+    cable: blade?.wire?.cable ?? "not_read",
+    terminals: blade?.wire?.terminals ?? "unread",
+    housing: details.housing ?? "",
+    tie: details.tie,
+    hooked: yesNo(details.hooked),
+    type_name: details.type_name,
+    interrupting_ka: typed(details.interrupting_ka),
+    under: count(details.terminal.under),
+    listed: count(details.terminal.listed),
+    alike: yesNo(details.terminal.alike),
+    torque: typed(details.terminal.torque_inlb),
+    neutral: details.neutral ?? "",
+    feeds: details.feeds,
+    main: details.back_fed_main ? "yes" : "no",
+    fastened: yesNo(details.fastened),
+  };
 }
 
-function CountChoice({ label, value, onChange }: CountProps) {
-  const shown = COUNTS.find(([count]) => count === String(value ?? ""))?.[0] ?? "";
-  return <Choice label={label} value={shown} options={COUNTS} onChange={(count) => onChange(numberOrNull(count))} />;
+function factsOf(breaker: string, panel: string, blade: BreakerView | null, values: Values): Fact[] {
+  const placed: Fact = {
+    kind: "breaker_placed",
+    breaker,
+    panel,
+    at: values.at.split("-").map((slot) => slot.trim()),
+    amps: Number(values.amps),
+    protection: values.kind,
+    wire: wireOf(values.wire, blade?.wire, { cable: values.cable, terminals: values.terminals }),
+    details: {
+      housing: values.housing || null,
+      tie: values.tie,
+      hooked: fromYesNo(values.hooked),
+      type_name: values.type_name,
+      interrupting_ka: numberOrNull(values.interrupting_ka),
+      neutral: values.neutral || null,
+      feeds: values.feeds,
+      back_fed_main: values.main === "yes",
+      fastened: fromYesNo(values.fastened),
+      terminal: {
+        under: numberOrNull(values.under),
+        listed: numberOrNull(values.listed),
+        alike: fromYesNo(values.alike),
+        torque_inlb: numberOrNull(values.torque),
+      },
+    },
+  };
+  const claimed: Fact[] =
+    values.label.trim() === (blade?.claim ?? "") ? [] : [{ kind: "label_claimed", breaker, text: values.label }];
+  return [placed, ...claimed];
 }

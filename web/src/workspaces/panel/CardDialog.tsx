@@ -1,4 +1,3 @@
-import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
@@ -22,9 +21,12 @@ import {
 import { readSheet, useReadCard } from "../../api/queries";
 import { useRecord } from "../../api/record";
 import { tone } from "../../app/theme";
-import { wordsOf } from "../../app/useNotice";
 import { PostPreview } from "../../drawing/PostPreview";
 import { Tag } from "../../drawing/Tag";
+import { ErrorLine } from "../../parts/form/ErrorLine";
+import { FileButton } from "../../parts/form/FileButton";
+import { KeptNote } from "../../parts/form/KeptNote";
+import { useKeptText } from "../../parts/form/kept";
 import { SheetColumns } from "./SheetColumns";
 
 interface Props {
@@ -53,7 +55,9 @@ export function CardDialog(props: Props) {
 
 function TypedCard({ home, panel, onClose }: Props) {
   const record = useRecord(home.id);
-  const [text, setText] = useState("");
+  // Kept on this device until it is recorded or discarded.
+  const [text, setText] = useKeptText(`card ${home.id} ${panel.id}`);
+  const [before] = useState(text !== "");
   const [sheet, setSheet] = useState<{ file: Blob; read: SheetRead } | null>(null);
   const [error, setError] = useState<unknown>(null);
   const read = useReadCard(home.id, panel.id, useDeferredValue(text));
@@ -78,17 +82,17 @@ function TypedCard({ home, panel, onClose }: Props) {
     event.preventDefault();
     void load(new Blob([pasted]), null);
   };
-  const keep = async () => {
+  const save = async () => {
     try {
-      // Read once more, so that what is kept is what stands in the field now.
+      // Read once more, so that what is saved is what stands in the field now.
       const path = { home: home.id, panel: panel.id };
       const now = await answer(api.POST("/api/homes/{home}/panels/{panel}/card", { params: { path }, body: { text } }));
       const facts = now.lines.flatMap((line) => (line.outcome === "breaker" ? line.facts : []));
       if (facts.length > 0) await record(facts);
       const rest = now.lines.filter((line) => line.outcome === "unclear").map((line) => line.text);
       setSheet(null);
+      setText(rest.join("\n"));
       if (rest.length === 0) onClose();
-      else setText(rest.join("\n"));
     } catch (refused) {
       setError(refused);
     }
@@ -96,25 +100,20 @@ function TypedCard({ home, panel, onClose }: Props) {
   return (
     <>
       <DialogContent>
+        <KeptNote kept={before && text !== ""} onDiscard={() => setText("")} />
         <Typography color="text.secondary" sx={{ mb: 1 }}>
           One breaker a line: the space, the amps, what the card says. Two poles as <b>5-7 50/2 range</b>, half a space
           as <b>14a 15 bell</b>, a feeder as <b>18-20 60/2 greenhouse &gt; sub</b>. Before the words may stand gfci,
           afci, dual, quad, slim, tied, or a wire like #12.
         </Typography>
-        <Button component="label" variant="outlined" sx={{ mb: 2 }}>
-          Take it from a spreadsheet
-          <input
-            type="file"
-            aria-label="Spreadsheet"
+        <Box sx={{ mb: 2 }}>
+          <FileButton
+            words="Take it from a spreadsheet"
+            label="Spreadsheet"
             accept=".csv,.tsv,.txt,.xlsx,.ods"
-            hidden
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) void load(file, null);
-              event.target.value = "";
-            }}
+            onFile={(file) => void load(file, null)}
           />
-        </Button>
+        </Box>
         {sheet && (
           <SheetColumns
             read={sheet.read}
@@ -122,11 +121,7 @@ function TypedCard({ home, panel, onClose }: Props) {
             onClose={() => setSheet(null)}
           />
         )}
-        {error !== null && (
-          <Alert severity="error" variant="outlined" sx={{ mb: 2 }} data-testid="card-error">
-            {wordsOf(error)}
-          </Alert>
-        )}
+        <ErrorLine error={error} />
         <Box
           sx={{
             display: "grid",
@@ -172,11 +167,17 @@ function TypedCard({ home, panel, onClose }: Props) {
               : `${unclear} lines are not understood; they stay here.`}
           </Typography>
         )}
-        <Button color="inherit" onClick={onClose}>
-          Leave as it was
+        <Button
+          color="inherit"
+          onClick={() => {
+            setText("");
+            onClose();
+          }}
+        >
+          Cancel
         </Button>
-        <Button variant="contained" disabled={count === 0} onClick={() => void keep()}>
-          Keep {count === 1 ? "1 breaker" : `${count} breakers`}
+        <Button variant="contained" disabled={count === 0} onClick={() => void save()}>
+          Save {count === 1 ? "1 breaker" : `${count} breakers`}
         </Button>
       </DialogActions>
     </>

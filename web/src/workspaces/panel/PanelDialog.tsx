@@ -1,26 +1,56 @@
-import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
-import Dialog from "@mui/material/Dialog";
-import DialogActions from "@mui/material/DialogActions";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
 import FormControlLabel from "@mui/material/FormControlLabel";
-import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
-import useMediaQuery from "@mui/material/useMediaQuery";
-import { useTheme } from "@mui/material/styles";
-import { useState, type ReactNode } from "react";
-import type { HomeOverview, Panel, PanelDetails } from "../../api/client";
+import type { ReactNode } from "react";
+import { useController } from "react-hook-form";
+import type { Fact, HomeOverview, Panel, PanelDetails } from "../../api/client";
 import { LISTS } from "../../api/lists";
 import { newId, useRecord } from "../../api/record";
-import { wordsOf } from "../../app/useNotice";
 import { bladesOf } from "../../drawing/place";
-import { Choice } from "../../parts/Choice";
-import { fromYesNo, numberOrNull, YES_NO, yesNo, type YesNo } from "../../parts/yesNo";
+import { fieldsOf } from "../../parts/form/fieldsOf";
+import { FormDialog } from "../../parts/form/FormDialog";
+import { fromYesNo, numberOrNull, yesNo, type YesNo } from "../../parts/yesNo";
 import { BONDS, DISCONNECTS, NUMBERINGS, TANDEMS } from "./panelChoices";
 import { wireName, wireOf, WIRES } from "./wires";
+
+/** A panel as its form shows it. */
+type Values = {
+  name: string;
+  place: string;
+  spaces: string;
+  main: string;
+  numbering: (typeof NUMBERINGS)[number][0];
+  left: string;
+  right: string;
+  service: Panel["service"];
+  interior: PanelDetails["interior"];
+  fed_by: string;
+  tag: string;
+  main_at: PanelDetails["main_at"];
+  conductors: string;
+  sources: NonNullable<PanelDetails["sources"]> | null;
+  service_disconnect: (typeof DISCONNECTS)[number][0];
+  bond: (typeof BONDS)[number][0];
+  ground_bar: YesNo;
+  neutrals_doubled: string;
+  three_wire_feeder: boolean;
+  make: string;
+  series: string;
+  types: string;
+  interrupting_ka: string;
+  bus: string;
+  circuits: string;
+  tandems: (typeof TANDEMS)[number][0];
+  tandem_spaces: string;
+  notched: YesNo;
+  plug_on_neutral: YesNo;
+  year: string;
+  width: string;
+  height: string;
+};
+
+const { Text, Amount, One, YesOrNo, Tick } = fieldsOf<Values>();
 
 interface Props {
   home: HomeOverview;
@@ -31,342 +61,247 @@ interface Props {
   onKept?: (panel: string) => void;
 }
 
+/** What is known of a panel, as it hangs. */
 export function PanelDialog(props: Props) {
-  const full = useMediaQuery(useTheme().breakpoints.down("md"));
-  const title = props.before || props.home.panels.length === 0 ? "Describe the panel" : "Another panel";
-  return (
-    <Dialog
-      open={props.open}
-      onClose={props.onClose}
-      fullWidth
-      maxWidth="md"
-      fullScreen={full}
-      aria-labelledby="panel-title"
-    >
-      <DialogTitle id="panel-title">{title}</DialogTitle>
-      <PanelForm {...props} />
-    </Dialog>
-  );
+  return props.open ? <OpenPanelDialog {...props} /> : null;
 }
 
 const list = (text: string) => text.split(/[\s,;]+/).filter((word) => word !== "");
 const numbers = (text: string) => list(text).map(Number);
+const count = (number: number | null | undefined) => (number == null ? "" : String(number));
 
-function PanelForm({ home, before, onClose, onKept }: Props) {
+function OpenPanelDialog({ home, before, onClose, onKept }: Props) {
   const record = useRecord(home.id);
   const first = home.panels.length === 0 || before?.id === home.panels[0]?.panel.id;
-  const old: PanelDetails = before?.details ?? { ...LISTS.unreadPanel, types: [] };
-  const engraved = typeof before?.numbering === "object" ? before.numbering.as_engraved : null;
-  const [name, setName] = useState(before?.name ?? (first ? "Main panel" : ""));
-  const [place, setPlace] = useState(before?.place ?? "");
-  const [spaces, setSpaces] = useState(String(before?.spaces ?? (first ? 24 : 8)));
-  const [numbering, setNumbering] = useState<(typeof NUMBERINGS)[number][0]>(
-    engraved
-      ? "engraved"
-      : before?.columns === "one"
-        ? "one"
-        : before?.numbering === "straight_down"
-          ? "straight_down"
-          : "odd_even",
-  );
-  const [left, setLeft] = useState(engraved?.left.join(" ") ?? "");
-  const [right, setRight] = useState(engraved?.right.join(" ") ?? "");
-  const [service, setService] = useState<Panel["service"]>(
-    before?.service ?? home.panels[0]?.panel.service ?? "split_phase",
-  );
-  const [main, setMain] = useState(before?.main == null ? "" : String(before.main));
-  const [width, setWidth] = useState(String(before?.card.width_mm ?? 130));
-  const [height, setHeight] = useState(String(before?.card.height_mm ?? 210));
-  const [details, setDetails] = useState<PanelDetails>(old);
-  const [types, setTypes] = useState(old.types.join(", "));
-  const [tandemSpaces, setTandemSpaces] = useState(typeof old.tandems === "object" ? old.tandems.in.join(" ") : "");
-  const [error, setError] = useState<unknown>(null);
-  const change = (changed: Partial<PanelDetails>) => setDetails((now) => ({ ...now, ...changed }));
-  const tandems: (typeof TANDEMS)[number][0] = typeof details.tandems === "object" ? "in" : details.tandems;
+  const recorded = valuesOf(before, first, home.panels[0]?.panel.service);
   const mine = new Set(
-    home.panels.filter((post) => post.panel.id === before?.id).flatMap((p) => p.breakers.map((b) => b.breaker)),
+    home.panels.filter((view) => view.panel.id === before?.id).flatMap((p) => p.breakers.map((b) => b.breaker)),
   );
-  const feeders = bladesOf(home).filter((blade) => !mine.has(blade.breaker));
-
-  const keep = async () => {
-    const columns = { left: numbers(left), right: numbers(right) };
-    const count =
-      numbering === "engraved" ? [...columns.left, ...columns.right].filter((n) => n > 0).length : Number(spaces);
-    const wrong = [...columns.left, ...columns.right].some((n) => !Number.isInteger(n) || n < 0 || n > 255);
-    if (!Number.isInteger(count) || count < 0 || count > 255 || (numbering === "engraved" && wrong)) {
-      setError(new Error("The number of spaces is a whole number from 2 to 84. Nothing was recorded."));
-      return;
-    }
+  const feeders = bladesOf(home).filter((breaker) => !mine.has(breaker.breaker));
+  const save = async (values: Values) => {
     const panel = before?.id ?? newId();
-    try {
-      await record([
-        {
-          kind: "panel_described",
-          panel,
-          name,
-          place,
-          spaces: count,
-          columns: numbering === "one" || (numbering === "engraved" && columns.right.length === 0) ? "one" : "two",
-          numbering:
-            numbering === "engraved"
-              ? { as_engraved: columns }
-              : numbering === "odd_even"
-                ? "odd_even"
-                : "straight_down",
-          service,
-          main: numberOrNull(main),
-          card: { width_mm: Number(width), height_mm: Number(height) },
-          details: {
-            ...details,
-            types: types
-              .split(",")
-              .map((word) => word.trim())
-              .filter((word) => word !== ""),
-            tandems: tandems === "in" ? { in: numbers(tandemSpaces) } : tandems,
-          },
-        },
-      ]);
-      onClose();
-      onKept?.(panel);
-    } catch (refused) {
-      setError(refused);
-    }
+    await record([factOf(panel, values, before)]);
+    onKept?.(panel);
   };
-  const number = { htmlInput: { inputMode: "decimal" as const } };
-  const countField = (
-    label: string,
-    key: "bus" | "interrupting_ka" | "circuits" | "neutrals_doubled" | "year",
-    help = "",
-  ) => (
-    <TextField
-      label={label}
-      value={details[key] ?? ""}
-      onChange={(e) => change({ [key]: numberOrNull(e.target.value.replace(/[^0-9]/g, "")) })}
-      slotProps={number}
-      helperText={help}
-    />
-  );
   return (
-    <>
-      <DialogContent sx={{ pt: "8px !important" }}>
-        <Part>
-          <TextField label="Name" value={name} onChange={(e) => setName(e.target.value)} />
-          <TextField
-            label="Where it hangs"
-            value={place}
-            onChange={(e) => setPlace(e.target.value)}
-            placeholder="back hall"
-          />
-          {numbering !== "engraved" && (
-            <TextField
-              label="Spaces"
-              value={spaces}
-              onChange={(e) => setSpaces(e.target.value)}
-              slotProps={number}
-              helperText="2 to 84"
+    <FormDialog
+      title={before || home.panels.length === 0 ? "Describe the panel" : "Another panel"}
+      keep={`panel ${home.id} ${before?.id ?? "new"}`}
+      recorded={recorded}
+      size="md"
+      onSave={save}
+      onClose={onClose}
+    >
+      {(values) => (
+        <>
+          <Part>
+            <Text name="name" label="Name" />
+            <Text name="place" label="Where it hangs" placeholder="back hall" />
+            {values.numbering !== "engraved" && <Amount name="spaces" label="Spaces" whole help="2 to 84" />}
+            <Amount name="main" label="Main, amps" help="if it was read" />
+            <One name="numbering" label="Numbers on the metal" options={NUMBERINGS} wide />
+            {values.numbering === "engraved" && (
+              <>
+                <Text name="left" label="Left column from the top" multiline help="0 where the metal has no space" />
+                <Text name="right" label="Right column from the top" multiline help="empty where there is one column" />
+              </>
+            )}
+            <One
+              name="service"
+              label="What comes in"
+              options={LISTS.services}
+              help="Legs are worked out from the rows, and overridden only by a reading."
+              wide
             />
-          )}
-          <TextField
-            label="Main, amps"
-            value={main}
-            onChange={(e) => setMain(e.target.value)}
-            slotProps={number}
-            helperText="if it was read"
-          />
-          <Choice label="Numbers on the metal" value={numbering} options={NUMBERINGS} onChange={setNumbering} wide />
-          {numbering === "engraved" && (
-            <>
-              <TextField
-                label="Left column from the top"
-                value={left}
-                onChange={(e) => setLeft(e.target.value)}
-                multiline
-                helperText="0 where the metal has no space"
-              />
-              <TextField
-                label="Right column from the top"
-                value={right}
-                onChange={(e) => setRight(e.target.value)}
-                multiline
-                helperText="empty where there is one column"
-              />
-            </>
-          )}
-          <Choice
-            label="What comes in"
-            value={service}
-            options={LISTS.services}
-            onChange={setService}
-            help="Legs are worked out from the rows, and overridden only by a reading."
-            wide
-          />
-          <Choice
-            label="What sits in it"
-            value={details.interior}
-            options={LISTS.interiors}
-            onChange={(interior) => change({ interior })}
-            wide
-          />
-        </Part>
-        <Part title="What feeds it">
-          <Choice
-            label="Fed from"
-            value={details.fed_by ?? ""}
-            options={[
-              ["", "the service"],
-              ...feeders.map((b) => [b.breaker, `${b.tag} ${b.wording || b.claim || ""}`] as const),
-            ]}
-            onChange={(breaker) => change({ fed_by: breaker === "" ? null : breaker })}
-          />
-          <TextField
-            label="Letters before its numbers"
-            value={details.tag ?? before?.tag ?? ""}
-            onChange={(e) => change({ tag: e.target.value === "" ? null : e.target.value.toUpperCase() })}
-            helperText="G for G3; worked out if empty"
-          />
-          <Choice
-            label="Main breaker is"
-            value={details.main_at}
-            options={LISTS.mains}
-            onChange={(main_at) => change({ main_at })}
-          />
-          <Choice
-            label="Service or feeder conductors"
-            value={wireName(details.conductors)}
-            options={WIRES}
-            onChange={(wire) => change({ conductors: wireOf(wire, details.conductors) })}
-          />
-          <Box sx={{ gridColumn: "1 / -1" }}>
-            <Typography variant="body2">What else can feed it? Each stays live when the main is off.</Typography>
-            {LISTS.sources.map(([source, words]) => (
-              <FormControlLabel
-                key={source}
-                label={words}
-                control={
-                  <Checkbox
-                    checked={details.sources?.includes(source) ?? false}
-                    onChange={(e) => {
-                      const rest = (details.sources ?? []).filter((other) => other !== source);
-                      change({ sources: e.target.checked ? [...rest, source] : rest });
-                    }}
-                  />
-                }
-              />
-            ))}
-            <FormControlLabel
-              label="Nothing else, I have asked"
-              control={
-                <Checkbox
-                  checked={details.sources?.length === 0}
-                  onChange={(e) => change({ sources: e.target.checked ? [] : null })}
-                />
-              }
+            <One name="interior" label="What sits in it" options={LISTS.interiors} wide />
+          </Part>
+          <Part title="What feeds it">
+            <One
+              name="fed_by"
+              label="Fed from"
+              options={[
+                ["", "the service"],
+                ...feeders.map((b) => [b.breaker, `${b.tag} ${b.wording || b.claim || ""}`] as const),
+              ]}
             />
-          </Box>
-        </Part>
-        <Part title="Neutral and ground">
-          <Choice
-            label="The service disconnect is"
-            value={details.service_disconnect ?? ""}
-            options={DISCONNECTS}
-            onChange={(at) => change({ service_disconnect: at === "" ? null : at })}
-            help="Ask; do not infer it from “main”."
+            <Text name="tag" label="Letters before its numbers" upper help="G for G3; worked out if empty" />
+            <One name="main_at" label="Main breaker is" options={LISTS.mains} />
+            <One name="conductors" label="Service or feeder conductors" options={WIRES} />
+            <Sources />
+          </Part>
+          <Part title="Neutral and ground">
+            <One
+              name="service_disconnect"
+              label="The service disconnect is"
+              options={DISCONNECTS}
+              help="Ask; do not infer it from “main”."
+            />
+            <One
+              name="bond"
+              label="Neutral and ground here are"
+              options={BONDS}
+              help="Only as an electrician read it: do not open the panel for this."
+            />
+            <YesOrNo name="ground_bar" label="Grounds have a bar of their own" />
+            <Amount name="neutrals_doubled" label="Terminals with two neutrals" whole help="as seen; 0 if none" />
+            <Tick name="three_wire_feeder" label="Old feeder of three wires to another building" wide />
+          </Part>
+          <Part title="On the label">
+            <Text name="make" label="Maker" />
+            <Text name="series" label="Series" />
+            <Text name="types" label="Breaker types it names" help="with commas between" />
+            <Amount name="interrupting_ka" label="Interrupting rating" unit="kA" whole />
+            <Amount name="bus" label="Bus, amps" whole />
+            <Amount name="circuits" label="Listed for circuits" whole />
+            <One name="tandems" label="Tandems go" options={TANDEMS} />
+            {values.tandems === "in" && <Text name="tandem_spaces" label="Tandem spaces" />}
+            <YesOrNo name="notched" label="Notched where tandems fit" />
+            <YesOrNo name="plug_on_neutral" label="Rail for plug-on neutrals" />
+            <Amount name="year" label="Year of make" whole />
+          </Part>
+          <Part title="The door card">
+            <Amount name="width" label="Door card width" unit="mm" required />
+            <Amount name="height" label="Door card height" unit="mm" required />
+          </Part>
+        </>
+      )}
+    </FormDialog>
+  );
+}
+
+function numberingOf(panel: Panel | undefined): Values["numbering"] {
+  if (typeof panel?.numbering === "object") return "engraved";
+  if (panel?.columns === "one") return "one";
+  return panel?.numbering === "straight_down" ? "straight_down" : "odd_even";
+}
+
+function valuesOf(panel: Panel | undefined, first: boolean, service: Panel["service"] | undefined): Values {
+  const details: PanelDetails = panel?.details ?? { ...LISTS.unreadPanel, types: [] };
+  const engraved = typeof panel?.numbering === "object" ? panel.numbering.as_engraved : null;
+  return {
+    name: panel?.name ?? (first ? "Main panel" : ""),
+    place: panel?.place ?? "",
+    spaces: String(panel?.spaces ?? (first ? 24 : 8)),
+    main: count(panel?.main),
+    numbering: numberingOf(panel),
+    left: engraved?.left.join(" ") ?? "",
+    right: engraved?.right.join(" ") ?? "",
+    service: panel?.service ?? service ?? "split_phase",
+    interior: details.interior,
+    fed_by: details.fed_by ?? "",
+    tag: details.tag ?? panel?.tag ?? "",
+    main_at: details.main_at,
+    conductors: wireName(details.conductors),
+    sources: details.sources ?? null,
+    service_disconnect: details.service_disconnect ?? "",
+    bond: details.bond ?? "",
+    ground_bar: yesNo(details.ground_bar),
+    neutrals_doubled: count(details.neutrals_doubled),
+    three_wire_feeder: details.three_wire_feeder,
+    make: details.make,
+    series: details.series,
+    types: details.types.join(", "),
+    interrupting_ka: count(details.interrupting_ka),
+    bus: count(details.bus),
+    circuits: count(details.circuits),
+    tandems: typeof details.tandems === "object" ? "in" : details.tandems,
+    tandem_spaces: typeof details.tandems === "object" ? details.tandems.in.join(" ") : "",
+    notched: yesNo(details.notched),
+    plug_on_neutral: yesNo(details.plug_on_neutral),
+    year: count(details.year),
+    width: String(panel?.card.width_mm ?? 130),
+    height: String(panel?.card.height_mm ?? 210),
+  };
+}
+
+function factOf(panel: string, values: Values, before: Panel | undefined): Fact {
+  const engraved = values.numbering === "engraved";
+  const columns = { left: numbers(values.left), right: numbers(values.right) };
+  const all = [...columns.left, ...columns.right];
+  const spaces = engraved ? all.filter((n) => n > 0).length : Number(values.spaces);
+  const wrong = engraved && all.some((n) => !Number.isInteger(n) || n < 0 || n > 255);
+  if (!Number.isInteger(spaces) || spaces < 0 || spaces > 255 || wrong)
+    throw new Error("The number of spaces is a whole number from 2 to 84. Nothing was recorded.");
+  return {
+    kind: "panel_described",
+    panel,
+    name: values.name,
+    place: values.place,
+    spaces,
+    columns: values.numbering === "one" || (engraved && columns.right.length === 0) ? "one" : "two",
+    numbering: engraved ? { as_engraved: columns } : values.numbering === "odd_even" ? "odd_even" : "straight_down",
+    service: values.service,
+    main: numberOrNull(values.main),
+    card: { width_mm: Number(values.width), height_mm: Number(values.height) },
+    details: {
+      interior: values.interior,
+      fed_by: values.fed_by || null,
+      // Letters that were worked out are not taken for typed ones.
+      tag:
+        values.tag === (before?.details.tag ?? before?.tag ?? "") ? (before?.details.tag ?? null) : values.tag || null,
+      main_at: values.main_at,
+      conductors: wireOf(values.conductors, before?.details.conductors),
+      sources: values.sources,
+      service_disconnect: values.service_disconnect || null,
+      bond: values.bond || null,
+      ground_bar: fromYesNo(values.ground_bar),
+      neutrals_doubled: numberOrNull(values.neutrals_doubled),
+      three_wire_feeder: values.three_wire_feeder,
+      make: values.make,
+      series: values.series,
+      types: values.types
+        .split(",")
+        .map((word) => word.trim())
+        .filter((word) => word !== ""),
+      interrupting_ka: numberOrNull(values.interrupting_ka),
+      bus: numberOrNull(values.bus),
+      circuits: numberOrNull(values.circuits),
+      tandems: values.tandems === "in" ? { in: numbers(values.tandem_spaces) } : values.tandems,
+      notched: fromYesNo(values.notched),
+      plug_on_neutral: fromYesNo(values.plug_on_neutral),
+      year: numberOrNull(values.year),
+    },
+  };
+}
+
+/** Other sources: none asked after, none there, or these. */
+function Sources() {
+  const { field } = useController<Values, "sources">({ name: "sources" });
+  const sources = field.value;
+  return (
+    <Box sx={{ gridColumn: "1 / -1" }}>
+      <Typography variant="body2">What else can feed it? Each stays live when the main is off.</Typography>
+      {LISTS.sources.map(([source, words]) => (
+        <FormControlLabel
+          key={source}
+          label={words}
+          control={
+            <Checkbox
+              checked={sources?.includes(source) ?? false}
+              onChange={(event) => {
+                const rest = (sources ?? []).filter((other) => other !== source);
+                field.onChange(event.target.checked ? [...rest, source] : rest);
+              }}
+            />
+          }
+        />
+      ))}
+      <FormControlLabel
+        label="Nothing else, I have asked"
+        control={
+          <Checkbox
+            checked={sources?.length === 0}
+            onChange={(event) => field.onChange(event.target.checked ? [] : null)}
           />
-          <Choice
-            label="Neutral and ground here are"
-            value={details.bond ?? ""}
-            options={BONDS}
-            onChange={(bond) => change({ bond: bond === "" ? null : bond })}
-            help="Only as an electrician read it: do not open the panel for this."
-          />
-          <Choice
-            label="Grounds have a bar of their own"
-            value={yesNo(details.ground_bar)}
-            options={YES_NO}
-            onChange={(bar: YesNo) => change({ ground_bar: fromYesNo(bar) })}
-          />
-          {countField("Terminals with two neutrals", "neutrals_doubled", "as seen; 0 if none")}
-          <FormControlLabel
-            sx={{ gridColumn: "1 / -1" }}
-            label="Old feeder of three wires to another building"
-            control={
-              <Checkbox
-                checked={details.three_wire_feeder}
-                onChange={(e) => change({ three_wire_feeder: e.target.checked })}
-              />
-            }
-          />
-        </Part>
-        <Part title="On the label">
-          <TextField label="Maker" value={details.make} onChange={(e) => change({ make: e.target.value })} />
-          <TextField label="Series" value={details.series} onChange={(e) => change({ series: e.target.value })} />
-          <TextField
-            label="Breaker types it names"
-            value={types}
-            onChange={(e) => setTypes(e.target.value)}
-            helperText="with commas between"
-          />
-          {countField("Interrupting rating, kA", "interrupting_ka")}
-          {countField("Bus, amps", "bus")}
-          {countField("Listed for circuits", "circuits")}
-          <Choice
-            label="Tandems go"
-            value={tandems}
-            options={TANDEMS}
-            onChange={(where) => change({ tandems: where === "in" ? { in: [] } : where })}
-          />
-          {tandems === "in" && (
-            <TextField label="Tandem spaces" value={tandemSpaces} onChange={(e) => setTandemSpaces(e.target.value)} />
-          )}
-          <Choice
-            label="Notched where tandems fit"
-            value={yesNo(details.notched)}
-            options={YES_NO}
-            onChange={(notched: YesNo) => change({ notched: fromYesNo(notched) })}
-          />
-          <Choice
-            label="Rail for plug-on neutrals"
-            value={yesNo(details.plug_on_neutral)}
-            options={YES_NO}
-            onChange={(rail: YesNo) => change({ plug_on_neutral: fromYesNo(rail) })}
-          />
-          {countField("Year of make", "year")}
-        </Part>
-        <Part title="The door card">
-          <TextField
-            label="Door card width, mm"
-            value={width}
-            onChange={(e) => setWidth(e.target.value)}
-            slotProps={number}
-          />
-          <TextField
-            label="Door card height, mm"
-            value={height}
-            onChange={(e) => setHeight(e.target.value)}
-            slotProps={number}
-          />
-        </Part>
-        {error !== null && (
-          <Alert severity="error" variant="outlined">
-            {wordsOf(error)}
-          </Alert>
-        )}
-      </DialogContent>
-      <DialogActions>
-        <Button color="inherit" onClick={onClose}>
-          Leave as it was
-        </Button>
-        <Button variant="contained" onClick={() => void keep()}>
-          Keep this panel
-        </Button>
-      </DialogActions>
-    </>
+        }
+      />
+    </Box>
   );
 }
 
 function Part({ title, children }: { title?: string; children: ReactNode }) {
   return (
-    <Box component="section" sx={{ mb: 3 }}>
+    <Box component="section" sx={{ mb: 1 }}>
       {title !== undefined && (
         <Typography variant="h3" sx={{ mb: 1.5 }}>
           {title}

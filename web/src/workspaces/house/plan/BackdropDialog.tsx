@@ -15,6 +15,7 @@ import { newId } from "../../../api/record";
 import { tone } from "../../../app/theme";
 import { useAct } from "../../../app/useAct";
 import { wordsOf } from "../../../app/useNotice";
+import { FileButton } from "../../../parts/form/FileButton";
 
 interface Pixel {
   x: number;
@@ -108,20 +109,14 @@ export function BackdropDialog({ home, floor, onClose }: Props) {
       <DialogTitle id="backdrop-title">A photo or scan underneath</DialogTitle>
       <DialogContent>
         <Stack spacing={2}>
-          <Button component="label" variant="outlined" sx={{ alignSelf: "flex-start" }}>
-            Choose the picture
-            <input
-              type="file"
-              aria-label="Picture of the plan"
+          <div>
+            <FileButton
+              words="Choose the picture"
+              label="Picture of the plan"
               accept="image/jpeg,image/png,image/webp"
-              hidden
-              onChange={(event) => {
-                const file = event.target.files?.[0];
-                if (file) load(file);
-                event.target.value = "";
-              }}
+              onFile={load}
             />
-          </Button>
+          </div>
           {error !== null && (
             <Alert severity="error" variant="outlined" data-testid="backdrop-error">
               {error}
@@ -159,7 +154,7 @@ export function BackdropDialog({ home, floor, onClose }: Props) {
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose} color="inherit">
-          Leave as it was
+          Cancel
         </Button>
         <Button variant="contained" disabled={ends.length < 2 || length.trim() === ""} onClick={() => void keep()}>
           Lay it underneath

@@ -13,6 +13,7 @@ import { useAct } from "../../../app/useAct";
 import { wordsOf } from "../../../app/useNotice";
 import { PlanDrawing } from "../../../drawing/PlanDrawing";
 import { Choice } from "../../../parts/Choice";
+import { FileButton } from "../../../parts/form/FileButton";
 
 const UNITS = [
   ["", "as the file says"],
@@ -60,20 +61,14 @@ export function DrawingDialog({ home, floor, onClose }: Props) {
             A DXF in text form. Closed polylines become rooms of {floor.name}, a text inside one its name; blocks named
             as in our own DXF become points. Nothing is kept before you say so.
           </Typography>
-          <Button component="label" variant="outlined" sx={{ alignSelf: "flex-start" }}>
-            Choose the drawing
-            <input
-              type="file"
-              aria-label="Drawing"
+          <div>
+            <FileButton
+              words="Choose the drawing"
+              label="Drawing"
               accept=".dxf"
-              hidden
-              onChange={(event) => {
-                const chosen = event.target.files?.[0];
-                if (chosen) void load(chosen, unit);
-                event.target.value = "";
-              }}
+              onFile={(chosen) => void load(chosen, unit)}
             />
-          </Button>
+          </div>
           {error !== null && (
             <Alert severity="error" variant="outlined" data-testid="drawing-error">
               {error}
@@ -112,7 +107,7 @@ export function DrawingDialog({ home, floor, onClose }: Props) {
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose} color="inherit">
-          Leave as it was
+          Cancel
         </Button>
         <Button variant="contained" disabled={!read} onClick={() => void keep()}>
           Draw these rooms

@@ -1,14 +1,8 @@
-import Button from "@mui/material/Button";
-import Dialog from "@mui/material/Dialog";
-import DialogActions from "@mui/material/DialogActions";
-import DialogContent from "@mui/material/DialogContent";
-import DialogTitle from "@mui/material/DialogTitle";
-import Stack from "@mui/material/Stack";
-import TextField from "@mui/material/TextField";
-import { useState } from "react";
 import type { HomeOverview } from "../../../api/client";
-import { useAct } from "../../../app/useAct";
-import { Choice } from "../../../parts/Choice";
+import { useRecord } from "../../../api/record";
+import { useNotice } from "../../../app/useNotice";
+import { fieldsOf } from "../../../parts/form/fieldsOf";
+import { FormDialog } from "../../../parts/form/FormDialog";
 
 const LEVELS = [
   ["2", "two above the ground floor"],
@@ -17,7 +11,9 @@ const LEVELS = [
   ["-1", "below the ground floor"],
   ["-2", "two below the ground floor"],
 ] as const;
-type Level = (typeof LEVELS)[number][0];
+type Values = { name: string; level: (typeof LEVELS)[number][0] };
+const ABOVE: Values = { name: "", level: "1" };
+const { Text, One } = fieldsOf<Values>();
 
 interface Props {
   home: HomeOverview;
@@ -27,37 +23,23 @@ interface Props {
 
 /** Another floor: its name, and where it is in the order of floors. */
 export function FloorDialog({ home, onClose, onKept }: Props) {
-  const act = useAct(home.id);
-  const [name, setName] = useState("");
-  const [level, setLevel] = useState<Level>("1");
-  const keep = async () => {
-    if (await act([{ kind: "floor_placed", floor: name, level: Number(level) }], `${name}: type its first room`)) {
-      onKept(name.trim());
-      onClose();
-    }
-  };
+  const record = useRecord(home.id);
+  const say = useNotice();
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="floor-title">
-      <DialogTitle id="floor-title">Another floor</DialogTitle>
-      <DialogContent>
-        <Stack spacing={2} sx={{ pt: 1 }}>
-          <TextField
-            label="Name of the floor"
-            value={name}
-            onChange={(e) => setName(e.target.value)}
-            placeholder="loft"
-          />
-          <Choice label="Where it is" value={level} options={LEVELS} onChange={setLevel} />
-        </Stack>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose} color="inherit">
-          Leave as it was
-        </Button>
-        <Button variant="contained" disabled={name.trim() === ""} onClick={() => void keep()}>
-          Go to it
-        </Button>
-      </DialogActions>
-    </Dialog>
+    <FormDialog
+      title="Another floor"
+      keep={`floor ${home.id}`}
+      recorded={ABOVE}
+      save="Save and go to it"
+      onSave={async ({ name, level }) => {
+        await record([{ kind: "floor_placed", floor: name, level: Number(level) }]);
+        say.done(`${name}: type its first room`);
+        onKept(name.trim());
+      }}
+      onClose={onClose}
+    >
+      <Text name="name" label="Name of the floor" placeholder="loft" required autoFocus />
+      <One name="level" label="Where it is" options={LEVELS} />
+    </FormDialog>
   );
 }

@@ -73,10 +73,10 @@ export function PickPoints({ home, from, which, onClose }: Props) {
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose} color="inherit">
-          Leave as it was
+          Cancel
         </Button>
         <Button variant="contained" onClick={() => void keep()}>
-          Keep this
+          Save
         </Button>
       </DialogActions>
     </Dialog>

@@ -7,7 +7,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Fact, Found, HomeOverview, KnownPoint, PointDetails } from "../../../api/client";
 import { LISTS } from "../../../api/lists";
-import { newId } from "../../../api/record";
+import { newId, useRecord } from "../../../api/record";
 import { useAct } from "../../../app/useAct";
 import { VerdictTag } from "../../../drawing/Tag";
 import { bladeOf, placeOfBlade } from "../../../drawing/place";
@@ -27,6 +27,7 @@ interface Props {
 /** A point: what feeds it, what goes dark with it, and what can be said of it. */
 export function PointOnPlan({ home, point, found, placed }: Props) {
   const act = useAct(home.id);
+  const record = useRecord(home.id);
   const wish = useWish(home.id);
   const [evidence, setEvidence] = useState(false);
   const [editing, setEditing] = useState(false);
@@ -94,8 +95,9 @@ export function PointOnPlan({ home, point, found, placed }: Props) {
           <Stack component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
             <EditPoint
               key={JSON.stringify(point)}
+              home={home.id}
               point={point}
-              onKeep={(fact) => void act([fact], "Kept")}
+              onSave={(fact) => record([fact])}
               onRemove={() => void act([{ kind: "point_removed", point: point.id }], `${point.name} is gone`)}
             />
             {receptacle && (

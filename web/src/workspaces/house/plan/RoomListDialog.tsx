@@ -12,6 +12,8 @@ import { propose, useTypedRooms } from "../../../api/queries";
 import { newId } from "../../../api/record";
 import { useAct } from "../../../app/useAct";
 import { useNotice } from "../../../app/useNotice";
+import { useKeptText } from "../../../parts/form/kept";
+import { KeptNote } from "../../../parts/form/KeptNote";
 
 const SAMPLE = "ground floor:\nKitchen 4.2 x 3.6\nPantry 2 x 3.6 right of Kitchen\nHall 6.2 x 1.5 below Kitchen";
 
@@ -19,7 +21,8 @@ const SAMPLE = "ground floor:\nKitchen 4.2 x 3.6\nPantry 2 x 3.6 right of Kitche
 export function RoomListDialog({ home, floor, onClose }: { home: HomeOverview; floor: string; onClose: () => void }) {
   const act = useAct(home.id);
   const say = useNotice();
-  const [text, setText] = useState("");
+  const [text, setText] = useKeptText(`rooms ${home.id}`);
+  const [before] = useState(text !== "");
   const wish = (ids: string[]): Extract<Wish, { wish: "type_rooms" }> => ({
     wish: "type_rooms",
     text,
@@ -39,8 +42,8 @@ export function RoomListDialog({ home, floor, onClose }: { home: HomeOverview; f
       const wrong = proposal.lines.filter((line) => line.misread).map((line) => line.text);
       if (proposal.facts.length > 0 && !(await act(proposal.facts, "Rooms drawn"))) return;
       // What was not understood stays in the field.
+      setText(wrong.join("\n"));
       if (wrong.length === 0) onClose();
-      else setText(wrong.join("\n"));
     } catch (refused) {
       say.problem(refused);
     }
@@ -49,6 +52,7 @@ export function RoomListDialog({ home, floor, onClose }: { home: HomeOverview; f
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="rooms-title">
       <DialogTitle id="rooms-title">Rooms as a list</DialogTitle>
       <DialogContent>
+        <KeptNote kept={before && text !== ""} onDiscard={() => setText("")} />
         <Typography color="text.secondary" sx={{ mb: 1 }}>
           One room a line: its name, its size, and where it goes if that is not right of the one before it. A line that
           ends with a colon names a floor.
@@ -80,8 +84,14 @@ export function RoomListDialog({ home, floor, onClose }: { home: HomeOverview; f
         </Box>
       </DialogContent>
       <DialogActions>
-        <Button onClick={onClose} color="inherit">
-          Leave as it was
+        <Button
+          color="inherit"
+          onClick={() => {
+            setText("");
+            onClose();
+          }}
+        >
+          Cancel
         </Button>
         <Button variant="contained" disabled={good === 0} onClick={() => void keep()}>
           {good === 1 ? "Draw 1 room" : `Draw ${good} rooms`}
