@@ -19,4 +19,21 @@ export default tseslint.config(
       "@typescript-eslint/ban-ts-comment": "error",
     },
   },
+  {
+    // Parts are told everything: they ask for nothing and record nothing.
+    files: ["src/parts/**", "src/drawing/**"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            {
+              regex: "api/(queries|record|outbox|refresh)$|app/useAct$|workspaces/",
+              message: "A part has no data access.",
+            },
+          ],
+        },
+      ],
+    },
+  },
 );

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useSyncExternalStore } from "react";
+import { useCallback, useMemo, useSyncExternalStore } from "react";
 import { v4 as uuid } from "uuid";
 import type { Draft, Fact, Instrument, Since } from "./client";
 import { now } from "./clock";
@@ -46,6 +46,21 @@ export function useRecord(home: string): (facts: Fact[], observed?: Observed) =>
       return drafts.map((written) => written.id);
     },
     [client, home],
+  );
+}
+
+/**
+ * The facts that this device has written into the home and that an answer of the sequence `seq` does not hold yet, in order: what
+ * a screen shows at once, over what the program said last.
+ */
+export function useMeanwhile(home: string, seq: number): Fact[] {
+  const pending = usePending();
+  return useMemo(
+    () =>
+      pending
+        .filter((batch) => batch.home === home && (batch.seq === undefined || batch.seq > seq))
+        .flatMap((batch) => batch.entries.map((entry) => entry.fact)),
+    [pending, home, seq],
   );
 }
 

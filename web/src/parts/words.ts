@@ -7,3 +7,6 @@ export const sentence = (name: string): string => name.charAt(0).toUpperCase() +
 /** `leg A`, `legs A and B`. */
 export const legsInWords = (legs: readonly string[]): string =>
   `${legs.length === 1 ? "leg" : "legs"} ${[...legs].sort().join(" and ")}`;
+
+/** `1 room`, `3 rooms`. */
+export const counted = (count: number, one: string): string => (count === 1 ? `1 ${one}` : `${count} ${one}s`);

@@ -1,5 +1,6 @@
 //! The practice-house file: one JSON object a line.
 
+use super::wiring::{Feed, NumberedWiring};
 use super::{Case, CasePoint, OffSet, OldLabel, PointClass};
 
 /// A point with its true breaker, which only the referee sees.
@@ -116,6 +117,12 @@ impl House {
             (self.walk_s.iter().flatten().all(|s| s.is_finite() && *s >= 0.0), "a walk takes no time that can be"),
         ];
         checks.into_iter().find(|(holds, _)| !holds).map(|(_, why)| why)
+    }
+
+    /// What only the referee knows.
+    pub(crate) fn wiring(&self) -> NumberedWiring {
+        let feed = |p: &HousePoint| Feed { breaker: Some(p.breaker), burnt_out: p.burnt_out, ..Feed::default() };
+        NumberedWiring { feeds: self.points.iter().map(feed).enumerate().collect(), ..NumberedWiring::default() }
     }
 
     /// What a crew sees of it.

@@ -11,6 +11,7 @@ mod choose;
 mod house;
 mod play;
 mod referee;
+mod wiring;
 
 pub use belief::Belief;
 pub use case::{Case, CasePoint, Costs, Crew, MOST_BREAKERS, OffSet, OldLabel, PointClass};
@@ -18,6 +19,8 @@ pub use house::{House, HouseError, HouseLabel, HousePoint};
 pub(crate) use play::play_as;
 pub use play::{Strategy, play};
 pub use referee::Played;
+pub(crate) use wiring::NumberedWiring;
+pub use wiring::{Feed, Wiring};
 
 use crate::proof::single_cause;
 

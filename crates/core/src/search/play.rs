@@ -1,6 +1,7 @@
 //! A round in a house, by one of the schools.
 
 use super::referee::Table;
+use super::wiring::NumberedWiring;
 use super::{Act, Case, Costs, Crew, OffSet, Place, Standing};
 use super::{House, Played};
 use crate::model::Method;
@@ -39,13 +40,14 @@ const MOST_ACTS: usize = 4000;
 
 /// Plays a round. `clock_ms` gives milliseconds from any start; it measures decisions and changes nothing.
 pub fn play(house: &House, crew: Crew, costs: Costs, strategy: Strategy, seed: u64, clock_ms: &mut dyn FnMut() -> f64) -> Played {
-    play_as(house, &house.case(), crew, costs, strategy, seed, clock_ms)
+    let played = play_as(&house.case(), &house.wiring(), crew, costs, strategy, seed, clock_ms);
+    Played { house: house.id.clone(), ..played }
 }
 
-/// The same, with what the crew sees passed in.
+/// The same for what a crew sees and a wiring that only the referee knows.
 pub(crate) fn play_as(
-    house: &House,
     case: &Case,
+    wiring: &NumberedWiring,
     crew: Crew,
     costs: Costs,
     strategy: Strategy,
@@ -53,7 +55,7 @@ pub(crate) fn play_as(
     clock_ms: &mut dyn FnMut() -> f64,
 ) -> Played {
     let costs = if strategy == Strategy::Oracle { Costs { misread: 0.0, ..costs } } else { costs };
-    let mut table = Table::new(house, case, crew, costs, seed);
+    let mut table = Table::new(case, wiring, crew, costs, seed);
     let may = case.may_be_off();
     match strategy {
         Strategy::OneAtATime => one_at_a_time(&mut table, may),
@@ -70,7 +72,7 @@ pub(crate) fn play_as(
 }
 
 fn open_points(table: &Table<'_>) -> Vec<usize> {
-    (0..table.house.points.len()).filter(|p| table.search.standing(*p) == Standing::Open).collect()
+    (0..table.search.case.points.len()).filter(|p| table.search.standing(*p) == Standing::Open).collect()
 }
 
 /// Looks at these points with just these off, the nearest room first.
@@ -78,18 +80,18 @@ fn tour(table: &mut Table<'_>, off: OffSet, points: &[usize]) {
     let mut left: Vec<usize> = points.to_vec();
     while !left.is_empty() {
         let from = table.place();
-        let rooms = left.iter().map(|p| table.house.points[*p].room);
+        let rooms = left.iter().map(|p| table.search.case.points[*p].room);
         let room = rooms.min_by(|a, b| {
             let far = |room: usize| table.search.walk_s(from, Place::Room(room));
             far(*a).total_cmp(&far(*b)).then(a.cmp(b))
         });
         let Some(room) = room else { return };
-        let here: Vec<usize> = left.iter().copied().filter(|p| table.house.points[*p].room == room).collect();
+        let here: Vec<usize> = left.iter().copied().filter(|p| table.search.case.points[*p].room == room).collect();
         table.enter(off, room, here.len());
         for p in &here {
             table.look(*p);
         }
-        left.retain(|p| table.house.points[*p].room != room);
+        left.retain(|p| table.search.case.points[*p].room != room);
     }
 }
 
@@ -133,12 +135,12 @@ fn likeliest(table: &Table<'_>, tried: &[OffSet], may: OffSet, point: usize) -> 
 
 /// From one point to the nearest that is open, with its likeliest breaker off, until it is proven.
 fn hunt(table: &mut Table<'_>, may: OffSet, tone: bool) {
-    let mut heard = vec![false; table.house.points.len()];
+    let mut heard = vec![false; table.search.case.points.len()];
     let mut radio = None;
-    let mut tried = vec![OffSet::NONE; table.house.points.len()];
+    let mut tried = vec![OffSet::NONE; table.search.case.points.len()];
     for _ in 0..MOST_ACTS {
         let from = table.place();
-        let walk = |p: &usize| table.search.walk_s(from, Place::Room(table.house.points[*p].room));
+        let walk = |p: &usize| table.search.walk_s(from, Place::Room(table.search.case.points[*p].room));
         let open: Vec<usize> = open_points(table).into_iter().filter(|p| tried[*p].and(may) != may).collect();
         let nearest = open.iter().copied().min_by(|a, b| walk(a).total_cmp(&walk(b)).then(a.cmp(b)));
         // A radio stays where it is until it has told.
@@ -149,7 +151,7 @@ fn hunt(table: &mut Table<'_>, may: OffSet, tone: bool) {
             continue;
         }
         let Some(breaker) = likeliest(table, &tried, may, point) else { return };
-        let room = table.house.points[point].room;
+        let room = table.search.case.points[point].room;
         if !tone && table.by_ear() && table.takes_tone(point) {
             if radio != Some(point) {
                 radio = Some(point);
@@ -162,7 +164,7 @@ fn hunt(table: &mut Table<'_>, may: OffSet, tone: bool) {
         }
         let here: Vec<usize> = open_points(table)
             .into_iter()
-            .filter(|p| table.house.points[*p].room == room && likeliest(table, &tried, may, *p) == Some(breaker))
+            .filter(|p| table.search.case.points[*p].room == room && likeliest(table, &tried, may, *p) == Some(breaker))
             .collect();
         if here.is_empty() {
             continue;
@@ -199,7 +201,7 @@ fn adaptive(table: &mut Table<'_>, clock_ms: &mut dyn FnMut() -> f64) {
 fn oracle(table: &mut Table<'_>, may: OffSet) {
     let mut left: Vec<(usize, Vec<usize>)> = may
         .iter()
-        .map(|b| (b, (0..table.house.points.len()).filter(|p| table.house.points[*p].breaker == b).collect()))
+        .map(|b| (b, (0..table.search.case.points.len()).filter(|p| table.breaker(*p) == Some(b)).collect()))
         .filter(|(_, points): &(usize, Vec<usize>)| !points.is_empty())
         .collect();
     while !left.is_empty() {
@@ -216,7 +218,7 @@ fn oracle(table: &mut Table<'_>, may: OffSet) {
         let Some((n, (_, way))) = best else { return };
         let (breaker, points) = left.swap_remove(n);
         for room in way {
-            let here: Vec<usize> = points.iter().copied().filter(|p| table.house.points[*p].room == room).collect();
+            let here: Vec<usize> = points.iter().copied().filter(|p| table.search.case.points[*p].room == room).collect();
             table.enter(OffSet::one(breaker), room, here.len());
             for p in here {
                 table.look_once(p, breaker);
@@ -227,7 +229,7 @@ fn oracle(table: &mut Table<'_>, may: OffSet) {
 
 /// The shortest way through the rooms of these points: every order of up to seven rooms, else nearest first.
 fn shortest(table: &Table<'_>, from: Place, points: &[usize]) -> (Vec<usize>, f64) {
-    let mut rooms: Vec<usize> = points.iter().map(|p| table.house.points[*p].room).collect();
+    let mut rooms: Vec<usize> = points.iter().map(|p| table.search.case.points[*p].room).collect();
     rooms.sort_unstable();
     rooms.dedup();
     let walk = |a: Place, b: usize| table.search.walk_s(a, Place::Room(b));

@@ -4,13 +4,13 @@
 use rand::Rng;
 use rand_pcg::Pcg64Mcg;
 
-use super::House;
+use super::wiring::NumberedWiring;
 use super::{Case, Costs, Crew, OffSet, Place, Search, Standing};
 
 /// What came of a round.
 #[derive(Debug, Clone, PartialEq, serde::Serialize)]
 pub struct Played {
-    /// Which house.
+    /// The name of the house; empty for a home.
     pub house: String,
     /// Which seed.
     pub seed: u64,
@@ -43,9 +43,9 @@ pub struct Played {
     pub decisions_ms: Vec<f64>,
 }
 
-/// A house with a crew in it.
+/// A wiring with a crew that does not know it.
 pub(crate) struct Table<'a> {
-    pub(crate) house: &'a House,
+    wiring: &'a NumberedWiring,
     pub(crate) search: Search<'a>,
     costs: Costs,
     crew: Crew,
@@ -63,15 +63,13 @@ pub(crate) struct Table<'a> {
 }
 
 impl<'a> Table<'a> {
-    pub(crate) fn new(house: &'a House, case: &'a Case, crew: Crew, costs: Costs, seed: u64) -> Self {
+    pub(crate) fn new(case: &'a Case, wiring: &'a NumberedWiring, crew: Crew, costs: Costs, seed: u64) -> Self {
         let mut search = Search::new(case, crew, costs);
-        for (p, point) in house.points.iter().enumerate() {
-            if point.burnt_out {
-                search.is_burnt_out(p);
-            }
+        for (p, _) in wiring.feeds.iter().filter(|(_, feed)| feed.burnt_out) {
+            search.is_burnt_out(*p);
         }
         Self {
-            house,
+            wiring,
             search,
             costs,
             crew,
@@ -81,12 +79,21 @@ impl<'a> Table<'a> {
             looks: 0,
             tones: 0,
             now_s: 0.0,
-            dark_from: vec![None; house.points.len()],
+            dark_from: vec![None; case.points.len()],
             longest_s: 0.0,
             overrun_s: 0.0,
             violations: 0,
             decisions_ms: Vec::new(),
         }
+    }
+
+    /// The breaker that feeds a point.
+    pub(crate) fn breaker(&self, point: usize) -> Option<usize> {
+        self.wiring.breaker(&point).copied()
+    }
+
+    fn is_off(&self, off: OffSet, point: usize) -> bool {
+        self.breaker(point).is_none_or(|b| off.has(b))
     }
 
     fn passes(&mut self, seconds: f64) {
@@ -112,15 +119,15 @@ impl<'a> Table<'a> {
         }
         self.passes(self.costs.flip_s * changed.len() as f64);
         self.search.switched(off);
-        self.violations += self.house.must_stay_on.iter().filter(|b| off.has(**b)).count();
-        for (p, point) in self.house.points.iter().enumerate() {
-            let Some(most) = point.max_off_min else { continue };
-            match (off.has(point.breaker), self.dark_from[p]) {
+        self.violations += self.search.case.stay_on.iter().filter(|b| off.has(*b)).count();
+        for (p, point) in self.search.case.points.iter().enumerate() {
+            let Some(most_s) = point.max_dark_s else { continue };
+            match (self.is_off(off, p), self.dark_from[p]) {
                 (true, None) => self.dark_from[p] = Some(self.now_s),
                 (false, Some(from)) => {
                     let dark = self.now_s - from;
                     self.longest_s = self.longest_s.max(dark);
-                    self.overrun_s = self.overrun_s.max(dark - most * 60.0);
+                    self.overrun_s = self.overrun_s.max(dark - most_s);
                     self.dark_from[p] = None;
                 }
                 _ => {}
@@ -154,7 +161,7 @@ impl<'a> Table<'a> {
             let seconds = if n == 0 { first_s } else { again_s };
             self.passes(seconds);
             self.looks += 1;
-            let truth = self.off().has(self.house.points[point].breaker);
+            let truth = self.is_off(self.off(), point);
             let misread = self.rng.random::<f64>() < self.costs.misread;
             let dark = truth != misread;
             first.get_or_insert(dark);
@@ -166,7 +173,7 @@ impl<'a> Table<'a> {
     }
 
     fn again_s(&self, point: usize) -> f64 {
-        if self.house.points[point].burnt_out { self.costs.burnt_s } else { self.costs.glance_s }
+        if self.wiring.feeds[&point].burnt_out { self.costs.burnt_s } else { self.costs.glance_s }
     }
 
     /// The tone sender is plugged in at the point, the panel swept twice.
@@ -176,13 +183,13 @@ impl<'a> Table<'a> {
         if let Some(room) = self.search.sender {
             self.go(Place::Room(room));
         }
-        let room = self.house.points[point].room;
+        let room = self.search.case.points[point].room;
         self.go(Place::Room(room));
         self.passes(self.costs.tone_place_s);
         self.go(Place::Panel);
-        self.passes(self.costs.tone_s(self.house.breakers));
-        let truth = self.house.points[point].breaker;
-        let beside = &self.house.panel_neighbours[truth];
+        self.passes(self.costs.tone_s(self.search.case.breakers()));
+        let Some(truth) = self.breaker(point) else { return };
+        let beside = &self.search.case.beside[truth];
         let heard = if self.rng.random::<f64>() < self.costs.tone_right || beside.is_empty() {
             truth
         } else {
@@ -207,7 +214,7 @@ impl<'a> Table<'a> {
     /// A radio is plugged in at the point, to be heard at the panel.
     pub(crate) fn place_radio(&mut self, point: usize) {
         self.acts += 1;
-        self.go(Place::Room(self.house.points[point].room));
+        self.go(Place::Room(self.search.case.points[point].room));
         self.passes(self.costs.plug_s);
     }
 
@@ -247,21 +254,21 @@ impl<'a> Table<'a> {
     pub(crate) fn end(mut self, seed: u64) -> Played {
         self.switch(OffSet::NONE);
         let (mut proven, mut wrong, mut excluded, mut wrong_exclusions, mut open) = (0, 0, 0, 0, 0);
-        for (p, point) in self.house.points.iter().enumerate() {
+        for p in 0..self.search.case.points.len() {
             match self.search.standing(p) {
                 Standing::Proven(b) => {
                     proven += 1;
-                    wrong += usize::from(b != point.breaker);
+                    wrong += usize::from(Some(b) != self.breaker(p));
                 }
                 Standing::ByExclusion(b) => {
                     excluded += 1;
-                    wrong_exclusions += usize::from(b != point.breaker);
+                    wrong_exclusions += usize::from(Some(b) != self.breaker(p));
                 }
                 Standing::Open => open += 1,
             }
         }
         Played {
-            house: self.house.id.clone(),
+            house: String::new(),
             seed,
             minutes: self.now_s / 60.0,
             acts: self.acts,

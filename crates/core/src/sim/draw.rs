@@ -16,34 +16,7 @@ use crate::model::{
     Volts,
 };
 use crate::model::{Level, Recipe};
-
-/// What is behind the wall at a point.
-#[derive(Debug, Clone, Default, PartialEq)]
-pub struct Feed {
-    /// The breaker; `None` where nothing feeds it.
-    pub breaker: Option<BreakerId>,
-    /// The GFCI device upstream of it, itself where it is one.
-    pub behind: Option<PointId>,
-    /// Its lamp is burnt out.
-    pub burnt_out: bool,
-    /// Its switch is off.
-    pub switched_off: bool,
-    /// A live conductor runs beside it: this breaker makes a meter show a voltage that is not there.
-    pub beside: Option<BreakerId>,
-    /// What it draws when it runs, in amperes.
-    pub draws: f64,
-}
-
-/// The wiring that nobody sees.
-#[derive(Debug, Clone, Default, PartialEq)]
-pub struct Wiring {
-    /// Every point, listed or not.
-    pub feeds: BTreeMap<PointId, Feed>,
-    /// GFCI devices that are tripped before anybody comes.
-    pub tripped: BTreeSet<PointId>,
-    /// Points that are there and were forgotten on the list.
-    pub unlisted: Vec<PointPlaced>,
-}
+use crate::search::{Feed, Wiring};
 
 /// A house.
 #[derive(Debug, Clone, PartialEq)]
@@ -52,6 +25,8 @@ pub struct MadeHouse {
     pub facts: Vec<Fact>,
     /// What nobody can.
     pub wiring: Wiring,
+    /// Points that are there and were forgotten on the list.
+    pub unlisted: Vec<PointPlaced>,
 }
 
 /// Shares of what goes wrong.
@@ -481,7 +456,7 @@ fn write(
     let tripped =
         feeds.values().filter_map(|feed| feed.behind.clone()).find(|_| recipe.level == Level::Tricky).into_iter().collect();
     let unlisted = forgotten.into_iter().map(|spot| spot.placed).collect();
-    MadeHouse { facts, wiring: Wiring { feeds, tripped, unlisted } }
+    MadeHouse { facts, wiring: Wiring { feeds, tripped }, unlisted }
 }
 
 /// `Made-up house 17`.

@@ -9,9 +9,10 @@ use std::collections::BTreeSet;
 use rand::Rng;
 use rand_pcg::Pcg64Mcg;
 
-use super::draw::{Feed, MadeHouse};
+use super::draw::MadeHouse;
 use crate::logbook::{Home, Instrument, PointPlaced};
 use crate::model::{BreakerId, Point, PointId, PointKind, State, Volts, Worked};
+use crate::search::Feed;
 
 /// How often a look is misread.
 const MISREAD: f64 = 0.005;
@@ -195,7 +196,7 @@ impl<'a> Live<'a> {
             }
         };
         let seen = |unlisted: &&PointPlaced| unlisted.room == point.room && self.home.house().point(&unlisted.point).is_none();
-        reading.noticed = self.made.wiring.unlisted.iter().filter(seen).cloned().collect();
+        reading.noticed = self.made.unlisted.iter().filter(seen).cloned().collect();
         reading
     }
 

@@ -11,7 +11,7 @@ mod practice;
 mod rooms;
 mod score;
 
-pub use draw::{Feed, MadeHouse, Wiring, draw};
+pub use draw::{MadeHouse, draw};
 pub use instruments::{Reading, ToneAt};
 pub use practice::{HeldAt, MarkedPoint, Marks, Traced, marks, reading, trace_through};
 pub use score::{Score, Summary, score};

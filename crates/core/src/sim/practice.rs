@@ -109,7 +109,7 @@ pub fn marks(book: &Logbook, home: &Study, reveal: bool) -> Option<Marks> {
         wrong: 0,
         by_exclusion: 0,
         open: 0,
-        forgotten: made.wiring.unlisted.iter().filter(|p| home.house().point(&p.point).is_none()).count(),
+        forgotten: made.unlisted.iter().filter(|p| home.house().point(&p.point).is_none()).count(),
         safety: round.safety,
         truth: Vec::new(),
     };
@@ -440,7 +440,7 @@ mod tests {
                 assert_eq!(made, draw(recipe), "the same recipe draws the same house");
                 let book = started(recipe);
                 let home = book.home();
-                let forgotten = made.wiring.unlisted.len();
+                let forgotten = made.unlisted.len();
                 assert_eq!(
                     home.house().points().count() + forgotten,
                     usize::from(points).min(home.house().points().count() + forgotten)

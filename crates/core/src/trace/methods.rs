@@ -8,12 +8,11 @@ use rand_pcg::Pcg64Mcg;
 use super::at_home::AtHome;
 use super::pace::pace;
 use crate::model::{BreakerId, Method, PointId, TraceSetup};
-use crate::search::{Case, CasePoint};
-use crate::search::{House, HouseLabel, HousePoint, Strategy, play_as};
+use crate::search::{Case, CasePoint, NumberedWiring, Strategy, play_as};
 use crate::study::Study;
 use crate::trace::{Verdict, verdicts};
 
-/// What a way of tracing is expected to take from here.
+/// What a method of tracing is expected to take from here.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
 pub struct MethodMinutes {
     /// The method.
@@ -39,30 +38,19 @@ pub fn method_minutes(home: &Study, setup: TraceSetup) -> Vec<MethodMinutes> {
     let taught: Vec<Method> = Method::ALL.into_iter().filter(|s| *s != Method::ToneTracer || setup.tone).collect();
     let mut minutes = vec![0.0; taught.len()];
     for sample in 0..SAMPLES {
-        let points = open
-            .iter()
-            .map(|p| {
-                // Only what can be proven takes time: drawn among the breakers that may be off.
-                let row = belief.of(*p);
-                let total: f64 = may.iter().map(|b| row[b]).sum();
-                let mut left = rng.random::<f64>() * total;
-                let drawn = may.iter().find(|b| {
-                    left -= row[*b];
-                    left <= 0.0
-                });
-                HousePoint {
-                    room: at_home.case.points[*p].room,
-                    kind: at_home.case.points[*p].class,
-                    name: String::new(),
-                    burnt_out: false,
-                    breaker: drawn.or_else(|| may.iter().next()).unwrap_or(0),
-                    max_off_min: at_home.case.points[*p].max_dark_s.map(|s| s / 60.0),
-                }
-            })
-            .collect();
-        let house = house_of(&case, points);
+        let wiring = NumberedWiring::plain(open.iter().enumerate().map(|(n, p)| {
+            // Only what can be proven takes time: drawn among the breakers that may be off.
+            let row = belief.of(*p);
+            let total: f64 = may.iter().map(|b| row[b]).sum();
+            let mut left = rng.random::<f64>() * total;
+            let drawn = may.iter().find(|b| {
+                left -= row[*b];
+                left <= 0.0
+            });
+            (n, drawn.or_else(|| may.iter().next()).unwrap_or(0))
+        }));
         for (n, method) in taught.iter().enumerate() {
-            minutes[n] += play_as(&house, &case, setup.into(), costs, (*method).into(), sample, &mut || 0.0).minutes;
+            minutes[n] += play_as(&case, &wiring, setup.into(), costs, (*method).into(), sample, &mut || 0.0).minutes;
         }
     }
     taught
@@ -87,26 +75,7 @@ impl Method {
     }
 }
 
-/// A house for the referee: what the crew sees, and a wiring.
-fn house_of(case: &Case, points: Vec<HousePoint>) -> House {
-    let blank = HouseLabel { says: String::new(), room: None, kind: None, name: String::new() };
-    House {
-        format: "wayfinder-practice-house".into(),
-        version: 1,
-        id: "here".into(),
-        rooms: vec![String::new(); case.rooms],
-        walk_s: case.walk_s.clone(),
-        next_to: case.next_to.clone(),
-        panel_room: 0,
-        breakers: case.breakers(),
-        panel_neighbours: case.beside.clone(),
-        must_stay_on: case.stay_on.iter().collect(),
-        labels: vec![blank; case.breakers()],
-        points,
-    }
-}
-
-/// Minutes that a way of tracing takes in the score, were the home wired so. `None` where there is nothing to prove.
+/// Minutes that a method of tracing takes in the score, were the home wired so. `None` where there is nothing to prove.
 /// `fed`: the breaker of each point, as far as one feeds it.
 pub(crate) fn minutes_by(home: &Study, setup: TraceSetup, fed: &BTreeMap<PointId, BreakerId>, strategy: Strategy) -> Option<f64> {
     let open = |id: &PointId| {
@@ -123,22 +92,10 @@ pub(crate) fn minutes_by(home: &Study, setup: TraceSetup, fed: &BTreeMap<PointId
     };
     let known: Vec<(PointId, Verdict)> = home.house().points().map(|p| open(&p.id)).collect();
     let at_home = AtHome::of(home, &known, setup)?;
-    let mut points = Vec::new();
-    let mut seen = Vec::new();
-    for (p, id) in at_home.points.iter().enumerate() {
-        let Some(breaker) = fed.get(id).and_then(|b| at_home.breakers.iter().position(|other| other == b)) else { continue };
-        let case = &at_home.case.points[p];
-        points.push(HousePoint {
-            room: case.room,
-            kind: case.class,
-            name: String::new(),
-            burnt_out: false,
-            breaker,
-            max_off_min: None,
-        });
-        seen.push(CasePoint { max_dark_s: None, ..case.clone() });
-    }
-    let case = Case { points: seen, ..at_home.case.clone() };
-    let house = house_of(&case, points);
-    Some(play_as(&house, &case, setup.into(), pace(home, setup), strategy, 0, &mut || 0.0).minutes)
+    let number = |id: &PointId| fed.get(id).and_then(|b| at_home.breakers.iter().position(|other| other == b));
+    let known: Vec<(usize, usize)> = at_home.points.iter().enumerate().filter_map(|(p, id)| Some((p, number(id)?))).collect();
+    let points = known.iter().map(|(p, _)| CasePoint { max_dark_s: None, ..at_home.case.points[*p].clone() }).collect();
+    let case = Case { points, ..at_home.case.clone() };
+    let wiring = NumberedWiring::plain(known.iter().map(|(_, breaker)| *breaker).enumerate());
+    Some(play_as(&case, &wiring, setup.into(), pace(home, setup), strategy, 0, &mut || 0.0).minutes)
 }

@@ -36,7 +36,7 @@ pub(crate) async fn what_may_be_dark_only_so_long_is_brought_back(_: &Chrome, pa
     page.press("Edit").await?;
     page.fill("freezer: without power at most, min", "1").await?;
     page.press("Save").await?;
-    page.wait_text(By::Css("[data-testid=notice]"), "How long it may be without power is 2 to 1440 minutes.").await?;
+    page.wait_text(By::Css("[data-testid=form-error]"), "How long it may be without power is 2 to 1440 minutes.").await?;
     page.fill("freezer: without power at most, min", "30").await?;
     page.press("Save").await?;
     page.wait_gone(By::Css("[data-testid=clock]")).await?;

@@ -255,7 +255,7 @@ pub(crate) async fn numbers_as_engraved_a_reading_and_a_gaping_space(_: &Chrome,
         page.fill("The meter shows, volts", volts).await?;
         page.press("Save").await?;
         if !says.is_empty() {
-            page.wait_text(By::Css("[aria-labelledby=leg-title]"), says).await?;
+            page.wait_text(By::Css("[role=dialog] [data-testid=form-error]"), says).await?;
         }
     }
     page.wait_gone(By::Css("[role=dialog]")).await?;

@@ -10,6 +10,7 @@ import { useNotice } from "../../app/useNotice";
 import { useThisHome } from "../../app/useThisHome";
 import { Block } from "../../parts/Block";
 import { Empty } from "../../parts/Empty";
+import { counted } from "../../parts/words";
 import { HouseTabs } from "./HouseTabs";
 import { RoomPane } from "./RoomPane";
 
@@ -43,7 +44,7 @@ export function HousePage() {
       <Box>
         <Typography variant="h1">Rooms and points</Typography>
         <Typography color="text.secondary" sx={{ mb: 2 }}>
-          {home.rooms.length} rooms · {home.points.length} points · {without} without a proven number
+          {counted(home.rooms.length, "room")} · {counted(home.points.length, "point")} · {without} not proven
         </Typography>
         <Stack component="form" direction="row" spacing={1} onSubmit={(event) => void add(event)} sx={{ mb: 2 }}>
           <TextField

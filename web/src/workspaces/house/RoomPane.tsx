@@ -8,7 +8,7 @@ import type { HomeOverview, Room } from "../../api/client";
 import { useRecord } from "../../api/record";
 import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
-import { EvidenceDialog } from "../../parts/EvidenceDialog";
+import { EvidenceDialog } from "../../app/EvidenceDialog";
 import { PointLine } from "../../parts/PointLine";
 import { AddPoints } from "./AddPoints";
 import { EditPoint } from "./EditPoint";

@@ -11,7 +11,7 @@ import { useNotice } from "../../app/useNotice";
 import { bladeOf } from "../../drawing/place";
 import { Tag } from "../../drawing/Tag";
 import { Block } from "../../parts/Block";
-import { EvidenceDialog } from "../../parts/EvidenceDialog";
+import { EvidenceDialog } from "../../app/EvidenceDialog";
 import { PointLine } from "../../parts/PointLine";
 import { BreakerChanges } from "./BreakerChanges";
 import { BreakerForm } from "./BreakerForm";

@@ -10,7 +10,7 @@ import { useThisHome } from "../../app/useThisHome";
 import { LISTS } from "../../api/lists";
 import { Block } from "../../parts/Block";
 import { Choice } from "../../parts/Choice";
-import { FindingList } from "../../parts/FindingList";
+import { FindingList } from "../../app/FindingList";
 import { SEVERITY } from "../../parts/severity";
 
 /** Everything worth a look in the home, with the rule behind each and what to do. */

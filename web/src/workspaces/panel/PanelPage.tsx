@@ -17,7 +17,7 @@ import { bladeOf, placeOfBlade, placeOfOpen, type PostPlace } from "../../drawin
 import { Block } from "../../parts/Block";
 import { PanelCautions } from "../../parts/Cautions";
 import { Empty } from "../../parts/Empty";
-import { FindingList } from "../../parts/FindingList";
+import { FindingList } from "../../app/FindingList";
 import { BreakerPane } from "./BreakerPane";
 import { CardDialog } from "./CardDialog";
 import { LegDialog } from "./LegDialog";

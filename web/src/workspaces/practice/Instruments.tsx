@@ -10,7 +10,7 @@ import { tone } from "../../app/theme";
 import { useAct } from "../../app/useAct";
 import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
-import { DeviceActs } from "../../parts/DeviceActs";
+import { DeviceActs } from "../../app/DeviceActs";
 import { metered, type Looks } from "../trace/useLooks";
 import { ReadingShown } from "./ReadingShown";
 

@@ -4,7 +4,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { HomeOverview, KnownPoint, TraceView } from "../../api/client";
 import { tone } from "../../app/theme";
-import { EvidenceDialog } from "../../parts/EvidenceDialog";
+import { EvidenceDialog } from "../../app/EvidenceDialog";
 import { PointLine } from "../../parts/PointLine";
 
 const FILL = {

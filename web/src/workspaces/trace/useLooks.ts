@@ -1,6 +1,6 @@
 import { useState } from "react";
 import type { Fact, Instrument, PointToSee, RoomToWalk, Seen, Since } from "../../api/client";
-import { usePending, useRecord } from "../../api/record";
+import { useMeanwhile, useRecord } from "../../api/record";
 import { useNotice } from "../../app/useNotice";
 
 /** What a point shows on this screen: as recorded, or as this device has just written it. */
@@ -50,20 +50,17 @@ export interface Walk {
 export function useLooks(home: string, walk: Walk): Looks {
   const record = useRecord(home);
   const say = useNotice();
-  const pending = usePending();
+  const meanwhile = useMeanwhile(home, walk.seq);
   const [chosen, setChosen] = useState<string | null>(null);
   const [last, setLast] = useState<Looks["last"]>(null);
 
   const [metering, setMetering] = useState<string | null>(null);
 
   const written = new Map<string, Seen | "skipped" | number>();
-  for (const batch of pending) {
-    if (batch.home !== home || (batch.seq !== undefined && batch.seq <= walk.seq)) continue;
-    for (const { fact } of batch.entries) {
-      if (fact.kind === "point_seen") written.set(fact.point, fact.seen);
-      if (fact.kind === "point_skipped") written.set(fact.point, "skipped");
-      if (fact.kind === "volts_read") written.set(fact.point, fact.volts);
-    }
+  for (const fact of meanwhile) {
+    if (fact.kind === "point_seen") written.set(fact.point, fact.seen);
+    if (fact.kind === "point_skipped") written.set(fact.point, "skipped");
+    if (fact.kind === "volts_read") written.set(fact.point, fact.volts);
   }
   const shown: Shown[] = walk.rooms.flatMap((room) =>
     room.points.map((point) => {

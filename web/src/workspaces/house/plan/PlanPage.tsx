@@ -14,7 +14,7 @@ import { PlanDrawing, type PlanPlace } from "../../../drawing/PlanDrawing";
 import { Block } from "../../../parts/Block";
 import { Loaded } from "../../../parts/Loaded";
 import { useKeys } from "../../../parts/useKeys";
-import { sentence } from "../../../parts/words";
+import { counted, sentence } from "../../../parts/words";
 import { HouseTabs } from "../HouseTabs";
 import { PlanActs } from "./PlanActs";
 import { PlanKey } from "./PlanKey";
@@ -170,8 +170,8 @@ function OneFloor({ home, plan, floor, selected, go, onNewFloor }: Props) {
       <Box>
         <Typography variant="h1">{sentence(floor.name)}</Typography>
         <Typography color="text.secondary" data-testid="floor-count">
-          {floor.rooms.length === 1 ? "1 room" : `${floor.rooms.length} rooms`} · {floor.points_in_all} points ·{" "}
-          {floor.without_number} without a circuit
+          {counted(floor.rooms.length, "room")} · {counted(floor.points_in_all, "point")} · {floor.without_number}{" "}
+          without a circuit
         </Typography>
         <PlanActs home={home} plan={plan} floor={floor} go={go} onNewFloor={onNewFloor} zoom={zoom} onZoom={setZoom} />
         {drawn || floor.backdrop ? (

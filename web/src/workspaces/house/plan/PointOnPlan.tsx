@@ -12,7 +12,7 @@ import { useAct } from "../../../app/useAct";
 import { VerdictTag } from "../../../drawing/Tag";
 import { bladeOf, placeOfBlade } from "../../../drawing/place";
 import { Block } from "../../../parts/Block";
-import { EvidenceDialog } from "../../../parts/EvidenceDialog";
+import { EvidenceDialog } from "../../../app/EvidenceDialog";
 import { EditPoint } from "../EditPoint";
 import { PickPoints } from "./PickPoints";
 import { useWish } from "./useWish";

@@ -1,25 +1,22 @@
 import { useMemo } from "react";
 import type { Fact, PlanFloor, PlanNow, PlanPoint, Spot } from "../../../api/client";
-import { usePending } from "../../../api/record";
+import { useMeanwhile } from "../../../api/record";
 
 type Placed = Extract<Fact, { kind: "point_placed" }>;
 
 /** The plan with the points that were put somewhere a moment ago, until the program has drawn them itself. */
 export function usePlacedMeanwhile(home: string, plan: PlanNow): PlanNow {
-  const pending = usePending();
+  const meanwhile = useMeanwhile(home, plan.seq);
   return useMemo(() => {
     const stands = new Map<string, Spot>();
     const placed = new Map<string, Placed>();
-    for (const batch of pending) {
-      if (batch.home !== home || (batch.seq !== undefined && batch.seq <= plan.seq)) continue;
-      for (const { fact } of batch.entries) {
-        if (fact.kind === "point_stands" && fact.at) stands.set(fact.point, fact.at);
-        if (fact.kind === "point_placed") placed.set(fact.point, fact);
-      }
+    for (const fact of meanwhile) {
+      if (fact.kind === "point_stands" && fact.at) stands.set(fact.point, fact.at);
+      if (fact.kind === "point_placed") placed.set(fact.point, fact);
     }
     if (stands.size === 0) return plan;
     return { ...plan, floors: plan.floors.map((floor) => withPlaced(floor, stands, placed)) };
-  }, [home, plan, pending]);
+  }, [plan, meanwhile]);
 }
 
 function withPlaced(floor: PlanFloor, stands: Map<string, Spot>, placed: Map<string, Placed>): PlanFloor {

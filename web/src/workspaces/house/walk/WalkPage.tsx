@@ -12,7 +12,7 @@ import { Block } from "../../../parts/Block";
 import { Choice } from "../../../parts/Choice";
 import { Empty } from "../../../parts/Empty";
 import { hidden } from "../../../parts/hidden";
-import { EvidenceDialog } from "../../../parts/EvidenceDialog";
+import { EvidenceDialog } from "../../../app/EvidenceDialog";
 import { Loaded } from "../../../parts/Loaded";
 import { PointLine } from "../../../parts/PointLine";
 import { when } from "../../../parts/when";

@@ -5,9 +5,9 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { Finding } from "../api/client";
-import { useAct } from "../app/useAct";
-import { tone } from "../app/theme";
-import { SEVERITY } from "./severity";
+import { useAct } from "./useAct";
+import { tone } from "./theme";
+import { SEVERITY } from "../parts/severity";
 
 interface Props {
   home: string;

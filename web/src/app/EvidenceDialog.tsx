@@ -14,11 +14,11 @@ import type { ReactNode } from "react";
 import type { Evidence, Fact, HomeOverview } from "../api/client";
 import { useEvidence } from "../api/queries";
 import { useRecord } from "../api/record";
-import { useAct } from "../app/useAct";
-import { useNotice } from "../app/useNotice";
+import { useAct } from "./useAct";
+import { useNotice } from "./useNotice";
 import { DeviceActs } from "./DeviceActs";
-import { Loaded } from "./Loaded";
-import { when } from "./when";
+import { Loaded } from "../parts/Loaded";
+import { when } from "../parts/when";
 
 const ROLE = {
   proves: "proves it",

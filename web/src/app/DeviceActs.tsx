@@ -1,7 +1,7 @@
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import type { HomeOverview, Worked } from "../api/client";
-import { useAct } from "../app/useAct";
+import { useAct } from "./useAct";
 
 /** What can be worked at a point beside its breaker: a GFCI's buttons, its switch, a new lamp. */
 export function DeviceActs({ home, point }: { home: HomeOverview; point: string }) {
