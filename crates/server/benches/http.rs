@@ -31,6 +31,9 @@ async fn measure() {
     let listener = TcpListener::bind("127.0.0.1:0").await.expect("a port");
     let address = format!("http://{}", listener.local_addr().expect("its address"));
     let _serving = tokio::spawn(serve(listener, desk, true, std::future::pending()));
+    // What so many clients and the program cost on this machine when nothing is worked out and nothing is written.
+    let empty = at_once(50, |http, _| http.get(format!("{address}/api/health"))).await;
+    say("reference: health, 50 at once", &empty, None);
     let mut alone = Vec::new();
     for (clients, homes) in [(1, 1), (10, 1), (50, 1), (50, 50)] {
         let begun = Instant::now();
@@ -75,19 +78,30 @@ async fn append(address: &str, clients: usize, homes: usize) -> Vec<f64> {
     for home in 0..homes {
         http.post(home_of(home)).json(&first).send().await.expect("an answer");
     }
+    at_once(clients, |http, (client, n)| {
+        let body = entry(format!("c{client}-{n}"), json!({ "kind": "home_described", "name": format!("Bench {n}") }));
+        http.post(home_of(client)).json(&body)
+    })
+    .await
+}
+
+/// So many clients, each with a connection that it keeps, one request after the other. The first of each opens the connection and
+/// is not counted. `request` is given the client and the number of its request.
+async fn at_once(clients: usize, request: impl Fn(&reqwest::Client, (usize, usize)) -> reqwest::RequestBuilder) -> Vec<f64> {
     let tasks: Vec<_> = (0..clients)
         .map(|client| {
-            let (http, home) = (http.clone(), home_of(client));
+            let http = reqwest::Client::new();
+            let requests: Vec<_> = (0..=WRITES.div_ceil(clients).max(100)).map(|n| request(&http, (client, n))).collect();
             tokio::spawn(async move {
                 let mut times = Vec::new();
-                for n in 0..WRITES.div_ceil(clients).max(20) {
-                    let body = entry(format!("c{client}-{n}"), json!({ "kind": "home_described", "name": format!("Bench {n}") }));
+                for request in requests {
                     let begun = Instant::now();
-                    let response = http.post(&home).json(&body).send().await.expect("an answer");
+                    let response = request.send().await.expect("an answer");
                     assert!(response.status().is_success());
+                    response.bytes().await.expect("its body");
                     times.push(begun.elapsed().as_secs_f64() * 1000.0);
                 }
-                times
+                times.split_off(1)
             })
         })
         .collect();

@@ -1787,7 +1787,7 @@ export interface components {
          * @enum {string}
          */
         Method: "one_at_a_time" | "several_off" | "lamp_and_helper" | "tone_tracer";
-        /** @description What a way of tracing is expected to take from here. */
+        /** @description What a method of tracing is expected to take from here. */
         MethodMinutes: {
             /** @description The method. */
             method: components["schemas"]["Method"];

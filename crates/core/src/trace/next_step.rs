@@ -303,12 +303,18 @@ pub(crate) fn may_be_switched(home: &Study, breaker: &Breaker) -> bool {
     let leads_on = home.panels().panels_on(&breaker.id).any(|panel| home.panels().breakers_of(&panel.id).next().is_some());
     let split = breaker.poles() > 1
         && home.panels().panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus);
-    let left_off: BTreeSet<BreakerId> = home.panels().breakers().filter(|b| b.is_left_off()).map(|b| b.id.clone()).collect();
-    breaker.kept.is_none()
-        && !breaker.details.back_fed_main
-        && !split
-        && !leads_on
-        && (left_off.is_empty() || !home.panels().dead_behind(&left_off).contains(&breaker.id))
+    breaker.kept.is_none() && !breaker.details.back_fed_main && !split && !leads_on && !dead_anyway(home).contains(&breaker.id)
+}
+
+struct DeadAnyway(BTreeSet<BreakerId>);
+
+/// What has no power because of what is left off.
+fn dead_anyway(home: &Study) -> &BTreeSet<BreakerId> {
+    let dead = || {
+        let left_off: BTreeSet<BreakerId> = home.panels().breakers().filter(|b| b.is_left_off()).map(|b| b.id.clone()).collect();
+        if left_off.is_empty() { left_off } else { home.panels().dead_behind(&left_off) }
+    };
+    &home.once(|| DeadAnyway(dead())).0
 }
 
 /// A plug-in tester for what it fits; never at 240 V.

@@ -256,7 +256,7 @@ impl Words<'_> {
                 let mut panel =
                     self.switching(Weight::Loud, "Turn OFF, leave the rest ON", why, std::slice::from_ref(breaker), &[]);
                 panel.instead.extend(to_switch.iter().filter(|b| *b != breaker).map(|b| self.is_now(b, State::Off)));
-                (panel, self.wait_for(&[breaker.clone()], "off"))
+                (panel, self.wait_for(std::slice::from_ref(breaker), "off"))
             }
             NextStep::SwitchTo { off, on, why } => {
                 let title = match (off.len(), on.len()) {
@@ -285,7 +285,9 @@ impl Words<'_> {
                 let left = if *left == 1 { "1 point".into() } else { format!("{left} points") };
                 let why = format!("{left} to look at. Done looking? Switch it on; points not looked at stay open.");
                 let number = self.number(breaker);
-                let panel = self.panel(Weight::Quiet, format!("Leave {number} OFF"), why).act(self.on_again(&[breaker.clone()]));
+                let panel = self
+                    .panel(Weight::Quiet, format!("Leave {number} OFF"), why)
+                    .act(self.on_again(std::slice::from_ref(breaker)));
                 (panel, self.walk(Weight::Loud, "Lit or dark?", format!("{number} is off.")).look(false, true, true))
             }
             NextStep::LookUnder { off, why, listen, .. } => {
