@@ -176,8 +176,8 @@ async fn two_helpers_who_walk_are_sent_to_two_rooms_and_the_owner_sees_who_is_wh
     for cookie in [&ada, &ben] {
         let asked = Client::new().get(format!("{address}/api/homes/juniper-lane/helper")).header("cookie", cookie).send().await;
         let view: Value = asked.unwrap().json().await.unwrap();
-        assert_eq!(view["step"]["do"], "look", "{view}");
-        rooms.push(view["step"]["rooms"][0]["room"].clone());
+        assert_eq!(view["card"]["title"], "Lit or dark?", "{view}");
+        rooms.push(view["rooms"][0]["room"].clone());
     }
     assert_ne!(rooms[0], rooms[1]);
     let owner = get(&trace).await;

@@ -77,13 +77,13 @@ function FindingItem({ home, finding, onSelect, grouped }: ItemProps) {
                 cursor: "pointer",
               }}
             >
-              {finding.about}
+              {finding.about}:
             </Box>
           ) : (
-            finding.about
+            `${finding.about}:`
           )}
-        </Box>
-        : {finding.message}
+        </Box>{" "}
+        {finding.message}
       </Typography>
       <Typography variant="body2" color="text.secondary">
         {finding.why} {finding.remedy}

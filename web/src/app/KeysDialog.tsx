@@ -11,10 +11,10 @@ import { WORKSPACES } from "./workspaces";
 
 const KEYS: [string, string][] = [
   ...WORKSPACES.map((w): [string, string] => [`g ${w.key}`, `Go to ${w.name}`]),
-  ["Enter", "Trace: what the large button says"],
+  ["Enter", "Trace: press the main button of the step"],
   ["d, l, s, v", "Trace: dark, lit, skip, volts of a meter"],
   ["u", "Trace: strike out your last look"],
-  ["arrows", "Panel: along the post"],
+  ["arrows", "Panel: from breaker to breaker"],
   ["a number", "Panel: to that breaker or space"],
   ["m", "Panel: move the selected breaker"],
   ["n", "House: to the next point without a circuit"],

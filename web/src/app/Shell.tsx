@@ -97,7 +97,7 @@ function SkipLink() {
         "&:focus": { top: 6 },
       }}
     >
-      Skip to the screen itself
+      Skip to the content
     </Box>
   );
 }

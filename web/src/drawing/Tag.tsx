@@ -1,7 +1,7 @@
 import Box from "@mui/material/Box";
 import type { HomeOverview, Known } from "../api/client";
 import { tone, type Tones } from "../app/theme";
-import { bladeOf } from "./place";
+import { breakerOf } from "./place";
 
 type Kind = "proven" | "likely" | "contradictory" | "out" | "open" | "plain";
 
@@ -54,7 +54,7 @@ export function Tag({ text, kind = "plain", title, size = "small" }: Props) {
 
 /** What is known of a point, as a tag with a spoken name. */
 export function VerdictTag({ verdict, home }: { verdict: Known; home: HomeOverview }) {
-  const number = (id: string) => bladeOf(home, id)?.tag ?? "?";
+  const number = (id: string) => breakerOf(home, id)?.tag ?? "?";
   switch (verdict.verdict) {
     case "proven":
       return <Tag kind="proven" text={number(verdict.breaker)} title="Proven" />;

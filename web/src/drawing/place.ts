@@ -6,7 +6,7 @@ export const placeOfBlade = (blade: BreakerView): PostPlace => `b:${blade.breake
 export const placeOfOpen = (open: OpenSpace): PostPlace => `s:${open.number}`;
 
 /** Every blade of the home, whatever panel it sits in. */
-export const bladesOf = (home: HomeOverview): BreakerView[] => home.panels.flatMap((post) => post.breakers);
+export const breakersOf = (home: HomeOverview): BreakerView[] => home.panels.flatMap((post) => post.breakers);
 
-export const bladeOf = (home: HomeOverview, breaker: string): BreakerView | undefined =>
-  bladesOf(home).find((blade) => blade.breaker === breaker);
+export const breakerOf = (home: HomeOverview, breaker: string): BreakerView | undefined =>
+  breakersOf(home).find((blade) => blade.breaker === breaker);

@@ -122,7 +122,9 @@ function Acts({ card, home, onFacts }: Omit<Props, "children">) {
         {act.words}
       </Button>
     );
-  const typed = card.instead.some((instead) => instead.does === "record" && instead.reason);
+  const isKept = (instead: StepAct) => instead.does === "record" && instead.reason;
+  const kept = card.instead.filter(isKept);
+  const others = card.instead.filter((instead) => !isKept(instead));
   if (!card.main && card.acts.length + card.choices.length === 0) return null;
   return (
     <>
@@ -138,22 +140,41 @@ function Acts({ card, home, onFacts }: Omit<Props, "children">) {
       </Stack>
       {cannot && (
         <Stack spacing={1.5} sx={{ mt: 2 }}>
-          {typed && (
-            <TextField
-              size="small"
-              label="Why"
-              placeholder="somebody works there until five"
-              value={reason}
-              onChange={(event) => setReason(event.target.value)}
-              helperText="For good or for now: “Must stay on”, below, takes it back."
-            />
+          {kept.length > 0 && (
+            <>
+              <Typography variant="h3" component="p">
+                It must stay on
+              </Typography>
+              <TextField
+                size="small"
+                label="Why"
+                placeholder="somebody works there until five"
+                value={reason}
+                onChange={(event) => setReason(event.target.value)}
+                helperText="For good or for now: “Must stay on”, below, takes it back."
+              />
+              <Row>{kept.map((instead) => act(instead, "outlined"))}</Row>
+            </>
           )}
-          <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap" }}>
-            {card.instead.map((instead) => act(instead, "outlined"))}
-          </Stack>
+          {others.length > 0 && (
+            <>
+              <Typography variant="h3" component="p">
+                Or another one is off now
+              </Typography>
+              <Row>{others.map((instead) => act(instead, "outlined"))}</Row>
+            </>
+          )}
         </Stack>
       )}
     </>
+  );
+}
+
+function Row({ children }: { children: ReactNode }) {
+  return (
+    <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap" }}>
+      {children}
+    </Stack>
   );
 }
 

@@ -24,7 +24,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             group[0],
             format!("{} share a neutral and can be switched off one by one. Today's rule wants one common disconnect.", and(&numbers)),
             format!(
-                "Switch off both before any work on either. Have a listed handle tie or a two-pole breaker put in, on neighbouring \
+                "Switch off both before any work on either. Have a listed handle tie or a two-pole breaker put in, on neighboring \
                  rows. {FOR_QUALIFIED}"
             ),
         );
@@ -60,7 +60,7 @@ mod tests {
     }
 
     #[test]
-    fn across_two_tandems_the_neighbouring_halves_may_be_tied() {
+    fn across_two_tandems_the_neighboring_halves_may_be_tied() {
         let across = |one: &str, other: &str| {
             let acts = format!("panel 12\n2a 15 a\n2b 15 b\n4a 15 c\n4b 15 d\nshare {one} {other}");
             let home = crate::fixture::written(&acts).home;

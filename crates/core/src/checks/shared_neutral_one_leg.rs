@@ -35,7 +35,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             group[0],
             message,
             format!(
-                "Leave one of them off until it is mended. Have one moved to a neighbouring row, onto the other leg, with a tie \
+                "Leave one of them off until it is mended. Have one moved to a neighboring row, onto the other leg, with a tie \
                  between them. {FOR_QUALIFIED}"
             ),
         );

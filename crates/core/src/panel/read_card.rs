@@ -438,7 +438,7 @@ mod tests {
             ("3 20 tied attic", "nothing to tie", "5-7"),
             ("3 20 attic >", "panel it feeds is missing", "> sub"),
             ("3b-5b 20/2 attic", "no breaker is made", "3b-5a"),
-            ("5-8 50/2 range", "neighbouring rows", "5-7"),
+            ("5-8 50/2 range", "neighboring rows", "5-7"),
             ("5-7 50/3 range", "names 2 spaces", "5-7 50/2"),
             ("23 50/2 range", "does not fit at space 23", "1 to 24"),
             ("3 9000 sun", "no rating", "1 to 400"),

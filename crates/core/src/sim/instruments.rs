@@ -192,7 +192,7 @@ impl<'a> Live<'a> {
             }
             Instrument::ToneTracer => self.tone(point, &mut chance),
             Instrument::ClampMeter => {
-                Reading::new(instrument, "A clamp goes around one conductor at the panel, by qualified hands.")
+                Reading::new(instrument, "A clamp goes around one conductor at the panel, by qualified people.")
             }
         };
         let seen = |unlisted: &&PointPlaced| unlisted.room == point.room && self.home.house().point(&unlisted.point).is_none();
@@ -272,7 +272,7 @@ impl<'a> Live<'a> {
         let mut reading = Reading::new(Instrument::ClampMeter, format!("{amps:.2} A."));
         reading.amps = Some(amps);
         reading.caution =
-            Some("Clamping inside a panel is for qualified hands: the cover is off and the line-side lugs stay live with the main off.".into());
+            Some("Clamping inside a panel is for qualified people: the cover is off and the line-side lugs stay live with the main off.".into());
         reading
     }
 }

@@ -20,6 +20,21 @@ impl Trace<'_> {
         self.0.find(By::Css(format!("[data-testid=panel-side][data-step={step}]"))).await.map(drop)
     }
 
+    /// Says that the step at the panel is done: by Enter at a desk, with its button on a phone. The next step has the focus then.
+    pub async fn done(&self, words: &str) -> Result<()> {
+        self.0.named("button", words).await?;
+        match self.0.view {
+            View::Desk => self.0.keys("\u{e007}").await?,
+            View::Phone => self.0.press(words).await?,
+        }
+        let next =
+            By::XPath("//*[@data-weight='loud' and not(.//button[starts-with(., 'Done')])]//*[@data-testid='instruction']");
+        self.0.find(next).await?;
+        let focused =
+            async || Ok(self.0.driver.active_element().await?.attr("data-testid").await?.as_deref() == Some("instruction"));
+        self.0.wait_until("the new step has the focus", focused).await
+    }
+
     /// The number on the blade to find at the panel.
     pub async fn blade(&self) -> Result<String> {
         Ok(self.0.find(By::Css("[data-testid=big-blade] span")).await?.text().await?)

@@ -5,36 +5,15 @@ use anyhow::{Context, Result, ensure};
 use serde_json::{Value, json};
 use thirtyfour::{By, Key};
 use wayfinder_e2e::screens::Trace;
-use wayfinder_e2e::{Chrome, Page, Site, View};
+use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
-async fn bath(site: &Site) -> Result<String> {
-    let breaker = |n: u8| json!({ "kind": "breaker_placed", "breaker": format!("b{n}"), "panel": "main", "at": [n.to_string()], "amps": 15 });
-    let outlet = |name: &str, gfci: bool| {
-        json!({ "kind": "point_placed", "point": name, "room": "bath", "point_kind": "receptacle", "name": name, "volts": 120,
-            "details": { "gfci": gfci } })
-    };
-    let facts = [
-        json!({ "kind": "home_described", "name": "Weir Cottage" }),
-        json!({ "kind": "panel_described", "panel": "main", "name": "Main panel", "place": "hall", "spaces": 6, "columns": "two",
-            "numbering": "odd_even", "service": "split_phase", "card": { "width_mm": 120, "height_mm": 200 } }),
-        breaker(1),
-        breaker(3),
-        json!({ "kind": "room_placed", "room": "bath", "name": "Bath" }),
-        outlet("basin", true),
-        outlet("mirror", false),
-        json!({ "kind": "neutral_shared", "breakers": ["b1", "b3"], "shared": true }),
-    ];
-    let entry = |(n, fact): (usize, &Value)| json!({ "id": format!("e{n}"), "at": 0, "by": "x", "fact": fact });
-    let entries: Vec<Value> = facts.iter().enumerate().map(entry).collect();
-    let address = format!("{}/api/homes/weir", site.address);
-    let sent = reqwest::Client::new().post(format!("{address}/entries")).json(&json!({ "entries": entries })).send().await?;
-    sent.error_for_status()?;
-    Ok(address)
-}
+const BATH: &str =
+    "home Weir Cottage\npanel 6\n1 15\n3 15\nroom Bath\npoint Bath gfci basin\npoint Bath receptacle mirror\nshare 1 3";
 
 pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let site = Site::empty().await?;
-    let home = bath(&site).await?;
+    Somebody::new(&site, "weir").act(0, BATH).await?;
+    let home = format!("{}/api/homes/weir", site.address);
     page.goto(&format!("{}/h/weir/trace", site.address)).await?;
     // A point that nobody listed.
     page.press("A point is missing here").await?;

@@ -264,7 +264,7 @@ pub(crate) async fn numbers_as_engraved_a_reading_and_a_gaping_space(_: &Chrome,
     page.wait_text(By::Css("[data-testid=breaker-facts]"), "0 V between its poles").await?;
     page.find(By::Css("[data-finding='two-pole-one-leg']")).await?;
     panel.select("Space 6").await?;
-    page.press("It gapes").await?;
+    page.press("It is open, without a filler").await?;
     page.find(By::Css("[data-finding='open-space']")).await?;
     page.press("Done: A filler is in").await?;
     page.find(By::Css("[aria-label='Space 6, open, filler']")).await.map(drop)

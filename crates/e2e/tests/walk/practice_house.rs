@@ -129,7 +129,7 @@ pub(crate) async fn sixty_points_on_a_phone_as_without_a_screen(_: &Chrome, page
     );
     // The marks, with the wiring shown.
     page.goto(&format!("{}/h/{home}/practice", site.address)).await?;
-    page.wait_text(By::Css("[data-testid=marks]"), "Nothing happened that must not.").await?;
+    page.wait_text(By::Css("[data-testid=marks]"), "No breaker that must stay on was off").await?;
     page.press("I am done: show the wiring").await?;
     page.wait_text(By::Css("[data-testid=marks]"), "proven rightly, 0 wrongly").await?;
     let refused = page.accessibility().await?;

@@ -1,10 +1,10 @@
 //! A trace with several breakers off at once, driven through the screen until every point is proven.
 
 use anyhow::{Context, Result, bail, ensure};
-use serde_json::{Value, json};
+use serde_json::Value;
 use thirtyfour::By;
 use wayfinder_e2e::screens::Trace;
-use wayfinder_e2e::{Chrome, Page, Site, View};
+use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
 /// The hidden wiring: the breaker of each point.
 const WIRING: [(&str, &str, &str); 10] = [
@@ -21,28 +21,15 @@ const WIRING: [(&str, &str, &str); 10] = [
 ];
 
 async fn dark_house(site: &Site) -> Result<String> {
-    let mut facts = vec![
-        json!({ "kind": "home_described", "name": "Weir House" }),
-        json!({ "kind": "panel_described", "panel": "main", "name": "Main panel", "place": "hall", "spaces": 12, "columns": "two",
-            "numbering": "odd_even", "service": "split_phase", "card": { "width_mm": 120, "height_mm": 200 } }),
-    ];
+    let mut acts = "home Weir House\npanel 12\n".to_owned();
     for n in 1..=8 {
-        facts.push(
-            json!({ "kind": "breaker_placed", "breaker": format!("b{n}"), "panel": "main", "at": [n.to_string()], "amps": 15 }),
-        );
+        acts += &format!("{n} 15\n");
     }
-    for room in ["Kitchen", "Hall"] {
-        facts.push(json!({ "kind": "room_placed", "room": room, "name": room }));
-    }
+    acts += "room Kitchen\nroom Hall\n";
     for (room, name, _) in WIRING {
-        facts.push(
-            json!({ "kind": "point_placed", "point": name, "room": room, "point_kind": "light", "name": name, "volts": 120 }),
-        );
+        acts += &format!("point {room} light {name}\n");
     }
-    let entry = |(n, fact): (usize, Value)| json!({ "id": format!("e{n}"), "at": 0, "by": "x", "fact": fact });
-    let entries: Vec<Value> = facts.into_iter().enumerate().map(entry).collect();
-    let address = format!("{}/api/homes/weir/entries", site.address);
-    reqwest::Client::new().post(address).json(&json!({ "entries": entries })).send().await?.error_for_status()?;
+    Somebody::new(site, "weir").act(0, &acts).await?;
     Ok(format!("{}/h/weir", site.address))
 }
 

@@ -174,7 +174,7 @@ function ImportAndReset() {
     <Block title="From a file">
       <Stack direction="row" useFlexGap spacing={1.5} sx={{ flexWrap: "wrap" }}>
         <FileButton
-          words="Take in a home file"
+          words="Open a home file"
           label="Home file"
           accept=".json,application/json"
           onFile={(file) => void take(file)}

@@ -6,7 +6,7 @@ import { useState } from "react";
 import type { BreakerView, HomeOverview, PanelView } from "../../api/client";
 import { useMoves } from "../../api/queries";
 import { useAct } from "../../app/useAct";
-import { bladeOf } from "../../drawing/place";
+import { breakerOf } from "../../drawing/place";
 
 interface Props {
   home: HomeOverview;
@@ -23,10 +23,10 @@ export function BreakerChanges({ home, post, blade, onMove }: Props) {
   const [share, setShare] = useState<HTMLElement | null>(null);
   const single = blade.poles.length === 1;
   const whole = single && blade.poles[0]?.height === 2;
-  const joins = (moves.data?.joins ?? []).flatMap((id) => bladeOf(home, id) ?? []);
+  const joins = (moves.data?.joins ?? []).flatMap((id) => breakerOf(home, id) ?? []);
   const others = post.breakers.filter((b) => b.breaker !== blade.breaker && b.poles.length === 1);
   const shared = blade.shares_neutral_with;
-  const numbers = shared.map((id) => bladeOf(home, id)?.tag ?? "?").join(" and ");
+  const numbers = shared.map((id) => breakerOf(home, id)?.tag ?? "?").join(" and ");
   return (
     <Box sx={{ display: "contents" }} data-testid="breaker-changes">
       <Button variant="outlined" onClick={onMove}>

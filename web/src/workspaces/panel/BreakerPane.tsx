@@ -8,7 +8,7 @@ import { Link } from "react-router";
 import type { BreakerView, Fact, HomeOverview, PanelView } from "../../api/client";
 import { useRecord } from "../../api/record";
 import { useNotice } from "../../app/useNotice";
-import { bladeOf } from "../../drawing/place";
+import { breakerOf } from "../../drawing/place";
 import { Tag } from "../../drawing/Tag";
 import { Block } from "../../parts/Block";
 import { EvidenceDialog } from "../../app/EvidenceDialog";
@@ -47,7 +47,7 @@ export function BreakerPane({ home, post, blade, onMove }: Props) {
     poles > 1 ? `${blade.volts} V between its poles` : `${blade.volts} V to neutral`,
     blade.wire ? `${wireWords(blade.wire)}, good for ${blade.wire_allows ?? 0} A` : "wire not read",
     ...(partners.length > 0
-      ? [`shares a neutral with ${partners.map((id) => bladeOf(home, id)?.tag ?? "?").join(" and ")}`]
+      ? [`shares a neutral with ${partners.map((id) => breakerOf(home, id)?.tag ?? "?").join(" and ")}`]
       : blade.shares_neutral_with.length > 0
         ? ["its poles share a neutral"]
         : []),
@@ -114,7 +114,7 @@ export function BreakerPane({ home, post, blade, onMove }: Props) {
         ))}
       </Box>
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }}>
-        {blade.proven} proven on it, {blade.possible} that may be.{" "}
+        Proven on it: {blade.proven}. May be on it: {blade.possible}.{" "}
         {blade.claim && `The old card says “${blade.claim}”.`}
       </Typography>
       {mode === "keep" ? (

@@ -7,7 +7,7 @@ import { useController } from "react-hook-form";
 import type { Fact, HomeOverview, Panel, PanelDetails } from "../../api/client";
 import { LISTS } from "../../api/lists";
 import { newId, useRecord } from "../../api/record";
-import { bladesOf } from "../../drawing/place";
+import { breakersOf } from "../../drawing/place";
 import { fieldsOf } from "../../parts/form/fieldsOf";
 import { FormDialog } from "../../parts/form/FormDialog";
 import { fromYesNo, numberOrNull, yesNo, type YesNo } from "../../parts/yesNo";
@@ -77,7 +77,7 @@ function OpenPanelDialog({ home, before, onClose, onKept }: Props) {
   const mine = new Set(
     home.panels.filter((view) => view.panel.id === before?.id).flatMap((p) => p.breakers.map((b) => b.breaker)),
   );
-  const feeders = bladesOf(home).filter((breaker) => !mine.has(breaker.breaker));
+  const feeders = breakersOf(home).filter((breaker) => !mine.has(breaker.breaker));
   const save = async (values: Values) => {
     const panel = before?.id ?? newId();
     await record([factOf(panel, values, before)]);
@@ -113,7 +113,7 @@ function OpenPanelDialog({ home, before, onClose, onKept }: Props) {
               help="Legs are worked out from the rows, and overridden only by a reading."
               wide
             />
-            <One name="interior" label="What sits in it" options={LISTS.interiors} wide />
+            <One name="interior" label="What is in it" options={LISTS.interiors} wide />
           </Part>
           <Part title="What feeds it">
             <One
@@ -152,8 +152,8 @@ function OpenPanelDialog({ home, before, onClose, onKept }: Props) {
             <Text name="types" label="Breaker types it names" help="with commas between" />
             <Amount name="interrupting_ka" label="Interrupting rating" unit="kA" whole />
             <Amount name="bus" label="Bus, amps" whole />
-            <Amount name="circuits" label="Listed for circuits" whole />
-            <One name="tandems" label="Tandems go" options={TANDEMS} />
+            <Amount name="circuits" label="Circuits it is listed for" whole />
+            <One name="tandems" label="Tandems are allowed" options={TANDEMS} />
             {values.tandems === "in" && <Text name="tandem_spaces" label="Tandem spaces" />}
             <YesOrNo name="notched" label="Notched where tandems fit" />
             <YesOrNo name="plug_on_neutral" label="Rail for plug-on neutrals" />

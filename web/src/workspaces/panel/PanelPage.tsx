@@ -13,7 +13,7 @@ import { useMoves } from "../../api/queries";
 import { useAct } from "../../app/useAct";
 import { useThisHome } from "../../app/useThisHome";
 import { Fingerpost, type Moving } from "../../drawing/Fingerpost";
-import { bladeOf, placeOfBlade, placeOfOpen, type PostPlace } from "../../drawing/place";
+import { breakerOf, placeOfBlade, placeOfOpen, type PostPlace } from "../../drawing/place";
 import { Block } from "../../parts/Block";
 import { PanelCautions } from "../../parts/Cautions";
 import { Empty } from "../../parts/Empty";
@@ -104,7 +104,7 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
   };
   const dropped = async (place: Place) => {
     if (picked === null) return;
-    const before = bladeOf(home, picked);
+    const before = breakerOf(home, picked);
     const number = before?.number ?? "";
     const proven = before?.proven ?? 0;
     // A move of the record takes the proofs along: right when the breaker moved, wrong when only the drawing did.
@@ -128,7 +128,7 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
           onLeave: () => setPicked(null),
         }
       : null;
-  const fed = panel.details.fed_by == null ? undefined : bladeOf(home, panel.details.fed_by);
+  const fed = panel.details.fed_by == null ? undefined : breakerOf(home, panel.details.fed_by);
   const upstream = home.panels.find((p) => p.breakers.some((b) => b.breaker === fed?.breaker));
   return (
     <Box
@@ -263,8 +263,8 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
         ) : (
           <Block title="Select a blade">
             <Typography color="text.secondary">
-              Select a breaker to see what it feeds, or an open space to put a breaker in. Arrows go along the post; a
-              number goes to that space; m moves a breaker.
+              Select a breaker to see what it feeds, or an open space to put a breaker in. Arrows go from breaker to
+              breaker; a number goes to that space; m moves a breaker.
             </Typography>
           </Block>
         )}

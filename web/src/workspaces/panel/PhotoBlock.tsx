@@ -35,7 +35,7 @@ export function PhotoBlock({ home, post }: { home: string; post: PanelView }) {
     const photo = newId();
     try {
       await putPhoto(home, photo, file);
-      await act([{ kind: "photo_taken", photo, panel: post.panel.id, of }], "The photo is kept.");
+      await act([{ kind: "photo_taken", photo, panel: post.panel.id, of }], "The photo is saved.");
     } catch (refused) {
       say.problem(refused);
     }

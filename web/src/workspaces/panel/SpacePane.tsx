@@ -39,7 +39,7 @@ export function SpacePane({ home, panel, space, onPlaced }: Props) {
         )}
         {space.filler !== false && (
           <Button variant="outlined" onClick={() => seen(false)}>
-            It gapes
+            It is open, without a filler
           </Button>
         )}
       </Stack>

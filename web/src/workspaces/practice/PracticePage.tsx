@@ -12,7 +12,7 @@ import { readInstrument, useHomes, useMarks } from "../../api/queries";
 import { tone } from "../../app/theme";
 import { useNotice } from "../../app/useNotice";
 import { useThisHome } from "../../app/useThisHome";
-import { bladesOf } from "../../drawing/place";
+import { breakersOf } from "../../drawing/place";
 import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
 import { DrawHouse } from "./DrawHouse";
@@ -79,7 +79,11 @@ function MarksOf({ home }: { home: HomeOverview }) {
                 : `${m.right + m.wrong} of ${m.points} proven, ${m.open} open; what is right is told with the wiring`}
               {reveal && m.forgotten > 0 && `; ${m.forgotten} in the house are still on no list`}
             </Mark>
-            <Mark name="Safety">{m.safety.length === 0 ? "Nothing happened that must not." : m.safety.join(" ")}</Mark>
+            <Mark name="Safety">
+              {m.safety.length === 0
+                ? "No breaker that must stay on was off, and no clock ran out."
+                : m.safety.join(" ")}
+            </Mark>
           </Box>
           <Typography variant="body2" color="text.secondary" sx={{ my: 1.5 }}>
             Minutes are counted by the usual cost of every act, not by your clock.
@@ -158,7 +162,7 @@ function Clamp({ home }: { home: HomeOverview }) {
         value={breaker}
         onChange={(e) => read(e.target.value)}
       >
-        {bladesOf(home).map((b) => (
+        {breakersOf(home).map((b) => (
           <MenuItem key={b.breaker} value={b.breaker}>
             {b.tag}
             {b.claim && ` “${b.claim}”`}
@@ -168,7 +172,7 @@ function Clamp({ home }: { home: HomeOverview }) {
       {reading && <ReadingShown reading={reading} />}
       {!reading && (
         <Alert severity="info" sx={{ mt: 1 }}>
-          Everything that is connected runs. In a real panel this is for qualified hands.
+          Everything that is connected runs. In a real panel this is for qualified people.
         </Alert>
       )}
     </Block>

@@ -69,7 +69,7 @@ export function MethodChoice({ home, setup, onSetup }: Props) {
             label="People who walk and look"
             value={setup.walkers ?? 1}
             onChange={(e) => onSetup({ ...setup, walkers: Number(e.target.value) })}
-            helperText="Beside the one at the panel. Who comes in as a helper has a room of their own."
+            helperText="Beside the one at the panel. Everyone who comes in as a helper gets a room of their own."
             sx={{ mt: 2 }}
           >
             {[1, 2, 3, 4, 5, 6].map((count) => (
@@ -118,8 +118,8 @@ export function MethodChoice({ home, setup, onSetup }: Props) {
             : (setup.walkers ?? 1) === 1
               ? "two people"
               : `${(setup.walkers ?? 1) + 1} people`}{" "}
-          at your own pace, after every point was seen lit, with the looks that show that breakers latched. Each way a
-          point is proven only by one breaker alone.
+          at your own pace, after every point was seen lit, with the looks that show that breakers latched. With every
+          method a point is proven by one breaker alone.
         </Typography>
       )}
     </Block>

@@ -3,7 +3,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import type { HomeOverview, TraceView } from "../../api/client";
 import { useClocks } from "../../app/useClocks";
-import { bladesOf } from "../../drawing/place";
+import { breakersOf } from "../../drawing/place";
 import { Tag } from "../../drawing/Tag";
 import { Block } from "../../parts/Block";
 import { CautionsNow, TraceCautions } from "../../parts/Cautions";
@@ -40,7 +40,7 @@ export function PanelSide({ home, view, looks }: Props) {
 }
 
 function KeptOn({ home, looks }: { home: HomeOverview; looks: Looks }) {
-  const kept = bladesOf(home).filter((b) => b.kept === "on");
+  const kept = breakersOf(home).filter((b) => b.kept === "on");
   if (kept.length === 0) return null;
   return (
     <Block title="Must stay on">

@@ -37,7 +37,7 @@ pub(crate) fn fits<'a>(panel: &Panel, at: &[Slot], others: impl Iterator<Item = 
                     let would = downward(panel, at[0].space, at.len());
                     return refuse(
                         RefusalCode::DoesNotFit,
-                        format!("{number}: the poles of one breaker sit in neighbouring rows of one column."),
+                        format!("{number}: the poles of one breaker sit in neighboring rows of one column."),
                         match would {
                             Some(slots) => format!("From space {} down it would be {}.", at[0].space, number_of(&slots)),
                             None => format!("Space {} is the last of its column: start one space higher.", at[0].space),

@@ -80,7 +80,7 @@ export function PlanActs({ home, plan, floor, go, onNewFloor, zoom, onZoom }: Pr
         <MenuItem onClick={then(() => setOpen("backdrop"))}>A photo or scan underneath</MenuItem>
         {floor.backdrop && (
           <MenuItem
-            onClick={then(() => void act([{ kind: "backdrop_removed", floor: floor.name }], "The picture is gone"))}
+            onClick={then(() => void act([{ kind: "backdrop_removed", floor: floor.name }], "The picture is removed"))}
           >
             Take the picture away
           </MenuItem>

@@ -10,7 +10,7 @@ import { LISTS } from "../../../api/lists";
 import { newId, useRecord } from "../../../api/record";
 import { useAct } from "../../../app/useAct";
 import { VerdictTag } from "../../../drawing/Tag";
-import { bladeOf, placeOfBlade } from "../../../drawing/place";
+import { breakerOf, placeOfBlade } from "../../../drawing/place";
 import { Block } from "../../../parts/Block";
 import { EvidenceDialog } from "../../../app/EvidenceDialog";
 import { EditPoint } from "../EditPoint";
@@ -33,7 +33,7 @@ export function PointOnPlan({ home, point, found, placed }: Props) {
   const [editing, setEditing] = useState(false);
   const [picking, setPicking] = useState<"switch" | "gfci" | null>(null);
   const room = home.rooms.find((r) => r.id === point.room);
-  const breaker = point.known.verdict === "proven" ? bladeOf(home, point.known.breaker) : undefined;
+  const breaker = point.known.verdict === "proven" ? breakerOf(home, point.known.breaker) : undefined;
   const post = home.panels.find((p) => p.breakers.some((b) => b.breaker === breaker?.breaker));
   const details: PointDetails = { ...LISTS.plainPoint, ...point.details };
   const describe = (more: Partial<PointDetails>): Fact => ({
