@@ -63,6 +63,7 @@ function FindingItem({ home, finding, onSelect, grouped }: ItemProps) {
             <Box
               component="button"
               type="button"
+              aria-label={finding.about}
               onClick={() => onSelect(finding)}
               sx={{
                 font: "inherit",
