@@ -261,7 +261,7 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
             onPlaced={(breaker) => setSelected(`b:${breaker}`)}
           />
         ) : (
-          <Block title="Select a blade">
+          <Block title="Select a breaker">
             <Typography color="text.secondary">
               Select a breaker to see what it feeds, or an open space to put a breaker in. Arrows go from breaker to
               breaker; a number goes to that space; m moves a breaker.
