@@ -5,8 +5,9 @@ use serde_json::{Value, json};
 
 use crate::logbook::{Fact, Instrument};
 use crate::model::{
-    Bond, BreakerDetails, Cable, Configuration, Edition, Interior, MainAt, Metal, Method, OpeningKind, OtherSource, Outlets,
-    PanelDetails, PointDetails, PointKind, Service, ServiceDisconnect, Terminals, WireGauge,
+    Bond, BreakerDetails, Cable, Configuration, Edition, Housing, Interior, MainAt, Metal, Method, NeutralLead, OpeningKind,
+    OtherSource, Outlets, PanelDetails, PointDetails, PointKind, Protection, Service, ServiceDisconnect, Terminals, Tie,
+    WireGauge,
 };
 
 /// A choice: its value in the JSON, and its words.
@@ -68,6 +69,14 @@ pub struct Lists {
     cables: Vec<Choice>,
     /// What is read of heat on wire and terminal.
     terminals: Vec<Choice>,
+    /// Kinds of breakers.
+    protections: Vec<Choice>,
+    /// What handles share.
+    housings: Vec<Choice>,
+    /// How poles open together.
+    ties: Vec<Choice>,
+    /// How the neutral of a breaker with electronics is connected.
+    neutral_leads: Vec<Choice>,
     /// How a panel is fed.
     services: Vec<Choice>,
     /// What is in it.
@@ -125,6 +134,26 @@ pub fn lists() -> Lists {
         terminals: choices!(Terminals {
             Unread => "not read: 60 °C",
             Read75C => "75 °C on wire and terminal, both read",
+        }),
+        protections: choices!(Protection {
+            Standard => "Standard",
+            Gfci => "GFCI",
+            Afci => "AFCI",
+            DualFunction => "Dual function",
+        }),
+        housings: choices!(Housing {
+            Full => "full size",
+            Tandem => "tandem",
+            Quad => "quad",
+            Slim => "slim",
+        }),
+        ties: choices!(Tie {
+            CommonTrip => "one mechanism, common trip",
+            Handle => "handle tie",
+        }),
+        neutral_leads: choices!(NeutralLead {
+            Pigtail => "pigtail to the bar",
+            PlugOn => "plugs onto the rail",
         }),
         services: choices!(Service {
             SplitPhase => "Split-phase 120/240 V",

@@ -35,6 +35,9 @@ for (let text = texts.nextNode(); text; text = texts.nextNode()) {
   const size = parseFloat(getComputedStyle(el).fontSize) * drawing;
   if (size < (el.closest('[data-testid=plan]') ? 10.95 : 11.95)) found.add(`${size.toFixed(1)} px: “${text.data.trim().slice(0, 40)}”`);
 }
+const chip = document.querySelector('[data-testid=off-now]');
+if (chip && chip.offsetHeight > 44) found.add(`${chip.offsetHeight} px: what is off takes more than a line`);
+if (document.documentElement.scrollWidth > innerWidth) found.add(`the page is ${document.documentElement.scrollWidth} px wide`);
 return [...found];
 "#;
 

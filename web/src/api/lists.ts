@@ -269,6 +269,62 @@ export const LISTS = {
       "75 °C on wire and terminal, both read"
     ]
   ],
+  "protections": [
+    [
+      "standard",
+      "Standard"
+    ],
+    [
+      "gfci",
+      "GFCI"
+    ],
+    [
+      "afci",
+      "AFCI"
+    ],
+    [
+      "dual_function",
+      "Dual function"
+    ]
+  ],
+  "housings": [
+    [
+      "full",
+      "full size"
+    ],
+    [
+      "tandem",
+      "tandem"
+    ],
+    [
+      "quad",
+      "quad"
+    ],
+    [
+      "slim",
+      "slim"
+    ]
+  ],
+  "ties": [
+    [
+      "common_trip",
+      "one mechanism, common trip"
+    ],
+    [
+      "handle",
+      "handle tie"
+    ]
+  ],
+  "neutralLeads": [
+    [
+      "pigtail",
+      "pigtail to the bar"
+    ],
+    [
+      "plug_on",
+      "plugs onto the rail"
+    ]
+  ],
   "services": [
     [
       "split_phase",

@@ -8,16 +8,17 @@ export function OffNowChip({ off }: { off: HomeOverview["off_now"] }) {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const switched = off.filter((b) => b.state === "off").map((b) => b.number);
   const tripped = off.filter((b) => b.state === "tripped").map((b) => b.number);
-  const said = (numbers: (words: string[]) => string) =>
-    [switched.length > 0 ? `OFF: ${numbers(switched)}` : "", tripped.length > 0 ? `TRIPPED: ${numbers(tripped)}` : ""]
-      .filter(Boolean)
-      .join(" · ");
-  const all = said((numbers) => numbers.join(", "));
+  const parts = (numbers: (words: string[]) => string): string[] => [
+    ...(switched.length > 0 ? [`OFF: ${numbers(switched)}`] : []),
+    ...(tripped.length > 0 ? [`TRIPPED: ${numbers(tripped)}`] : []),
+  ];
+  const full = parts((numbers) => numbers.join(", "));
+  const all = full.join(", ");
   // Where not all numbers fit, it says how many; the panel shows which.
-  const short =
-    all.length <= (wide ? 46 : 24)
-      ? all
-      : said((numbers) => (numbers.length > 1 ? `${numbers.length} breakers` : String(numbers[0])));
+  const fits = all.length <= (wide ? 46 : 24);
+  const shown = fits
+    ? full
+    : parts((numbers) => (numbers.length > 1 ? `${numbers.length} breakers` : String(numbers[0])));
   const any = off.length > 0;
   return (
     <Box
@@ -42,7 +43,7 @@ export function OffNowChip({ off }: { off: HomeOverview["off_now"] }) {
       }}
     >
       {any
-        ? short.split(" · ").map((part, n) => (
+        ? shown.map((part, n) => (
             <Box
               component="span"
               key={part}

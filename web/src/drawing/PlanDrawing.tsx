@@ -29,7 +29,7 @@ interface Props {
   onTap: ((at: Spot) => void) | null;
   /** The selected thing was dragged here (a room: the corner of its box). */
   onDrag: ((place: PlanPlace, to: Spot) => void) | null;
-  /** 1: as large as is needed to read it. */
+  /** 1: as large as is needed to read it; 0: all of it in the frame. */
   zoom: number;
   /** Points to point out: what goes dark with the selected one. */
   lit?: ReadonlySet<string>;

@@ -108,7 +108,14 @@ function Acts({ card, home, onFacts }: Omit<Props, "children">) {
   const [reason, setReason] = useState("");
   const act = (act: StepAct, look: "contained" | "outlined") =>
     act.does === "open" ? (
-      <Button key={act.words} variant={look} size="large" component={Link} to={`/h/${home}/${act.screen}`}>
+      <Button
+        key={act.words}
+        variant={look}
+        size="large"
+        component={Link}
+        to={`/h/${home}/${act.screen}`}
+        data-main={look === "contained" ? true : undefined}
+      >
         {act.words}
       </Button>
     ) : (

@@ -1,7 +1,8 @@
 import { useEffect, useRef } from "react";
 import type { StepCard } from "../api/client";
 
-const id = (card: StepCard) =>
+/** What makes it another step: its title and its handles. What it is for may be worded anew meanwhile. */
+export const stepId = (card: StepCard) =>
   `${card.title} ${card.switches.flatMap((part) => part.handles.map((handle) => handle.breaker)).join(" ")}`;
 
 /**
@@ -9,7 +10,7 @@ const id = (card: StepCard) =>
  * left alone.
  */
 export function useNewStep(cards: StepCard[]): void {
-  const step = cards.map(id).join("\n");
+  const step = cards.map(stepId).join("\n");
   const before = useRef(step);
   useEffect(() => {
     if (before.current === step) return;

@@ -194,18 +194,8 @@ pub fn propose(home: &Home, wish: &Wish) -> Result<Proposal, Refusal> {
                 "" => free_name(home, room, *point_kind, &format!("{} 1", point_kind.word())),
                 name => free_name(home, room, *point_kind, name),
             };
-            let placed = PointPlaced {
-                point: point.clone(),
-                room: room.clone(),
-                point_kind: *point_kind,
-                name: name.clone(),
-                volts: *volts,
-                configuration: None,
-                only_one: false,
-                plate: None,
-                details: PointDetails::default(),
-            };
-            plain(format!("{}, {name}", known.name), vec![Fact::PointPlaced(placed)])
+            let placed = new_point(point, room, *point_kind, name.clone(), *volts, PointDetails::default());
+            plain(format!("{}, {name}", known.name), vec![placed])
         }
         Wish::TapPoint { point, floor, at, point_kind, volts, details, name } => {
             let (room, outline) = room_at(home, floor, *at)?;
@@ -213,19 +203,9 @@ pub fn propose(home: &Home, wish: &Wish) -> Result<Proposal, Refusal> {
                 "" => name_at(home, room, outline, *point_kind, *at),
                 name => free_name(home, &room.id, *point_kind, name),
             };
-            let placed = PointPlaced {
-                point: point.clone(),
-                room: room.id.clone(),
-                point_kind: *point_kind,
-                name: name.clone(),
-                volts: *volts,
-                configuration: None,
-                only_one: false,
-                plate: None,
-                details: details.clone(),
-            };
+            let placed = new_point(point, &room.id, *point_kind, name.clone(), *volts, details.clone());
             let stands = PointStands { point: point.clone(), at: Some(at.minus(outline.bounds().corner())) };
-            plain(format!("{}, {name}", room.name), vec![Fact::PointPlaced(placed), Fact::PointStands(stands)])
+            plain(format!("{}, {name}", room.name), vec![placed, Fact::PointStands(stands)])
         }
         Wish::MovePoint { point, to } => {
             let known = known_point(home, point)?;
@@ -422,6 +402,21 @@ fn name_at(home: &Home, room: &Room, outline: &Outline, kind: PointKind, at: Spo
         },
     };
     free_name(home, &room.id, kind, base)
+}
+
+/// A point of which nothing was read yet.
+fn new_point(id: &PointId, room: &RoomId, kind: PointKind, name: String, volts: Volts, details: PointDetails) -> Fact {
+    Fact::PointPlaced(PointPlaced {
+        point: id.clone(),
+        room: room.clone(),
+        point_kind: kind,
+        name,
+        volts,
+        configuration: None,
+        only_one: false,
+        plate: None,
+        details,
+    })
 }
 
 /// The name, or the name counted on until no point of the kind in the room has it.

@@ -147,6 +147,26 @@ fn a_tap_makes_a_point_with_a_name_of_its_own() {
 }
 
 #[test]
+fn a_listed_point_is_numbered_where_it_has_no_name_and_counted_on_where_the_room_has_it() {
+    let mut w = house();
+    let mut list = |n: u8, room: &str, name: &str| {
+        let (point, room) = (id(&format!("listed-{n}")), id(room));
+        let wish = Wish::ListPoint { point, room, point_kind: PointKind::Receptacle, volts: Volts::new(120), name: name.into() };
+        let proposal = propose(&w.home, &wish).map_err(|refusal| refusal.wrong)?;
+        for fact in &proposal.facts {
+            w.act(&format!("fact {}", serde_json::to_string(fact).unwrap())).unwrap();
+        }
+        Ok::<String, String>(proposal.said)
+    };
+    assert_eq!(list(1, "kitchen", " ").unwrap(), "Kitchen, receptacle 1");
+    assert_eq!(list(2, "kitchen", "").unwrap(), "Kitchen, receptacle 2");
+    assert_eq!(list(3, "kitchen", "Counter").unwrap(), "Kitchen, Counter 2");
+    assert_eq!(list(4, "kitchen", "ceiling").unwrap(), "Kitchen, ceiling", "a light of that name is another thing");
+    assert_eq!(list(5, "hall", "counter").unwrap(), "Hall, counter");
+    assert_eq!(list(6, "nowhere", "").unwrap_err(), "There is no such room.");
+}
+
+#[test]
 fn a_split_receptacle_is_two_points_in_one_device() {
     let mut w = house();
     let wish = Wish::SplitReceptacle { point: id("counter"), other: id("counter-b") };

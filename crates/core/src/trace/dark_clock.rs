@@ -3,6 +3,7 @@
 
 use std::collections::BTreeSet;
 
+use super::by_meter::too_much_read;
 use super::step_card::{StepCard, over_card};
 use crate::model::{BreakerId, Moment, PointId};
 use crate::study::Study;
@@ -30,7 +31,11 @@ pub struct DarkClock {
 }
 
 /// The clocks that run, the first to run out first. A breaker that is left off for a reason of its own starts none.
+/// None asks for power while a meter has shown more volts than there may be: the main goes off then.
 pub fn dark_clocks(home: &Study) -> Vec<DarkClock> {
+    if !too_much_read(home).is_empty() {
+        return Vec::new();
+    }
     let off: Vec<&BreakerId> =
         home.switchings().off().iter().filter(|b| home.panels().breaker(b).is_some_and(|b| !b.is_left_off())).collect();
     let mut clocks: Vec<DarkClock> = verdicts(home)
@@ -99,6 +104,14 @@ mod tests {
                 .collect();
             assert_eq!(running(&written(&format!("{HOUSE}{acts}"))), expected, "{acts}");
         }
+    }
+
+    #[test]
+    fn nothing_is_switched_on_again_while_the_supply_is_dangerous() {
+        let off = written(&format!("{HOUSE}point Cellar receptacle plug\noff 1"));
+        assert_eq!(dark_clocks(&off.home).len(), 1);
+        let stop = written(&format!("{HOUSE}point Cellar receptacle plug\noff 1\nvolts plug 176"));
+        assert_eq!(dark_clocks(&stop.home), []);
     }
 
     #[test]

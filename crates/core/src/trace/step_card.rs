@@ -245,7 +245,8 @@ struct Words<'a> {
     reader: Reader,
 }
 
-const EACH_LIT: &str = "Plug-in tester for receptacles, lights and appliances by eye; never the tester on 240 V.";
+/// What to look with.
+const LOOK_WITH: &str = "Plug-in tester for receptacles, lights and appliances by eye; never the tester on 240 V.";
 
 impl Words<'_> {
     fn of(&self, next: &NextStep, to_switch: &[BreakerId]) -> (StepCard, StepCard) {
@@ -269,15 +270,15 @@ impl Words<'_> {
                 let (moved, to) = if off.is_empty() { (on, "on again") } else { (off, "off") };
                 (self.switching(Weight::Loud, title, why, off, on), self.wait_for(moved, to))
             }
-            NextStep::SwitchOn { breakers, why, .. } => {
+            NextStep::SwitchOn { breakers, why, rooms } => {
                 let title = if breakers.len() == 1 { "Turn ON again" } else { "Turn these ON again" };
                 let walk = match self.reader {
-                    Reader::Owner => {
+                    Reader::Owner if !rooms.is_empty() => {
                         let go = if breakers.len() == 1 { "goes" } else { "go" };
                         let why = format!("{} {go} on again now.", self.numbers(breakers));
                         self.walk(Weight::Quiet, "Seen in this round", why).look(false, false, true)
                     }
-                    Reader::Helper => self.wait_for(breakers, "on again"),
+                    _ => self.wait_for(breakers, "on again"),
                 };
                 (self.switching(Weight::Loud, title, why, &[], breakers), walk)
             }
@@ -333,7 +334,7 @@ impl Words<'_> {
 
     fn walk(&self, weight: Weight, title: impl Into<String>, why: impl Into<String>) -> StepCard {
         let card = StepCard::new(StepSide::Walk, weight, title, why);
-        if weight == Weight::Loud { card.mind(EACH_LIT) } else { card }
+        if weight == Weight::Loud { card.mind(LOOK_WITH) } else { card }
     }
 
     fn wait_for(&self, moved: &[BreakerId], to: &str) -> StepCard {
@@ -363,9 +364,11 @@ impl Words<'_> {
         }
         if !on.is_empty() {
             let (it, one) = if on.len() > 1 { ("each", "one") } else { ("it", "it") };
-            card = card.mind(format!(
-                "Push {it} fully off first, then on. If {one} does not stay on, leave it off and call an electrician."
-            ));
+            let then = match self.reader {
+                Reader::Owner => "call an electrician",
+                Reader::Helper => "tell the owner: an electrician has to look at it",
+            };
+            card = card.mind(format!("Push {it} fully off first, then on. If {one} does not stay on, leave it off and {then}."));
         }
         let facts = on.iter().map(|b| switched(b, State::On)).chain(off.iter().map(|b| switched(b, State::Off))).collect();
         let done = match (off.len(), on.len()) {
@@ -408,7 +411,7 @@ impl Words<'_> {
             record(self.number(&b.id), vec![fact])
         };
         let none = PointSkipped { point: point.clone(), reason: "no tone to be heard".into(), since: None };
-        let mut panel = self.panel(Weight::Loud, format!("The sender in {place}: where is it loudest?"), why);
+        let mut panel = self.panel(Weight::Loud, "Where is the tone loudest?", format!("The sender is in {place}. {why}"));
         panel = panel.over("With the tone tracer").mind(ONLY).mind("Sweep every breaker twice, then tap the loudest.");
         panel.choices = self.home.panels().breakers().map(heard).collect();
         panel = panel.act(record("No tone", vec![Fact::PointSkipped(none)]));

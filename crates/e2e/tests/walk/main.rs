@@ -510,6 +510,11 @@ async fn keys_go_everywhere(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let site = Site::demo().await?;
     page.goto(&format!("{}/h/juniper-lane/panel", site.address)).await?;
     page.test_id("fingerpost").await?;
+    // The first Tab offers the way past the bars.
+    page.keys("\u{e004}").await?;
+    ensure!(page.driver.active_element().await?.text().await? == "Skip to the content");
+    page.keys("\u{e007}").await?;
+    ensure!(page.driver.active_element().await?.id().await?.as_deref() == Some("main"));
     for (key, ready) in [
         ("gh", "[data-testid=plan]"),
         ("gd", "[data-testid=card]"),

@@ -67,6 +67,7 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     page.wait_text(By::Css("[data-testid=instruction]"), "Stop. Turn the main OFF and call an electrician").await?;
     let refused = page.accessibility().await?;
     ensure!(refused.is_empty(), "{refused:?}");
+    ensure!(!page.find(By::Css("main")).await?.text().await?.contains("leave the main alone"), "it is to go off");
     page.press("It was mistyped").await?;
     trace.wait_step("see_all_lit").await?;
     // Once more, with nothing but keys.
@@ -81,6 +82,8 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     page.press("There is a tone sender and receiver").await?;
     page.press("Tone tracer first, then the breaker").await?;
     trace.wait_step("follow_tone").await?;
+    page.wait_text(By::Css("[data-step-card=walk]"), "Plug the sender in: Bath").await?;
+    page.wait_text(By::Css("[data-step-card=walk]"), "never at 240 V").await?;
     let refused = page.accessibility().await?;
     ensure!(refused.is_empty(), "{refused:?}");
     page.find(By::XPath("//*[@data-step-card='panel']//button[normalize-space(.)='3']")).await?.click().await?;

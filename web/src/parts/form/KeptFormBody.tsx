@@ -30,7 +30,7 @@ export function KeptFormBody<T extends FieldValues>({ kept, onSave, onSaved, chi
   });
   return (
     <FormProvider {...form}>
-      <form onSubmit={(event) => void submit(event)} noValidate={false} style={{ display: "contents" }}>
+      <form onSubmit={(event) => void submit(event)} style={{ display: "contents" }}>
         <KeptNote
           kept={fromBefore && changed}
           onDiscard={() => {

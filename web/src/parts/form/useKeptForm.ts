@@ -27,13 +27,20 @@ function changes<T extends FieldValues>(values: Partial<T>, recorded: T): Partia
   return differ.length === 0 ? null : (Object.fromEntries(differ) as Partial<T>);
 }
 
+/** Of what was kept, the fields that the form still has, with values of the kind that they had. */
+function fitting<T extends FieldValues>(kept: unknown, recorded: T): Partial<T> {
+  if (typeof kept !== "object" || kept === null) return {};
+  const fit = ([field, value]: [string, unknown]) => field in recorded && typeof value === typeof recorded[field];
+  return Object.fromEntries(Object.entries(kept).filter(fit)) as Partial<T>;
+}
+
 /**
  * A form whose changed fields are kept on this device, under `key`, until they are recorded or discarded. What others change
  * meanwhile in the other fields is seen when it is opened again.
  */
 export function useKeptForm<T extends FieldValues>(key: string, recorded: T): KeptForm<T> {
   const form = useForm<T>({
-    defaultValues: { ...recorded, ...(readKept(key) as Partial<T> | null) } as DefaultValues<T>,
+    defaultValues: { ...recorded, ...fitting(readKept(key), recorded) } as DefaultValues<T>,
   });
   const values = useWatch({ control: form.control });
   const differ = changes(values as Partial<T>, recorded);

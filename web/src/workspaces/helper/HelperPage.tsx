@@ -15,7 +15,7 @@ import { useClocks } from "../../app/useClocks";
 import { CautionsNow, TraceCautions } from "../../parts/Cautions";
 import { Loaded } from "../../parts/Loaded";
 import { StepCardShown } from "../../parts/StepCardShown";
-import { useNewStep } from "../../parts/useNewStep";
+import { stepId, useNewStep } from "../../parts/useNewStep";
 import { Kit } from "../practice/Instruments";
 import { CurrentPoint } from "../trace/CurrentPoint";
 import { metered, useLooks } from "../trace/useLooks";
@@ -52,16 +52,19 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
         </Box>
       </Box>
       <ConnectionBar live={live || helper.data === undefined} />
-      <Box component="main" sx={{ maxWidth: 560, mx: "auto", p: 2 }}>
+      <Box component="main" sx={{ maxWidth: 560, mx: "auto", p: 2, pb: 12 }}>
         <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
           {me.name}, {me.side === "panel" ? "at the panel" : "walking"}
         </Typography>
         <Loaded query={helper} what="next step">
           {(view: HelperView) => <Step home={home} view={view} />}
         </Loaded>
-        <Box sx={{ mt: 2 }}>
-          <TraceCautions />
-        </Box>
+        {/* A stop says to turn the main off; these say to leave it alone. */}
+        {helper.data?.card.weight !== "alarm" && (
+          <Box sx={{ mt: 2 }}>
+            <TraceCautions />
+          </Box>
+        )}
       </Box>
     </Box>
   );
@@ -89,7 +92,7 @@ function Step({ home, view }: { home: string; view: HelperView }) {
       <ClockBar home={home} clocks={view.clocks} onFacts={looks.act} />
       <CautionsNow cautions={view.cautions} />
       {!first && (
-        <StepCardShown key={card.title} card={card} home={home} onFacts={looks.act}>
+        <StepCardShown key={stepId(card)} card={card} home={home} onFacts={looks.act}>
           {card.looking != null && (
             <>
               {looks.current && left > 0 ? (

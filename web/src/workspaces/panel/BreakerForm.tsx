@@ -10,30 +10,8 @@ import { useKeptForm } from "../../parts/form/useKeptForm";
 import { fromYesNo, numberOrNull, yesNo, type YesNo } from "../../parts/yesNo";
 import { wireName, wireOf, WIRES } from "./wires";
 
-type Protection = BreakerView["protection"];
-const KINDS: [Protection, string][] = [
-  ["standard", "Standard"],
-  ["gfci", "GFCI"],
-  ["afci", "AFCI"],
-  ["dual_function", "Dual function"],
-];
-type Housing = NonNullable<BreakerDetails["housing"]>;
-const HOUSINGS: [Housing | "", string][] = [
-  ["", "as its spaces tell"],
-  ["full", "full size"],
-  ["tandem", "tandem"],
-  ["quad", "quad"],
-  ["slim", "slim"],
-];
-const TIES: ["common_trip" | "handle", string][] = [
-  ["common_trip", "one mechanism, common trip"],
-  ["handle", "handle tie"],
-];
-const LEADS: ["" | "pigtail" | "plug_on", string][] = [
-  ["", "not looked at"],
-  ["pigtail", "pigtail to the bar"],
-  ["plug_on", "plugs onto the rail"],
-];
+const HOUSINGS = [["", "as its spaces tell"], ...LISTS.housings] as const;
+const LEADS = [["", "not looked at"], ...LISTS.neutralLeads] as const;
 
 const COUNTS = [
   ["", "not read"],
@@ -51,13 +29,13 @@ const NO_YES: ["no" | "yes", string][] = [
 type Values = {
   at: string;
   amps: string;
-  kind: Protection;
+  kind: BreakerView["protection"];
   wire: string;
   label: string;
   cable: (typeof LISTS.cables)[number][0];
   terminals: (typeof LISTS.terminals)[number][0];
-  housing: Housing | "";
-  tie: "common_trip" | "handle";
+  housing: (typeof HOUSINGS)[number][0];
+  tie: BreakerDetails["tie"];
   hooked: YesNo;
   type_name: string;
   interrupting_ka: string;
@@ -65,7 +43,7 @@ type Values = {
   listed: (typeof COUNTS)[number][0];
   alike: YesNo;
   torque: string;
-  neutral: "" | "pigtail" | "plug_on";
+  neutral: (typeof LEADS)[number][0];
   feeds: string;
   main: "no" | "yes";
   fastened: YesNo;
@@ -98,7 +76,7 @@ export function BreakerForm({ home, panel, blade, number, onDone, onCancel }: Pr
         <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: "1fr 1fr" }}>
           <Text name="at" label="Space" help="5, 5-7, 14a or 2b-4a" required autoFocus={blade === null} />
           <Amount name="amps" label="Amps" help="on the handle" required />
-          <One name="kind" label="Kind" options={KINDS} />
+          <One name="kind" label="Kind" options={LISTS.protections} />
           <One name="wire" label="Wire, if read" options={WIRES} />
           <Text name="label" label="What the old card says" help="kept as a claim, never as a fact" wide />
           {more ? (
@@ -111,7 +89,7 @@ export function BreakerForm({ home, panel, blade, number, onDone, onCancel }: Pr
               )}
               <One name="housing" label="Housing" options={HOUSINGS} />
               {values.at.split("-").length > 1 ? (
-                <One name="tie" label="Opens together by" options={TIES} />
+                <One name="tie" label="Opens together by" options={LISTS.ties} />
               ) : (
                 <YesOrNo name="hooked" label="Rejection hook" help="a tandem that fits notches only" />
               )}

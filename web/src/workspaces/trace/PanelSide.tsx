@@ -8,6 +8,7 @@ import { Tag } from "../../drawing/Tag";
 import { Block } from "../../parts/Block";
 import { CautionsNow, TraceCautions } from "../../parts/Cautions";
 import { StepCardShown } from "../../parts/StepCardShown";
+import { stepId } from "../../parts/useNewStep";
 import { VoltsEntry } from "./VoltsEntry";
 import type { Looks } from "./useLooks";
 
@@ -27,14 +28,14 @@ export function PanelSide({ home, view, looks }: Props) {
   return (
     <Stack spacing={2} data-testid="panel-side" data-step={view.next.step} data-seq={view.seq}>
       <CautionsNow cautions={view.cautions} />
-      {!first && <StepCardShown key={card.title + card.why} card={card} home={home.id} onFacts={looks.act} />}
+      {!first && <StepCardShown key={stepId(card)} card={card} home={home.id} onFacts={looks.act} />}
       {at != null && (
         <Block title="When it is mended">
           <VoltsEntry label="Volts now" onEnter={(volts) => looks.act([{ kind: "volts_read", point: at, volts }])} />
         </Block>
       )}
       <KeptOn home={home} looks={looks} />
-      <TraceCautions />
+      {card.weight !== "alarm" && <TraceCautions />}
     </Stack>
   );
 }

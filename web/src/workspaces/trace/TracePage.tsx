@@ -51,7 +51,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
     </Stack>
   );
   if (!wide) {
-    const walkingFirst = view.walk.weight === "loud" && view.walk.looking != null;
+    const walkingFirst = view.walk.weight === "loud";
     return (
       <Stack spacing={2}>
         {walkingFirst ? walking : panel}

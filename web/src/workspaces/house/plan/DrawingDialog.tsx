@@ -99,7 +99,7 @@ export function DrawingDialog({ home, floor, onClose }: Props) {
                 onSelect={() => undefined}
                 onTap={null}
                 onDrag={null}
-                zoom={1}
+                zoom={0}
               />
             </>
           )}
