@@ -7,10 +7,8 @@
 use std::hint::black_box;
 use std::time::Instant;
 
-use wayfinder_core::{
-    Line, Logbook, StepSide, Study, card, checks, evidence, helper_view, home_now, known_points, overview, panel_views, plan,
-    room_walk, trace_view,
-};
+use wayfinder_core::*;
+use wayfinder_fixture::homes::{demo, large};
 
 type View = (&'static str, fn(&Study) -> usize);
 
@@ -31,70 +29,6 @@ const VIEWS: &[View] = &[
     ("door card", |home| size(&card(home, &home.panels().all().next().expect("a panel").id, "2026-11-24"))),
     ("all of the overview", |home| size(&overview(&"home".parse().expect("an id"), home))),
 ];
-
-fn lines(facts: impl IntoIterator<Item = serde_json::Value>) -> Vec<Line> {
-    let line = |(n, fact): (usize, serde_json::Value)| {
-        let entry = serde_json::json!({ "id": format!("e{n}"), "at": n * 1000, "by": "walker", "version": 6, "fact": fact });
-        serde_json::from_value(serde_json::json!({ "seq": n + 1, "entry": entry })).expect("a line")
-    };
-    facts.into_iter().enumerate().map(line).collect()
-}
-
-fn large(lines_in_all: usize) -> Vec<Line> {
-    let mut facts = vec![serde_json::json!({ "kind": "home_described", "name": "Large" })];
-    let mut breakers = Vec::new();
-    for panel in 0..6 {
-        let fed_by = (panel > 0).then(|| format!("b{}-41", panel - 1));
-        facts.push(
-            serde_json::json!({ "kind": "panel_described", "panel": format!("p{panel}"), "name": format!("Panel {panel}"),
-            "place": "", "spaces": 42, "columns": "two", "numbering": "odd_even", "service": "split_phase",
-            "card": { "width_mm": 130, "height_mm": 210 }, "details": { "fed_by": fed_by } }),
-        );
-        for space in (1..=42).take(250 - breakers.len()) {
-            let id = format!("b{panel}-{space}");
-            facts.push(serde_json::json!({ "kind": "breaker_placed", "breaker": id, "panel": format!("p{panel}"),
-                "at": [space.to_string()], "amps": 15 }));
-            breakers.push(id);
-        }
-    }
-    for room in 0..40 {
-        let (x, y) = (room % 8 * 4000, room / 8 * 3000);
-        let corners =
-            [(0, 0), (4000, 0), (4000, 3000), (0, 3000)].map(|(dx, dy)| serde_json::json!({ "x": x + dx, "y": y + dy }));
-        facts.push(serde_json::json!({ "kind": "room_placed", "room": format!("r{room}"), "name": format!("Room {room}") }));
-        facts.push(serde_json::json!({ "kind": "room_drawn", "room": format!("r{room}"), "corners": corners }));
-        if room % 8 > 0 {
-            facts.push(serde_json::json!({ "kind": "opening_placed", "opening": format!("o{room}"), "opening_kind": "door",
-                "room": format!("r{room}"), "wall": 3, "from": 1000, "width": 800 }));
-        }
-    }
-    for point in 0..600 {
-        let (room, id) = (point % 40, format!("l{point}"));
-        facts.push(
-            serde_json::json!({ "kind": "point_placed", "point": id, "room": format!("r{room}"), "point_kind": "receptacle",
-            "name": format!("outlet {point}"), "volts": 120 }),
-        );
-        facts.push(serde_json::json!({ "kind": "point_stands", "point": id, "at": { "x": 300 + point / 40 * 240, "y": 50 } }));
-    }
-    let see = |point: usize, seen: &str| serde_json::json!({ "kind": "point_seen", "point": format!("l{}", point % 600), "seen": seen });
-    let switch = |breaker: usize, to: &str| serde_json::json!({ "kind": "breaker_switched", "breaker": breakers[breaker % 250], "to": to });
-    facts.extend((0..600).map(|point| see(point, "lit")));
-    // Breaker after breaker off and on, each with its two points dark and ten others seen lit.
-    for round in 0.. {
-        if facts.len() + 16 > lines_in_all {
-            break;
-        }
-        let breaker = round % 250;
-        facts.push(switch(breaker, "off"));
-        for own in [2 * breaker, 2 * breaker + 1] {
-            facts.extend([see(own, "dark"), see(own, "dark")]);
-        }
-        facts.extend((0..9).map(|n| see(2 * breaker + 7 + n, "lit")));
-        facts.push(switch(breaker, "on"));
-        facts.push(see(2 * breaker, "lit"));
-    }
-    lines(facts)
-}
 
 /// The median of so many, in milliseconds.
 fn median(times: usize, mut once: impl FnMut() -> f64) -> f64 {
@@ -124,9 +58,10 @@ fn views(what: &str, book: &Logbook, times: usize) {
     let home = Study::from(book);
     let all = timed(|| VIEWS.iter().map(|(_, view)| view(&home)).sum::<usize>());
     println!("  all of them after one line: {all:.2} ms");
-    let entry = serde_json::json!({ "id": "one-more", "at": 0, "by": "walker", "version": 6,
-        "fact": { "kind": "point_seen", "point": book.home().house().points().next().expect("a point").id, "seen": "lit" } });
-    let entry = [serde_json::from_value(entry).expect("an entry")];
+    let point = book.home().house().points().next().expect("a point").id.clone();
+    let (id, at) = ("one-more".parse().expect("an id"), Moment::from_unix_ms(0));
+    let fact = PointSeen { point, seen: Seen::Lit, since: None }.into();
+    let entry = [Draft { id, at, by: "walker".into(), instrument: None, version: Fact::VERSION, fact }];
     let taken = median(times, || timed(|| book.admit(&entry).expect("it is taken")));
     println!("  one more line taken: {taken:.3} ms");
 }
@@ -135,10 +70,7 @@ fn main() {
     if std::env::args().any(|argument| argument == "--test") {
         return; // `cargo test` builds it; measuring is for `cargo xtask bench`
     }
-    let file: serde_json::Value =
-        serde_json::from_str(include_str!("../../server/demo/juniper-lane.json")).expect("the demo home");
-    let demo: Vec<Line> = serde_json::from_value(file["lines"].clone()).expect("its lines");
-    views("the demo home", &Logbook::from_lines(demo).expect("it folds"), 20);
+    views("the demo home", &demo(), 20);
     views("250 breakers, 600 points", &Logbook::from_lines(large(20_000)).expect("it folds"), 5);
     let fold = |count: usize| {
         let lines = large(count);

@@ -11,6 +11,7 @@ use proptest::strategy::ValueTree;
 use proptest::test_runner::{Config, RngAlgorithm, TestRng, TestRunner};
 use serde_json::{Value, json};
 use wayfinder_core::*;
+use wayfinder_fixture::written;
 
 /// A house: floors of rooms in a grid of columns and rows, some L-shaped, doors along a tree and some more.
 #[derive(Debug, Clone)]
@@ -40,17 +41,9 @@ fn house() -> impl Strategy<Value = House> {
     })
 }
 
-fn fact(home: &mut Home, n: &mut u32, fact: Value) -> bool {
-    *n += 1;
-    let entry = json!({ "id": format!("e{n}"), "at": 0, "by": "x", "fact": fact });
-    home.apply(&serde_json::from_value(entry).unwrap()).is_ok()
-}
-
 /// Builds the house through the logbook, and says it anew for the reference.
 fn build(house: &House) -> (Study, Value) {
-    let mut home = Home::default();
-    let mut n = 0;
-    fact(&mut home, &mut n, json!({ "kind": "home_described", "name": "House" }));
+    let mut written = written("");
     let (across, down) = (house.columns.len(), house.rows.len());
     let name = |floor: usize, row: usize, column: usize| format!("r{floor}-{row}-{column}");
     let edges = |sizes: &[i32], k: usize| sizes[..k].iter().sum::<i32>();
@@ -74,17 +67,12 @@ fn build(house: &House) -> (Study, Value) {
                     }
                 };
                 cell += 1;
-                let corners: Vec<Value> = corners.iter().map(|(cx, cy)| json!({ "x": x + cx, "y": y + cy })).collect();
+                let corners: Vec<String> = corners.iter().map(|(cx, cy)| format!("{} {}", x + cx, y + cy)).collect();
                 let id = name(floor, row, column);
-                assert!(fact(
-                    &mut home,
-                    &mut n,
-                    json!({ "kind": "room_placed", "room": id, "name": id, "floor": format!("floor {floor}") })
-                ));
-                assert!(fact(&mut home, &mut n, json!({ "kind": "room_drawn", "room": id, "corners": corners })));
+                written.acts(&format!("room {id} on floor {floor}\noutline {id} {}", corners.join(", ")));
             }
         }
-        assert!(fact(&mut home, &mut n, json!({ "kind": "floor_placed", "floor": format!("floor {floor}"), "level": floor })));
+        written.acts(&format!("floor floor {floor} {floor}"));
     }
     // Doors: a tree first (each room on the one left of it, or above), then some more.
     let mut doors = house.doors.iter();
@@ -105,7 +93,7 @@ fn build(house: &House) -> (Study, Value) {
                     let on = |long: i32| (f64::from(long) * (0.3 + 0.4 * along)).round() as i32;
                     let place = if vertical { (x, y + on(h)) } else { (x + on(w), y) };
                     let id = name(floor, row, column);
-                    let outline = &home.plan().outlines[&id.parse().unwrap()];
+                    let outline = &written.book.home().plan().outlines[&id.parse().unwrap()];
                     let walls: Vec<_> = outline.walls().collect();
                     let between = |a: i32, b: i32, v: i32| (a.min(b)..=a.max(b)).contains(&v);
                     let found = walls.iter().enumerate().find_map(|(k, (a, b))| {
@@ -113,9 +101,7 @@ fn build(house: &House) -> (Study, Value) {
                         here.then(|| (k, (place.0 - a.x).abs() + (place.1 - a.y).abs()))
                     });
                     let (wall, from) = found.unwrap();
-                    let door = json!({ "kind": "opening_placed", "opening": format!("d{}", said.len()), "opening_kind": "door",
-                        "room": id, "wall": wall, "from": from - 150, "width": 300 });
-                    assert!(fact(&mut home, &mut n, door.clone()), "{door}");
+                    written.acts(&format!("opening d{} {id} {wall} {} 300", said.len(), from - 150));
                     said.push(json!([id, other, [place.0, place.1]]));
                 }
             }
@@ -125,18 +111,17 @@ fn build(house: &House) -> (Study, Value) {
     for floor in 1..house.floors {
         let (lower, upper) = (name(floor - 1, 0, 0), name(floor, 0, across - 1));
         let at = |room: &str| {
-            let outline = &home.plan().outlines[&room.parse().unwrap()];
+            let outline = &written.book.home().plan().outlines[&room.parse().unwrap()];
             let box_ = Bounds::around(outline.corners().iter().copied()).unwrap();
             (box_, [box_.x + box_.width / 2, box_.y + box_.height / 2])
         };
         let ((a, from), (b, to)) = (at(&lower), at(&upper));
-        let placed = json!({ "kind": "stairs_placed", "stairs": format!("s{floor}"), "lower": lower, "upper": upper,
-            "lower_at": { "x": a.width / 2, "y": a.height / 2 }, "upper_at": { "x": b.width / 2, "y": b.height / 2 } });
-        assert!(fact(&mut home, &mut n, placed));
+        let flight = format!("{lower} {} {} {upper} {} {}", a.width / 2, a.height / 2, b.width / 2, b.height / 2);
+        written.acts(&format!("flight s{floor} {flight}"));
         // A flight counts as what one walks in 6 s at 1.2 m/s.
         stairs.push(json!([lower, from, upper, to, 7200.0]));
     }
-    let home = Study::of(home);
+    let home = written.home;
     let drawn = plan(&home);
     let rooms: Vec<Value> = drawn
         .floors

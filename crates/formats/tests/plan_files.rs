@@ -6,7 +6,8 @@ use std::path::{Path, PathBuf};
 use std::process::Command;
 
 use serde_json::Value;
-use wayfinder_core::{Home, Plan, PlanFloor, Spot, Study, Symbol, plan, take_drawing};
+use wayfinder_core::{Plan, PlanFloor, Spot, Study, Symbol, plan, take_drawing};
+use wayfinder_fixture::written;
 use wayfinder_formats::{
     DxfError, Paper, PlanRequest, PlanSheetError, plan_pdf, plan_sheet, plan_svg, read_home_file, read_plan_dxf, write_plan_dxf,
 };
@@ -94,7 +95,7 @@ fn our_own_drawing_reads_back_as_the_same_rooms_and_points() {
         count += 1;
         format!("n{count}")
     };
-    let (facts, home) = take_drawing(&named_home(), "ground floor", &rooms, &points, new_id);
+    let (facts, home) = take_drawing(&written("home Empty").book.home().clone(), "ground floor", &rooms, &points, new_id);
     assert_eq!(facts.len(), 2 * (rooms.len() + points.len()));
     let again = wayfinder_core::plan(&Study::of(home)).clone();
     let mine = ground(&again);
@@ -108,13 +109,6 @@ fn our_own_drawing_reads_back_as_the_same_rooms_and_points() {
     let moved = before.iter().zip(&after).filter(|(a, b)| a != b).collect::<Vec<_>>();
     // Two switches of one light, and the halves of a device, are facts of their own that a drawing does not hold.
     assert!(moved.iter().all(|(a, _)| a.3 == Symbol::ThreeWaySwitch), "{moved:?}");
-}
-
-fn named_home() -> Home {
-    let mut home = Home::default();
-    let named = serde_json::json!({ "id": "a", "at": 0, "by": "x", "fact": { "kind": "home_described", "name": "Empty" } });
-    home.apply(&serde_json::from_value(named).unwrap()).unwrap();
-    home
 }
 
 #[test]

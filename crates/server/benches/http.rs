@@ -5,7 +5,7 @@
 
 use std::time::Instant;
 
-use serde_json::{Value, json};
+use serde_json::json;
 use tokio::net::TcpListener;
 use wayfinder_core::{Draft, Fact, HomeDescribed, HomeId, Line, Moment};
 use wayfinder_server::{Desk, serve};
@@ -54,15 +54,19 @@ async fn measure() {
     }
 }
 
+/// An entry that names the home.
+fn named(id: String, name: String) -> Draft {
+    let (id, fact) = (id.parse().expect("an id"), HomeDescribed { name }.into());
+    Draft { id, at: Moment::from_unix_ms(0), by: "b".into(), instrument: None, version: Fact::VERSION, fact }
+}
+
 fn store_alone() -> Vec<f64> {
     let folder = tempfile::tempdir().expect("a folder");
     let store = Store::open(folder.path()).expect("a store");
     let home: HomeId = "hut".parse().expect("an id");
     (1..=WRITES as u64)
         .map(|seq| {
-            let fact = Fact::HomeDescribed(HomeDescribed { name: "Hut".into() });
-            let id = format!("e{seq}").parse().expect("an id");
-            let entry = Draft { id, at: Moment::from_unix_ms(0), by: "b".into(), instrument: None, version: 1, fact };
+            let entry = named(format!("e{seq}"), "Hut".into());
             let begun = Instant::now();
             store.append(&home, vec![Line { seq, entry }]).expect("it appends");
             begun.elapsed().as_secs_f64() * 1000.0
@@ -73,16 +77,13 @@ fn store_alone() -> Vec<f64> {
 async fn append(address: &str, clients: usize, homes: usize) -> Vec<f64> {
     let home_of = |client: usize| format!("{address}/api/homes/bench-{clients}-{homes}-{}/entries", client % homes);
     let http = reqwest::Client::new();
-    let entry = |id: String, fact: Value| json!({ "entries": [{ "id": id, "at": 0, "by": "b", "version": 1, "fact": fact }] });
-    let first = entry("first".into(), json!({ "kind": "home_described", "name": "Bench" }));
+    let batch = |id: String, name: String| json!({ "entries": [named(id, name)] });
+    let first = batch("first".into(), "Bench".into());
     for home in 0..homes {
         http.post(home_of(home)).json(&first).send().await.expect("an answer");
     }
-    at_once(clients, |http, (client, n)| {
-        let body = entry(format!("c{client}-{n}"), json!({ "kind": "home_described", "name": format!("Bench {n}") }));
-        http.post(home_of(client)).json(&body)
-    })
-    .await
+    at_once(clients, |http, (client, n)| http.post(home_of(client)).json(&batch(format!("c{client}-{n}"), format!("Bench {n}"))))
+        .await
 }
 
 /// So many clients, each with a connection that it keeps, one request after the other. The first of each opens the connection and

@@ -7,9 +7,10 @@ use std::time::Duration;
 
 use futures_util::StreamExt;
 use serde_json::{Value, json};
-use support::{entry, get, home_named, post, room};
+use support::{acts, entry, get, home_named, post, room};
 use tokio::net::TcpListener;
 use tokio::sync::oneshot;
+use wayfinder_core::{Draft, Method, Moment, PhotoOf, PhotoTaken, PointSeen, Seen, TraceSet, TraceSetup};
 use wayfinder_server::{Desk, serve};
 
 struct Site {
@@ -95,29 +96,17 @@ async fn what_cannot_be_read_gets_a_sentence_and_not_our_insides() {
     let client = reqwest::Client::new();
     let entries = format!("{}/api/homes/juniper-lane/entries", site.address);
     let json = |body: &str| client.post(&entries).header("content-type", "application/json").body(body.to_owned());
+    let raw = |id: &str, fact: Value| {
+        json!({ "entries": [{ "id": id, "at": 0, "by": "tester", "version": 1, "fact": fact }] }).to_string()
+    };
     let big = "x".repeat(100 << 20);
     for (request, status, says) in [
         (json("{"), 422, "cannot be read"),
         (json("{\"entries\": [], \"extra\": 1}"), 422, "unknown field `extra`"),
         (json("{\"entries\": []}"), 422, "1 to 1000 entries"),
-        (
-            json(&json!({ "entries": [entry("../x", json!({ "kind": "home_described", "name": "n" }))] }).to_string()),
-            422,
-            "an id has 1 to 64",
-        ),
-        (
-            json(
-                &json!({ "entries": [entry("x", json!({ "kind": "point_seen", "point": "nowhere", "seen": "dark" }))] })
-                    .to_string(),
-            ),
-            422,
-            "no such point",
-        ),
-        (
-            json(&json!({ "entries": [entry("x", json!({ "kind": "point_seen", "point": "a", "seen": "dim" }))] }).to_string()),
-            422,
-            "unknown variant `dim`",
-        ),
+        (json(&raw("../x", json!({ "kind": "home_described", "name": "n" }))), 422, "an id has 1 to 64"),
+        (json(&raw("x", json!({ "kind": "point_seen", "point": "nowhere", "seen": "dark" }))), 422, "no such point"),
+        (json(&raw("x", json!({ "kind": "point_seen", "point": "a", "seen": "dim" }))), 422, "unknown variant `dim`"),
         (client.post(&entries).body("hello"), 415, "not marked as JSON"),
         (json(&big), 413, "larger than the 1 MB"),
         (client.post(format!("{}/api/import", site.address)).body(big.clone()), 413, "larger than the 64 MB"),
@@ -209,14 +198,11 @@ async fn the_stream_tells_of_every_write_resumes_and_ends_with_the_program() {
 #[tokio::test]
 async fn a_look_under_other_breakers_is_refused_as_a_conflict() {
     let site = site(true).await;
-    let mut look = entry("look", json!({ "kind": "point_seen", "point": "porch-lantern", "seen": "dark", "since": "start" }));
-    look["at"] = json!(1_900_000_000_000_i64);
-    let body = json!({ "entries": [look] });
-    let client = reqwest::Client::new();
-    let response = client.post(format!("{}/api/homes/juniper-lane/entries", site.address)).json(&body).send().await.unwrap();
-    assert_eq!(response.status().as_u16(), 409);
-    let problem: Value = response.json().await.unwrap();
-    assert_eq!(problem["code"], "off_set_changed");
+    let since = Some(serde_json::from_value(json!("start")).unwrap());
+    let look = entry("look", PointSeen { point: "porch-lantern".parse().unwrap(), seen: Seen::Dark, since });
+    let late = Draft { at: Moment::from_unix_ms(1_900_000_000_000), ..look };
+    let (status, problem) = post(&site.address, "juniper-lane", vec![late]).await;
+    assert_eq!((status, problem["code"].as_str()), (409, Some("off_set_changed")));
     assert!(problem["title"].as_str().unwrap().contains("off now is 24"), "{problem}");
 }
 
@@ -327,24 +313,22 @@ async fn a_trace_is_asked_for_by_method_and_crew_and_a_running_clock_is_told() {
     let minutes = |told: Value| told[0]["minutes"].as_f64().unwrap();
     let pair = get(&format!("{home}/trace/methods")).await;
     assert_eq!(pair.as_array().unwrap().len(), 3, "without a tone tracer there are three");
-    let way = json!({ "school": "several_off", "alone": true, "testers": 3, "tone": true, "phones": false });
-    let set = |id: &str, way: &Value| vec![entry(id, json!({ "kind": "trace_set", "way": way }))];
-    assert_eq!(post(&site.address, "juniper-lane", set("way-1", &way)).await.0, 200);
-    assert_eq!(get(&format!("{home}/trace")).await["setup"], way, "every screen traces so from now on");
+    let alone =
+        TraceSetup { method: Method::SeveralOff, alone: true, testers: 3, tone: true, phones: false, ..TraceSetup::default() };
+    let set = |id: &str, setup: TraceSetup| vec![entry(id, TraceSet { setup })];
+    assert_eq!(post(&site.address, "juniper-lane", set("way-1", alone)).await.0, 200);
+    assert_eq!(get(&format!("{home}/trace")).await["setup"], json!(alone), "every screen traces so from now on");
     let one = get(&format!("{home}/trace/methods")).await;
     assert_eq!(one.as_array().unwrap().len(), 4);
     assert!(minutes(one) > minutes(pair), "alone everything is a walk to the panel");
-    let none = json!({ "school": "several_off", "alone": true, "testers": 0, "tone": true, "phones": false });
-    let (status, problem) = post(&site.address, "juniper-lane", set("way-2", &none)).await;
+    let none = TraceSetup { testers: 0, ..alone };
+    let (status, problem) = post(&site.address, "juniper-lane", set("way-2", none)).await;
     assert_eq!((status, problem["field"].as_str()), (422, Some("testers")));
     assert_eq!(get(&home).await["clocks"], json!([]));
-    let fact = |id: &str, at: u64, fact: Value| json!({ "id": id, "at": at, "by": "x", "version": 3, "fact": fact });
-    let aquarium = json!({ "kind": "point_placed", "point": "aquarium", "room": "schoolroom", "point_kind": "appliance", "name": "aquarium",
-        "volts": 120, "details": { "dark_minutes": 30 } });
-    let off = json!({ "kind": "breaker_switched", "breaker": "breaker-19", "to": "off" });
-    let batch = json!({ "entries": [fact("clock-1", 5, aquarium), fact("clock-2", 60_000, off)] });
-    let taken = reqwest::Client::new().post(format!("{home}/entries")).json(&batch).send().await.unwrap();
-    assert!(taken.status().is_success());
+    let aquarium = "point Schoolroom appliance aquarium\ndark-at-most aquarium 30\noff 19";
+    let mut batch = acts(&site.address, "juniper-lane", aquarium).await;
+    batch.last_mut().unwrap().at = Moment::from_unix_ms(60_000);
+    assert_eq!(post(&site.address, "juniper-lane", batch).await.0, 200);
     let clocks = &get(&home).await["clocks"];
     assert_eq!((&clocks[0]["point"], &clocks[0]["until"]), (&json!("aquarium"), &json!(31 * 60_000)));
     assert_eq!((&clocks[0]["breakers"], &clocks[0]["proven"]), (&json!(["breaker-19"]), &json!(false)));
@@ -391,15 +375,16 @@ async fn photos_are_kept_checked_and_go_with_the_home() {
     assert_eq!(put("p1", png.clone()).await.unwrap().status().as_u16(), 204, "the same again is harmless");
     assert_eq!(put("p1", [&png[..], b"x"].concat()).await.unwrap().status().as_u16(), 409);
     for (body, status, says) in [
-        (b"<svg onload='alert(1)'/>".to_vec(), 422, "no photo that can be shown"),
+        (b"<svg onload='alert(1)'/>".to_vec(), 422, "cannot be shown as a photo"),
         (vec![0xff; 9 << 20], 413, "larger than the 8 MB"),
     ] {
         let response = put("p2", body).await.unwrap();
         assert_eq!(response.status().as_u16(), status);
         assert!(response.text().await.unwrap().contains(says));
     }
-    let fact = json!({ "kind": "photo_taken", "photo": "p1", "panel": "main", "of": "label" });
-    assert_eq!(post(&from.address, "juniper-lane", vec![entry("photo-line", fact)]).await.0, 200);
+    let of = PhotoOf::Label;
+    let photo = PhotoTaken { photo: "p1".parse().unwrap(), panel: "main".parse().unwrap(), of };
+    assert_eq!(post(&from.address, "juniper-lane", vec![entry("photo-line", photo)]).await.0, 200);
     let panels = get(&format!("{}/api/homes/juniper-lane/panels", from.address)).await;
     assert_eq!(panels[0]["photos"][0]["id"], "p1");
     let file = reqwest::get(format!("{}/api/homes/juniper-lane/export", from.address)).await.unwrap().bytes().await.unwrap();
@@ -432,8 +417,7 @@ async fn a_new_line_sends_a_screen_only_what_it_changed() {
         assert_eq!(ask(part, Some(&tag)).await, (304, tag.clone(), 0), "{part}: it is there already");
         tags.push(tag);
     }
-    let renamed = json!({ "kind": "room_placed", "room": "new-room", "name": "Boot room" });
-    assert_eq!(post(&site.address, "juniper-lane", vec![entry("new-line", renamed)]).await.0, 200);
+    assert_eq!(post(&site.address, "juniper-lane", vec![room("new-line", "new-room", "Boot room")]).await.0, 200);
     for (part, tag) in parts.iter().zip(&tags) {
         let (status, ..) = ask(part, Some(tag)).await;
         // A room changes neither the panels nor what is worth a look.

@@ -7,7 +7,7 @@ use std::collections::BTreeMap;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicU64, Ordering};
 
-use serde_json::{Value, json};
+use serde_json::json;
 use support::{Program, get, home_named, post, room};
 
 const TIMES: u64 = 20;
@@ -55,7 +55,7 @@ async fn burst(address: String, time: u64, client: u64, acknowledged: Arc<Atomic
     let mut sent = Vec::new();
     for n in 0.. {
         let batch = format!("t{time}-c{client}-b{n}");
-        let entries: Vec<Value> =
+        let entries: Vec<_> =
             (0..3).map(|k| room(&format!("{batch}-{k}"), &format!("{batch}-{k}"), &format!("{batch}-{k}"))).collect();
         let call = http.post(format!("{address}/api/homes/hut/entries")).json(&json!({ "entries": entries })).send();
         let done = matches!(call.await, Ok(response) if response.status().is_success());

@@ -9,8 +9,9 @@ use std::time::Duration;
 use futures_util::StreamExt;
 use reqwest::{Client, Response};
 use serde_json::{Value, json};
-use support::{get, home_named};
+use support::{acts, entry, get, home_named, post};
 use tokio::net::TcpListener;
+use wayfinder_core::{Draft, Fact, LineStruck};
 use wayfinder_server::{Desk, Setup, serve};
 
 struct Site {
@@ -128,25 +129,30 @@ async fn a_helper_writes_looks_under_their_own_name_and_nothing_else() {
     let site = site().await;
     let (address, code) = share(&site).await;
     let (_, cookie) = join(&address, &code, "Ada").await;
-    let write = async |id: &str, by: &str, fact: Value| {
-        let entry = json!({ "id": id, "at": 1_790_000_000_000_i64, "by": by, "version": 4, "fact": fact });
+    let write = async |id: &str, by: &str, fact: &Fact| {
+        let entry = Draft { by: by.into(), ..entry(id, fact.clone()) };
         let answer = send(format!("{address}/api/homes/juniper-lane/entries"), &cookie, &json!({ "entries": [entry] })).await;
         (answer.status().as_u16(), answer.json::<Value>().await.unwrap())
     };
-    let look = json!({ "kind": "point_seen", "point": "porch-lantern", "seen": "lit" });
-    let (taken, told) = write("look-1", "Ada", look.clone()).await;
+    // What acts would write, as a helper's phone could send it.
+    let fact = async |act: &str| acts(&site.here, "juniper-lane", act).await.remove(0).fact;
+    let look = fact("lit porch-lantern").await;
+    let (taken, told) = write("look-1", "Ada", &look).await;
     assert_eq!((taken, &told["new"]), (200, &json!(1)));
-    assert_eq!(write("look-1", "Ada", look.clone()).await.1["new"], 0, "sent again, written once");
+    assert_eq!(write("look-1", "Ada", &look).await.1["new"], 0, "sent again, written once");
+    let first = get(&format!("{}/api/homes/juniper-lane/export", site.here)).await["lines"][0]["entry"]["id"].clone();
+    let strike = |line: &Value| LineStruck { line: line.as_str().unwrap().parse().unwrap() }.into();
     for (by, fact) in [
         ("Owner", look.clone()),
-        ("Ada", json!({ "kind": "room_placed", "room": "attic", "name": "Attic" })),
-        ("Ada", json!({ "kind": "breaker_kept", "breaker": "breaker-1", "kept": "on", "reason": "x" })),
-        ("Ada", json!({ "kind": "line_struck", "line": "not-theirs" })),
+        ("Ada", fact("room Attic").await),
+        ("Ada", fact("must-stay-on 1").await),
+        ("Ada", fact("label 1 mine").await),
+        ("Ada", strike(&first)),
     ] {
-        let (status, problem) = write("other", by, fact.clone()).await;
-        assert_eq!((status, problem["code"].as_str()), (403, Some("not_for_helpers")), "{fact}");
+        let (status, problem) = write("other", by, &fact).await;
+        assert_eq!((status, problem["code"].as_str()), (403, Some("not_for_helpers")), "{fact:?}");
     }
-    assert_eq!(write("undo", "Ada", json!({ "kind": "line_struck", "line": "look-1" })).await.0, 200, "their own line");
+    assert_eq!(write("undo", "Ada", &strike(&json!("look-1"))).await.0, 200, "their own line");
     // A page of another site cannot write in their name.
     let answer = Client::new()
         .post(format!("{address}/api/homes/juniper-lane/entries"))
@@ -164,10 +170,8 @@ async fn two_helpers_who_walk_are_sent_to_two_rooms_and_the_owner_sees_who_is_wh
     let site = site().await;
     let (address, code) = share(&site).await;
     let trace = format!("{}/api/homes/juniper-lane/trace", site.here);
-    let breaker = get(&trace).await["next"]["breaker"].clone();
-    let off = json!({ "id": "off-1", "at": 1_790_000_000_000_i64, "by": "Owner", "fact": { "kind": "breaker_switched", "breaker": breaker, "to": "off" } });
-    let switched = send(format!("{}/api/homes/juniper-lane/entries", site.here), "", &json!({ "entries": [off] })).await;
-    assert_eq!(switched.status(), 200);
+    let off = acts(&site.here, "juniper-lane", "off 19").await;
+    assert_eq!(post(&site.here, "juniper-lane", off).await.0, 200);
     let (_, ada) = join(&address, &code, "Ada").await;
     let invited: Value =
         send(format!("{}/api/sharing/invites", site.here), "", &json!({ "home": "juniper-lane" })).await.json().await.unwrap();

@@ -2,10 +2,10 @@
 //! from the key or tap to the drawing as it is then, measured in the page, beside a plain request in the same page.
 
 use anyhow::{Context, Result};
-use serde_json::json;
 use thirtyfour::By;
 use wayfinder_e2e::screens::Panel;
-use wayfinder_e2e::{Chrome, Page, Site, View};
+use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
+use wayfinder_fixture::homes::forty_rooms;
 
 const ROUNDS: usize = 20;
 
@@ -73,9 +73,9 @@ async fn one_move(page: &Page, from: &str, to: &str, key: &str) -> Result<f64> {
 /// Points tapped onto a plan of 40 rooms and 400 points, and moved there by a key.
 async fn on_the_plan(page: &Page) -> Result<()> {
     let site = Site::empty().await?;
-    wide_house(&site).await?;
+    Somebody::new(&site, "wide").act(0, &format!("home Wide house\n{}", forty_rooms(10, false))).await?;
     page.goto(&format!("{}/h/wide/house", site.address)).await?;
-    page.find(By::Css("[data-testid=plan] [data-point=p39-9]")).await?;
+    page.find(By::Css("[data-testid=plan] [data-point=outlet-39-9]")).await?;
     page.press("Receptacle").await?;
     let mut added = Vec::new();
     let mut moved = Vec::new();
@@ -88,14 +88,15 @@ async fn on_the_plan(page: &Page) -> Result<()> {
         added.push(until(page, &tap, &format!("svg.querySelectorAll('[data-point]').length === {}", 401 + round)).await?);
     }
     page.press("Done placing").await?;
-    page.driver.execute("document.querySelector('[data-place=\"p:p0-0\"]').focus()", vec![]).await?;
-    page.find(By::Css("[data-place='p:p0-0'][aria-pressed=true]")).await?;
+    page.driver.execute("document.querySelector('[data-place=\"p:outlet-0-0\"]').focus()", vec![]).await?;
+    page.find(By::Css("[data-place='p:outlet-0-0'][aria-pressed=true]")).await?;
     for round in 0..ROUNDS {
         let key = if round % 2 == 0 { "ArrowRight" } else { "ArrowLeft" };
         let press =
             format!("svg.dispatchEvent(new KeyboardEvent('keydown', {{ key: '{key}', shiftKey: true, bubbles: true }}));");
         let x = if round % 2 == 0 { 400 } else { 300 };
-        let there = format!("svg.querySelector('[data-point=p0-0] > g').getAttribute('transform').startsWith('translate({x} ')");
+        let there =
+            format!("svg.querySelector('[data-point=outlet-0-0] > g').getAttribute('transform').startsWith('translate({x} ')");
         moved.push(until(page, &press, &there).await?);
     }
     let reference: f64 = page
@@ -129,31 +130,4 @@ async fn until(page: &Page, act: &str, there: &str) -> Result<f64> {
          requestAnimationFrame(look);"
     );
     page.driver.execute_async(script, vec![]).await?.convert().context("no time came back")
-}
-
-async fn wide_house(site: &Site) -> Result<()> {
-    let client = reqwest::Client::new();
-    let mut facts = vec![json!({ "kind": "home_described", "name": "Wide house" })];
-    for room in 0..40 {
-        let (x, y) = (room % 8 * 4000, room / 8 * 3000);
-        let corners = [(0, 0), (4000, 0), (4000, 3000), (0, 3000)].map(|(dx, dy)| json!({ "x": x + dx, "y": y + dy }));
-        facts.push(json!({ "kind": "room_placed", "room": format!("r{room}"), "name": format!("Room {room}") }));
-        facts.push(json!({ "kind": "room_drawn", "room": format!("r{room}"), "corners": corners }));
-        for point in 0..10 {
-            let (id, y) = (format!("p{room}-{point}"), if point % 2 == 0 { 50 } else { 2950 });
-            let placed = json!({ "kind": "point_placed", "point": id, "room": format!("r{room}"), "point_kind": "receptacle", "name": format!("{point}"), "volts": 120 });
-            facts.push(placed);
-            facts.push(json!({ "kind": "point_stands", "point": id, "at": { "x": 300 + point * 380, "y": y } }));
-        }
-    }
-    let entries: Vec<_> = facts
-        .into_iter()
-        .enumerate()
-        .map(|(n, fact)| json!({ "id": format!("e{n}"), "at": 0, "by": "x", "fact": fact }))
-        .collect();
-    for batch in entries.chunks(900) {
-        let sent = client.post(format!("{}/api/homes/wide/entries", site.address)).json(&json!({ "entries": batch }));
-        sent.send().await?.error_for_status()?;
-    }
-    Ok(())
 }

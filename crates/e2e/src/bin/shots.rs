@@ -6,7 +6,7 @@ use anyhow::Result;
 use serde_json::{Value, json};
 use thirtyfour::By;
 use wayfinder_e2e::screens::Panel;
-use wayfinder_e2e::{Chrome, Page, Site, View};
+use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
 const HOME: &str = "/h/juniper-lane";
 
@@ -21,16 +21,10 @@ async fn main() -> Result<()> {
     let phone = chrome.open(View::Phone).await?;
     for (page, size) in [(&desk, "desk"), (&phone, "phone")] {
         page.scheme("light").await?;
-        for (path, ready) in [
-            ("", "h1"),
-            ("/panel", "[data-testid=fingerpost]"),
-            ("/house", "[data-testid=plan]"),
-            ("/directory", "[data-testid=card]"),
-            ("/logbook", "[data-testid=logbook]"),
-        ] {
+        for path in ["", "/panel", "/house", "/directory", "/logbook"] {
             let address = if path.is_empty() { site.address.clone() } else { format!("{}{HOME}{path}", site.address) };
             page.goto(&address).await?;
-            page.find(By::Css(ready.to_owned())).await?;
+            page.drawn(path).await?;
             let name = path.trim_start_matches('/');
             let name = if name.is_empty() { "homes" } else { name };
             if name == "house" && size == "desk" {
@@ -49,7 +43,7 @@ async fn main() -> Result<()> {
     phone.goto(&format!("{}{HOME}/house/walk/kitchen", site.address)).await?;
     phone.test_id("walk").await?;
     take(&phone, folder, "house-walk-phone").await?;
-    kinds(&site).await?;
+    Somebody::new(&site, "kinds").act(0, KINDS).await?;
     for (path, name) in [
         ("/h/juniper-lane/checks", "checks-desk"),
         ("/h/tanyard-flat/panel/shop", "panel-three-phase-desk"),
@@ -116,54 +110,35 @@ async fn together(site: &Site, desk: &Page, phone: &Page, folder: &Path) -> Resu
 
 /// A made-up home with a breaker of every kind: quads with one and two ties, two tandems with a shared neutral
 /// across them, slim two-poles across two spaces and in one.
-async fn kinds(site: &Site) -> Result<()> {
-    const CARD: &str = "1a-3b 30/2 quad dryer\n1b-3a 20/2 quad baseboard heater\n5a 15 quad hall lights\n5b-7a 20/2 quad well pump
-7b 15 quad loft\n9a 15 bell\n9b 15 porch\n11a 15 stair\n11b 15 attic\n13a 15 slim garage\n13b-15a 30/2 slim water heater\n15b 20 slim bath
-17-19 20/2 tied pantry and kitchen\n2-4 50/2 #6 range\n6 20 gfci laundry\n8 15 afci bedroom\n10 20 dual kitchen counter
-12-14 60/2 #4 shed > Shed panel\n16 20 microwave\n18a-18b 20/2 slim odd one\n24 15 spare";
-    let home = format!("{}/api/homes/kinds", site.address);
-    let client = reqwest::Client::new();
-    let mut written = 0;
-    let mut entries = |facts: Vec<Value>| -> Value {
-        let entry = |fact: Value| {
-            written += 1;
-            json!({ "id": format!("kinds-{written}"), "at": 0, "by": "Owner", "version": 2, "fact": fact })
-        };
-        json!({ "entries": facts.into_iter().map(entry).collect::<Vec<_>>() })
-    };
-    let card = json!({ "width_mm": 130, "height_mm": 210 });
-    let described = json!({ "kind": "panel_described", "panel": "main", "name": "Main panel", "place": "hall", "spaces": 24, "columns": "two",
-        "numbering": "odd_even", "service": "split_phase", "main": 100, "card": card, "details": { "sources": ["standby_generator"] } });
-    let start = entries(vec![json!({ "kind": "home_described", "name": "Every kind of breaker" }), described]);
-    client.post(format!("{home}/entries")).json(&start).send().await?.error_for_status()?;
-    let read = client.post(format!("{home}/panels/main/card")).json(&json!({ "text": CARD })).send().await?;
-    let read: Value = read.error_for_status()?.json().await?;
-    let mut facts: Vec<Value> = read["lines"]
-        .as_array()
-        .into_iter()
-        .flatten()
-        .flat_map(|line| line["facts"].as_array().cloned().unwrap_or_default())
-        .collect();
-    let id = |number: &str| {
-        let placed = facts.iter().find(|fact| {
-            fact["kind"] == "breaker_placed"
-                && fact["at"]
-                    .as_array()
-                    .is_some_and(|at| at.iter().filter_map(Value::as_str).collect::<Vec<_>>().join("-") == number)
-        });
-        placed.map(|fact| fact["breaker"].clone()).unwrap_or_default()
-    };
-    let more = [
-        json!({ "kind": "neutral_shared", "breakers": [id("9b"), id("11a")] }),
-        json!({ "kind": "neutral_shared", "breakers": [id("17-19")] }),
-        json!({ "kind": "breaker_switched", "breaker": id("24"), "to": "tripped" }),
-        json!({ "kind": "filler_seen", "panel": "main", "at": "20", "filler": false }),
-        json!({ "kind": "filler_seen", "panel": "main", "at": "22", "filler": true }),
-    ];
-    facts.extend(more);
-    client.post(format!("{home}/entries")).json(&entries(facts)).send().await?.error_for_status()?;
-    Ok(())
-}
+const KINDS: &str = r#"home Every kind of breaker
+panel 24
+with main {"place": "hall", "main": 100, "details": {"sources": ["standby_generator"]}}
+1a-3b 30/2 quad dryer
+1b-3a 20/2 quad baseboard heater
+5a 15 quad hall lights
+5b-7a 20/2 quad well pump
+7b 15 quad loft
+9a 15 bell
+9b 15 porch
+11a 15 stair
+11b 15 attic
+13a 15 slim garage
+13b-15a 30/2 slim water heater
+15b 20 slim bath
+17-19 20/2 tied pantry and kitchen
+2-4 50/2 #6 range
+6 20 gfci laundry
+8 15 afci bedroom
+10 20 dual kitchen counter
+12-14 60/2 #4 shed > Shed panel
+16 20 microwave
+18a-18b 20/2 slim odd one
+24 15 spare
+share 9b 11a
+share 17-19
+tripped 24
+no-filler 20
+filler 22"#;
 
 async fn take(page: &Page, folder: &Path, name: &str) -> Result<()> {
     page.driver.execute("await document.fonts.ready", vec![]).await?;

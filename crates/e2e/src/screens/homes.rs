@@ -1,12 +1,18 @@
 use anyhow::Result;
 use thirtyfour::By;
 
+use super::says;
 use crate::Page;
 
 /// The list of homes.
 pub struct Homes<'a>(pub &'a Page);
 
 impl Homes<'_> {
+    says! {
+        /// Waits until the screen says what is wrong with the file.
+        problem_says: "[data-testid=import-problem]";
+    }
+
     /// Starts a home's logbook; gives its address.
     pub async fn start(&self, site: &str, name: &str) -> Result<String> {
         self.0.goto(site).await?;
@@ -17,10 +23,9 @@ impl Homes<'_> {
         Ok(url.as_str().trim_end_matches("/panel").to_owned())
     }
 
-    /// Hands over a file; gives what the screen says against it.
-    pub async fn refused_file(&self, path: &std::path::Path) -> Result<String> {
+    /// Hands over a home file.
+    pub async fn give(&self, path: &std::path::Path) -> Result<()> {
         let field = self.0.find(By::Css("input[type=file]")).await?;
-        field.send_keys(path.display().to_string()).await?;
-        Ok(self.0.test_id("import-problem").await?.text().await?)
+        Ok(field.send_keys(path.display().to_string()).await?)
     }
 }

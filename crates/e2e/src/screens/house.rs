@@ -1,12 +1,32 @@
 use anyhow::Result;
 use thirtyfour::{By, Key};
 
+use super::says;
 use crate::Page;
 
 /// Rooms and points.
 pub struct House<'a>(pub &'a Page);
 
 impl House<'_> {
+    says! {
+        /// Waits until the list of rooms says so.
+        rooms_say: "nav[aria-label=Rooms]";
+        /// Waits until the room's points do.
+        points_say: "[data-testid=points]";
+    }
+
+    /// Goes to a room of the list.
+    pub async fn open_room(&self, name: &str) -> Result<()> {
+        let room = format!("//nav[@aria-label='Rooms']//button[starts-with(normalize-space(.), '{name}')]");
+        Ok(self.0.find(By::XPath(room)).await?.click().await?)
+    }
+
+    /// Opens the evidence of a point of the room; of the first one for an empty name.
+    pub async fn open_point(&self, name: &str) -> Result<()> {
+        let point = format!("//*[@data-testid='points']//button[contains(., '{name}')]");
+        Ok(self.0.find(By::XPath(point)).await?.click().await?)
+    }
+
     /// Adds a room; it is the one shown then.
     pub async fn add_room(&self, name: &str) -> Result<()> {
         self.0.fill("New room", name).await?;
@@ -36,8 +56,8 @@ impl House<'_> {
         self.0.count("[data-testid=points] > li").await
     }
 
-    /// Waits until the room shows so many.
+    /// Waits until the room shows so many, and no more.
     pub async fn wait_points(&self, count: usize) -> Result<()> {
-        self.0.find(By::Css(format!("[data-testid=points] > li:nth-of-type({count})"))).await.map(drop)
+        self.0.find(By::XPath(format!("//*[@data-testid='points'][count(./li)={count}]"))).await.map(drop)
     }
 }

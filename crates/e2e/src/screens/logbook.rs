@@ -1,12 +1,37 @@
 use anyhow::Result;
 use thirtyfour::{By, WebElement};
 
+use super::says;
 use crate::Page;
 
 /// The logbook.
 pub struct LogbookScreen<'a>(pub &'a Page);
 
 impl LogbookScreen<'_> {
+    says! {
+        /// Waits until its lines say so.
+        says: "[data-testid=logbook]";
+        /// Waits until the dialog about lines that depend on another does.
+        dependents_say: "[aria-labelledby=depend-title]";
+    }
+
+    /// How many lines of the page hold these words.
+    pub async fn count(&self, words: &str) -> Result<usize> {
+        self.0.find(By::Css("[data-testid=logbook] li")).await?;
+        let lines = By::XPath(format!("//*[@data-testid='logbook']/li[contains(normalize-space(.), '{words}')]"));
+        Ok(self.0.driver.find_all(lines).await?.len())
+    }
+
+    /// The words of the lines that are struck out, once there is one.
+    pub async fn struck(&self) -> Result<Vec<String>> {
+        self.0.find(By::Css("li[data-struck=true]")).await?;
+        let mut words = Vec::new();
+        for line in self.0.driver.find_all(By::Css("li[data-struck=true]")).await? {
+            words.push(line.text().await?);
+        }
+        Ok(words)
+    }
+
     /// The sequence of the newest line that holds these words; turns pages until it is there.
     pub async fn line(&self, words: &str) -> Result<u64> {
         let line = self.reach(&format!("contains(normalize-space(.), '{words}')")).await?;

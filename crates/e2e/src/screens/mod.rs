@@ -1,15 +1,82 @@
-//! One struct a screen: what a person does there.
+//! One struct a screen: what a person does there, and what it says. What stands around every screen is [`Page`]'s own (`frame.rs`).
 
+mod checks;
+mod directory;
+mod find;
+mod frame;
 mod homes;
 mod house;
 mod logbook;
 mod panel;
 mod plan;
+mod practice;
 mod trace;
 
+pub use checks::Checks;
+pub use directory::Directory;
+pub use find::Find;
 pub use homes::Homes;
 pub use house::House;
 pub use logbook::LogbookScreen;
 pub use panel::Panel;
 pub use plan::PlanScreen;
+pub use practice::{Practice, said};
 pub use trace::Trace;
+
+use crate::Page;
+
+/// Methods that wait until a part of the screen says these words: `name: its place in the page`.
+macro_rules! says {
+    ($($(#[$doc:meta])* $name:ident: $css:literal;)*) => {
+        $(
+            $(#[$doc])*
+            pub async fn $name(&self, words: &str) -> anyhow::Result<()> {
+                $crate::Page::wait_text(self.as_ref(), thirtyfour::By::Css($css), words).await
+            }
+        )*
+    };
+}
+pub(crate) use says;
+
+/// A screen is looked at through its window.
+macro_rules! screens {
+    ($($screen:ident),*) => {
+        $(impl AsRef<Page> for $screen<'_> {
+            fn as_ref(&self) -> &Page {
+                self.0
+            }
+        })*
+    };
+}
+screens!(Checks, Directory, Find, Homes, House, LogbookScreen, Panel, PlanScreen, Practice, Trace);
+
+impl AsRef<Page> for Page {
+    fn as_ref(&self) -> &Page {
+        self
+    }
+}
+
+/// Every screen of a home: its address behind the home's, and what is there once it is drawn.
+pub const EVERY_SCREEN: [(&str, &str); 13] = [
+    ("/panel", "[data-testid=fingerpost]"),
+    ("/panel/greenhouse-panel?at=s:7", "[data-testid=fingerpost]"),
+    ("/checks", "[data-testid=findings]"),
+    ("/house", "[data-testid=plan]"),
+    ("/house?at=p:kitchen-counter-by-the-sink", "[data-testid=point-facts]"),
+    ("/house?at=r:kitchen", "[data-testid=room-facts]"),
+    ("/house/walk/kitchen", "[data-testid=walk]"),
+    ("/house/list", "[data-testid=points]"),
+    ("/trace", "[data-testid=panel-side]"),
+    ("/directory", "[data-testid=card]"),
+    ("/logbook", "[data-testid=logbook] li"),
+    ("/practice", "h1"),
+    ("/more", "nav[aria-label='Other workspaces']"),
+];
+
+impl Page {
+    /// Waits until the screen of this address is drawn.
+    pub async fn drawn(&self, path: &str) -> anyhow::Result<()> {
+        let ready = EVERY_SCREEN.iter().find(|(known, _)| *known == path).map_or("h1", |(_, ready)| *ready);
+        self.find(thirtyfour::By::Css(ready)).await.map(drop)
+    }
+}

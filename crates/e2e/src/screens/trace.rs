@@ -3,12 +3,32 @@ use std::time::{Duration, Instant};
 use anyhow::{Result, bail};
 use thirtyfour::By;
 
+use super::says;
 use crate::{Page, View};
 
 /// The trace.
 pub struct Trace<'a>(pub &'a Page);
 
 impl Trace<'_> {
+    says! {
+        /// Waits until the step says so in its first sentence.
+        instruction_says: "[data-testid=instruction]";
+        /// Waits until the panel's side does.
+        panel_says: "[data-testid=panel-side]";
+        /// Waits until the side of whoever walks does.
+        walk_says: "[data-step-card=walk]";
+        /// Waits until this breaker is the one to find at the panel.
+        blade_says: "[data-testid=big-blade]";
+        /// Waits until a caution says so.
+        caution_says: "[data-testid=caution]";
+        /// Waits until the count of proven points does.
+        progress_says: "[data-testid=progress]";
+        /// Waits until looks that contradict one another are said so.
+        contradiction_says: "[data-testid=contradiction]";
+        /// Waits until the choice of methods says so.
+        methods_say: "[role=radiogroup]";
+    }
+
     /// What is to be done next: `switch_off`, `look` …
     pub async fn step(&self) -> Result<String> {
         let side = self.0.test_id("panel-side").await?;
@@ -57,7 +77,7 @@ impl Trace<'_> {
         if self.current().await? != point {
             bail!("asked for {}, not {point}", self.current().await?);
         }
-        let before = self.seq().await?;
+        let before = self.followed().await?;
         self.say(said).await?;
         // A dark look that nothing else makes likely is asked for once more; whoever sees it dark says so again.
         if said == "dark" && self.moved_on(before).await? && self.asked_again(point).await? {
@@ -74,16 +94,11 @@ impl Trace<'_> {
         }
     }
 
-    /// The logbook's last sequence that the screen shows.
-    async fn seq(&self) -> Result<String> {
-        Ok(self.0.test_id("panel-side").await?.attr("data-seq").await?.unwrap_or_default())
-    }
-
     /// Whether the screen follows the logbook; it cannot without the program, and says then what waits to be sent.
     async fn moved_on(&self, before: String) -> Result<bool> {
         let until = Instant::now() + Duration::from_secs(60);
         while Instant::now() < until {
-            if self.seq().await.is_ok_and(|now| now != before) {
+            if self.followed().await.is_ok_and(|now| now != before) {
                 return Ok(true);
             }
             if self.0.count("[data-testid=outbox]").await? > 0 {
@@ -97,5 +112,84 @@ impl Trace<'_> {
     async fn asked_again(&self, point: &str) -> Result<bool> {
         let text = self.0.find(By::Css("main")).await?.text().await?;
         Ok(text.contains("dark once: look once more") && self.current().await.is_ok_and(|current| current == point))
+    }
+
+    /// Waits until the next key or thumb answers for this point.
+    pub async fn wait_current(&self, point: &str) -> Result<()> {
+        self.0.wait_until(&format!("{point} is asked for"), async || Ok(self.current().await? == point)).await
+    }
+
+    /// Waits until this point is among those to look at.
+    pub async fn wait_point(&self, point: &str) -> Result<()> {
+        self.0.find(By::Css(format!("[data-point='{point}']"))).await.map(drop)
+    }
+
+    /// Waits until a point to look at says so.
+    pub async fn point_says(&self, point: &str, words: &str) -> Result<()> {
+        self.0.wait_text(By::Css(format!("[data-point='{point}']")), words).await
+    }
+
+    /// Answers for any point of the list, by the name that it is spoken with, or in a list without places by its id.
+    pub async fn answer_for(&self, spoken: &str, said: &str) -> Result<()> {
+        let answer = format!("//*[@aria-label='{spoken}' or @data-point='{spoken}']//button[normalize-space(.)='{said}']");
+        Ok(self.0.find(By::XPath(answer)).await?.click().await?)
+    }
+
+    /// Waits until an answer is given.
+    pub async fn wait_answered(&self) -> Result<()> {
+        self.0.find(By::Css("[data-point] [aria-pressed=true]")).await.map(drop)
+    }
+
+    /// Waits until the last answer can be struck out.
+    pub async fn wait_last(&self, point: &str, said: &str) -> Result<()> {
+        let strike = format!(
+            "//button[starts-with(normalize-space(.), 'Strike out: ') and contains(., '{point}') and contains(., ', {said}')]"
+        );
+        self.0.find(By::XPath(strike)).await.map(drop)
+    }
+
+    /// Says that what the panel's side asks is done, whatever it is.
+    pub async fn press_done(&self) -> Result<()> {
+        Ok(self.0.find(By::XPath("//*[@data-testid='panel-side']//button[starts-with(., 'Done, ')]")).await?.click().await?)
+    }
+
+    /// Presses a button of the panel's side.
+    pub async fn press_at_panel(&self, words: &str) -> Result<()> {
+        let button = format!("//*[@data-step-card='panel']//button[normalize-space(.)='{words}']");
+        Ok(self.0.find(By::XPath(button)).await?.click().await?)
+    }
+
+    /// Waits until this method is the chosen one.
+    pub async fn wait_method(&self, words: &str) -> Result<()> {
+        let chosen = format!("//label[contains(., '{words}')]//input[@checked or ../../span[contains(@class, 'Mui-checked')]]");
+        self.0.find(By::XPath(chosen)).await.map(drop)
+    }
+
+    /// The logbook's last sequence that the owner's screen shows, or a helper's.
+    pub async fn followed(&self) -> Result<String> {
+        let side = self.0.find(By::Css("[data-testid=panel-side], [data-testid=helper-step]")).await?;
+        Ok(side.attr("data-seq").await?.unwrap_or_default())
+    }
+
+    /// What a helper is to do now: `look`, `quiet` …
+    pub async fn helper_does(&self) -> Result<String> {
+        Ok(self.0.test_id("helper-step").await?.attr("data-do").await?.unwrap_or_default())
+    }
+
+    /// How many lines of the evidence disagree with the others.
+    pub async fn disagreeing(&self) -> Result<usize> {
+        self.0.test_id("because").await?;
+        self.0.count("tr[data-role=disagrees]").await
+    }
+
+    /// Strikes out the first of them.
+    pub async fn strike_disagreeing(&self) -> Result<()> {
+        self.0.find(By::XPath("(//tr[@data-role='disagrees'])[1]//button")).await?.click().await?;
+        self.0.wait_gone(By::Css("tr[data-role=disagrees]")).await
+    }
+
+    /// Waits until nothing contradicts anything.
+    pub async fn no_contradiction(&self) -> Result<()> {
+        self.0.wait_gone(By::Css("[data-testid=contradiction]")).await
     }
 }

@@ -1,9 +1,11 @@
 //! The house plan: drawn with one thumb, kept in the drawing, found again, out and in as files.
 
 use anyhow::{Context, Result, ensure};
-use thirtyfour::By;
-use wayfinder_e2e::screens::{Homes, Panel, PlanScreen};
+use wayfinder_e2e::screens::{Find, Homes, Panel, PlanScreen};
 use wayfinder_e2e::{Chrome, Page, Site, View};
+
+/// A receptacle of the demo home.
+const COUNTER: &str = "kitchen-counter-north-left";
 
 const ENTER: &str = "\u{e007}";
 const ESCAPE: &str = "\u{e00c}";
@@ -32,12 +34,12 @@ pub(crate) async fn a_ten_room_house_is_drawn_in_few_taps(_: &Chrome, page: &Pag
     let home = Homes(page).start(&site.address, "Ferry House").await?;
     Panel(page).describe(12).await?;
     page.goto(&format!("{home}/house")).await?;
-    page.wait_text(By::Css("main"), "Nothing is drawn here yet").await?;
+    page.says("Nothing is drawn here yet").await?;
     count_taps(page).await?;
     let plan = PlanScreen(page);
     // What is no size says so where it is typed, and draws nothing.
     page.fill("Room and size", "Kitchen 4,2x-1").await?;
-    page.wait_text(By::Css("[data-testid=room-read]"), "“-1” is below zero").await?;
+    PlanScreen(page).room_read("“-1” is below zero").await?;
     let rooms = [
         ("Kitchen 4.2 x 3.6", "Draw it"),
         ("Pantry 2 x 3.6", "Right of it"),
@@ -58,8 +60,8 @@ pub(crate) async fn a_ten_room_house_is_drawn_in_few_taps(_: &Chrome, page: &Pag
     let for_rooms = taps(page).await?;
     ensure!(for_rooms <= 2 * rooms.len(), "{for_rooms} taps for {} rooms", rooms.len());
     ensure!(keys <= 25 * rooms.len(), "{keys} keys for {} rooms", rooms.len());
-    page.wait_text(By::Css("[data-testid=floor-count]"), "10 rooms").await?;
-    ensure!(page.count("[data-testid=plan-note]").await? == 0, "no two of them overlap");
+    PlanScreen(page).floor_says("10 rooms").await?;
+    ensure!(plan.notes().await? == 0, "no two of them overlap");
     // Twelve receptacles along the kitchen's and the hall's walls: one tap each.
     page.press("Receptacle").await?;
     let mut points = 0;
@@ -78,7 +80,7 @@ pub(crate) async fn a_ten_room_house_is_drawn_in_few_taps(_: &Chrome, page: &Pag
     println!("ten rooms and ten points: {for_rooms} and {} taps, {keys} keys", all - for_rooms);
     ensure!(all <= for_rooms + 14, "{all} taps");
     plan.point("Kitchen, north wall 2, receptacle").await?;
-    page.wait_text(By::Css("[data-testid=floor-count]"), "10 points · 10 without a circuit").await?;
+    PlanScreen(page).floor_says("10 points · 10 without a circuit").await?;
     // Nothing of it is lost.
     page.goto(&format!("{home}/house")).await?;
     plan.point("Hall, north wall, receptacle").await.map(drop)
@@ -89,27 +91,25 @@ pub(crate) async fn rooms_doors_and_points_are_kept_in_the_drawing(_: &Chrome, p
     let home = format!("{}/h/juniper-lane", site.address);
     page.goto(&format!("{home}/house?at=p:kitchen-counter-north-left")).await?;
     let plan = PlanScreen(page);
-    page.wait_text(By::Css("[data-testid=point-facts]"), "Fed by breaker 1 of Main panel: proven").await?;
-    page.wait_text(By::Css("[data-testid=point-facts]"), "Goes dark with it: Kitchen, counter, north middle").await?;
+    PlanScreen(page).point_says("Fed by breaker 1 of Main panel: proven").await?;
+    PlanScreen(page).point_says("Goes dark with it: Kitchen, counter, north middle").await?;
     // Dragged with the mouse along its wall; taken back.
     let before = plan.points().await?;
     let (x, y) = plan.pixel(7050, 150).await?;
     let (to_x, to_y) = plan.pixel(8300, 60).await?;
     page.driver.action_chain().move_to(x, y).click_and_hold().move_by_offset(to_x - x, to_y - y).release().perform().await?;
-    page.wait_text(By::Css("[data-testid=notice]"), "counter, north left placed").await?;
-    let moved = By::Css("[data-point=kitchen-counter-north-left] > g[transform^='translate(8']");
-    page.find(moved.clone()).await?;
+    page.notice_says("counter, north left placed").await?;
+    plan.wait_stands(COUNTER, "8").await?;
     undo(page).await?;
-    page.wait_gone(moved.clone()).await?;
+    plan.wait_stands_not(COUNTER, "8").await?;
     // By keyboard: Shift and an arrow move the selected one.
-    page.driver.execute("document.querySelector('[data-place=\"p:kitchen-counter-north-left\"]').focus()", vec![]).await?;
-    for hundreds in [71, 72, 73] {
+    plan.focus(&format!("p:{COUNTER}")).await?;
+    for hundreds in ["71", "72", "73"] {
         page.keys(SHIFT_RIGHT).await?;
-        let there = format!("[data-point=kitchen-counter-north-left] > g[transform^='translate({hundreds}']");
-        page.find(By::Css(there)).await?;
+        plan.wait_stands(COUNTER, hundreds).await?;
     }
     page.keys(RIGHT).await?;
-    page.find(By::Css("[data-point]:not([data-point=kitchen-counter-north-left]) [aria-pressed=true]")).await?;
+    plan.wait_selected_other_than(COUNTER).await?;
     // Halves that differ are two points in one device.
     page.goto(&format!("{home}/house?at=p:kitchen-counter-north-right")).await?;
     page.press("Edit").await?;
@@ -119,41 +119,41 @@ pub(crate) async fn rooms_doors_and_points_are_kept_in_the_drawing(_: &Chrome, p
     // A switch and what it switches.
     page.goto(&format!("{home}/house?at=p:schoolroom-switch-by-the-entry")).await?;
     page.press("What it switches").await?;
-    page.find(By::XPath("//*[@role='dialog']//label[contains(., 'map light')]")).await?.click().await?;
+    page.tick("map light").await?;
     page.press("Save").await?;
-    page.wait_gone(By::Css("[role=dialog]")).await?;
+    page.dialog_closed().await?;
     page.goto(&format!("{home}/house?at=p:schoolroom-map-light")).await?;
-    page.wait_text(By::Css("[data-testid=point-facts]"), "Switched by Schoolroom, by the entry").await?;
+    PlanScreen(page).point_says("Switched by Schoolroom, by the entry").await?;
     // Rooms: a door by one tap, a wall to hold against the tape, an overlap that is kept and explained.
     page.goto(&format!("{home}/house?at=r:pantry")).await?;
     page.press("Door to Darkroom").await?;
-    page.wait_text(By::Css("main"), "Door to Darkroom, 0.8 m").await?;
+    page.says("Door to Darkroom, 0.8 m").await?;
     page.press("Its walls").await?;
-    page.wait_text(By::Css("[aria-label='Walls of Pantry']"), "north wall, 2.4 m").await?;
-    page.driver.execute("document.querySelector('[data-place=\"r:pantry\"]').focus()", vec![]).await?;
+    plan.walls_say("Pantry", "north wall, 2.4 m").await?;
+    plan.focus("r:pantry").await?;
     for _ in 0..4 {
         page.keys(SHIFT_UP).await?;
-        page.wait_text(By::Css("[data-testid=notice]"), "Pantry moved").await?;
+        page.notice_says("Pantry moved").await?;
     }
     // A door that is tapped, and a panel that hangs elsewhere.
     page.press("More to place").await?;
     plan.take("Window", "Tap the wall where it is.").await?;
-    let windows = page.count("[data-opening=window]").await?;
+    let windows = plan.windows().await?;
     plan.tap(10_000, 0).await?;
-    page.wait_text(By::Css("[data-testid=notice]"), "Window in Kitchen").await?;
-    ensure!(page.count("[data-opening=window]").await? == windows + 1);
+    page.notice_says("Window in Kitchen").await?;
+    ensure!(plan.windows().await? == windows + 1);
     plan.take("Hang Main panel", "Tap the wall where the panel hangs.").await?;
     plan.tap(9_300, 5_000).await?;
-    page.wait_text(By::Css("[data-testid=notice]"), "The panel hangs in Back hall").await?;
+    page.notice_says("The panel hangs in Back hall").await?;
     // Measured again so large that it overlaps: kept, shown, explained.
     page.fill("Room and size", "Entry 3.6 x 1.8").await?;
     page.keys(ENTER).await?;
-    page.wait_text(By::Css("[data-testid=plan-note]"), "overlap by").await?;
+    PlanScreen(page).note_says("overlap by").await?;
     page.press("Draw it larger").await?;
     // Feet and inches throughout.
     page.press("More for this floor").await?;
     page.press("Lengths in feet and inches").await?;
-    page.find(By::Css("[data-testid=plan] [aria-label^=\"Schoolroom, 21'8\"]")).await?;
+    plan.shows("Schoolroom, 21'8").await?;
     // What has no number yet, one after the other, on every floor.
     page.press("Step through them").await?;
     let first = page.driver.current_url().await?.to_string();
@@ -167,36 +167,35 @@ pub(crate) async fn anything_is_found_with_what_goes_dark(chrome: &Chrome, page:
     let home = format!("{}/h/juniper-lane", site.address);
     page.goto(&format!("{home}/logbook")).await?;
     page.test_id("logbook").await?;
+    let find = Find(page);
     page.keys("/").await?;
-    page.fill("A few letters or a number", "mirror").await?;
-    page.wait_text(By::Css("[data-testid=found]"), "Bath, by the mirror").await?;
-    page.fill("A few letters or a number", "18").await?;
-    page.wait_text(By::Css("[data-testid=found]"), "Feeds Greenhouse panel").await?;
-    page.fill("A few letters or a number", "porch").await?;
-    page.wait_text(By::Css("[data-testid=found]"), "Also goes dark when the GFCI trips at Bath, by the mirror").await?;
-    page.fill("A few letters or a number", "cellar work bench").await?;
-    page.wait_text(By::Css("[data-testid=found] li:first-child"), "Cellar, work bench").await?;
+    find.letters("mirror").await?;
+    find.found_says("Bath, by the mirror").await?;
+    find.letters("18").await?;
+    find.found_says("Feeds Greenhouse panel").await?;
+    find.letters("porch").await?;
+    find.found_says("Also goes dark when the GFCI trips at Bath, by the mirror").await?;
+    find.letters("cellar work bench").await?;
+    find.first_says("Cellar, work bench").await?;
     page.keys(ENTER).await?;
-    page.wait_text(By::Css("main h1"), "Cellar").await?;
-    page.wait_text(By::Css("[data-testid=point-facts]"), "Cellar, receptacle").await?;
+    page.heading_says("Cellar").await?;
+    PlanScreen(page).point_says("Cellar, receptacle").await?;
     page.keys("/").await?;
-    page.fill("A few letters or a number", "no such thing").await?;
-    page.wait_text(By::Css("[data-testid=found]"), "Nothing here is called so").await?;
+    find.letters("no such thing").await?;
+    find.found_says("Nothing here has such a name").await?;
     page.keys(ESCAPE).await?;
     // Walking on a phone: from room to room, a forgotten point added on the way.
     let phone = chrome.open(View::Phone).await?;
     let walked = async {
         phone.goto(&format!("{home}/house/walk/pantry")).await?;
-        phone.wait_text(By::Css("[data-testid=walk]"), "back wall").await?;
-        phone.wait_text(By::Css("[data-testid=walk]"), "Last seen").await?;
+        PlanScreen(&phone).walk_says("back wall").await?;
+        PlanScreen(&phone).walk_says("Last seen").await?;
         phone.press("A point is missing").await?;
         phone.fill("Where in the room", "by the window").await?;
         phone.keys(ENTER).await?;
-        phone.wait_text(By::Css("[data-testid=walk]"), "by the window").await?;
-        let next = phone.find(By::XPath("//section[h2[.='Next']]//button[starts-with(., 'Kitchen')]")).await?;
-        next.scroll_into_view().await?;
-        next.click().await?;
-        phone.wait_text(By::Css("main"), "Kitchen: 12 points").await
+        PlanScreen(&phone).walk_says("by the window").await?;
+        PlanScreen(&phone).walk_on_to("Kitchen").await?;
+        phone.says("Kitchen: 12 points").await
     }
     .await;
     phone.close().await?;
@@ -233,49 +232,43 @@ pub(crate) async fn the_plan_goes_out_and_comes_in(_: &Chrome, page: &Page, _: V
     // A drawing: refused with a sentence, then shown before anything is kept.
     page.press("More for this floor").await?;
     page.press("Take rooms from a drawing (DXF)").await?;
-    let input = page.find(By::Css("input[aria-label=Drawing]")).await?;
-    input.send_keys(binary.to_string_lossy().as_ref()).await?;
-    page.wait_text(By::Css("[data-testid=drawing-error]"), "Save it as DXF in text form").await?;
-    input.send_keys(good.to_string_lossy().as_ref()).await?;
-    page.wait_text(By::Css("[data-testid=drawing-read]"), "2 rooms and 11 points, in millimeters").await?;
+    page.give("Drawing", &binary).await?;
+    PlanScreen(page).drawing_error("Save it as DXF in text form").await?;
+    page.give("Drawing", &good).await?;
+    PlanScreen(page).drawing_read("2 rooms and 11 points, in millimeters").await?;
     page.press("Draw these rooms").await?;
-    page.wait_gone(By::Css("[role=dialog]")).await?;
-    page.wait_text(By::Css("[data-testid=floor-count]"), "2 rooms · 11 points · 11 without a circuit").await?;
+    page.dialog_closed().await?;
+    PlanScreen(page).floor_says("2 rooms · 11 points · 11 without a circuit").await?;
     PlanScreen(page).point("Loft study, ceiling").await?;
     // A picture underneath: what is too large or none says so; two taps and a length give the scale.
     page.press("More for this floor").await?;
     page.press("A photo or scan underneath").await?;
-    let input = page.find(By::Css("input[aria-label='Picture of the plan']")).await?;
-    for (path, says) in [(&large, "up to 8 MB are taken"), (&wrong, "no picture that can be shown")] {
-        input.send_keys(path.to_string_lossy().as_ref()).await?;
-        page.wait_text(By::Css("[data-testid=backdrop-error]"), says).await?;
+    for (path, says) in [(&large, "the limit is 8 MB"), (&wrong, "cannot be shown as a picture")] {
+        page.give("Picture of the plan", path).await?;
+        PlanScreen(page).backdrop_error(says).await?;
     }
-    input.send_keys(picture.to_string_lossy().as_ref()).await?;
-    let shown = page.test_id("backdrop-picture").await?;
-    shown.scroll_into_view().await?;
-    let shown_px = shown.rect().await?.width;
-    page.driver.action_chain().move_to_element_with_offset(&shown, -150, 0).click().perform().await?;
-    page.wait_text(By::Css("[role=dialog]"), "Tap the other end").await?;
-    page.driver.action_chain().move_to_element_with_offset(&shown, 150, 0).click().perform().await?;
+    page.give("Picture of the plan", &picture).await?;
+    let plan = PlanScreen(page);
+    plan.tap_picture(-150).await?;
+    page.dialog_says("Tap the other end").await?;
+    let shown_px = plan.tap_picture(150).await?;
     page.fill("Its length", "eight").await?;
-    page.press("Lay it underneath").await?;
-    page.wait_text(By::Css("[data-testid=backdrop-error]"), "“eight” is no length").await?;
+    page.press("Put it underneath").await?;
+    PlanScreen(page).backdrop_error("“eight” is no length").await?;
     page.fill("Its length", "8.2").await?;
-    page.press("Lay it underneath").await?;
-    page.wait_gone(By::Css("[role=dialog]")).await?;
-    let image = page.find(By::Css("[data-testid=plan] image")).await?;
-    let width: f64 = image.attr("width").await?.context("no width")?.parse()?;
+    page.press("Put it underneath").await?;
+    page.dialog_closed().await?;
+    let width = plan.picture_width().await?;
     // The two taps were 300 px of the shown picture apart, and are 8.2 m.
     ensure!((width - 8_200.0 / 300.0 * shown_px).abs() < 0.02 * width, "{width} mm for {shown_px} px");
     // Rooms as a list: what is not understood stays in the field.
     page.press("Rooms as a list").await?;
     page.fill("The rooms", "cellar:\nWorkshop 5 x 4\nStore 5 x 4 below Workshop\nNook 2 x 2 left of Nowhere").await?;
-    page.wait_text(By::Css("[data-testid=rooms-read]"), "There is no room called “Nowhere”").await?;
+    PlanScreen(page).rooms_read("There is no room called “Nowhere”").await?;
     page.press("Draw 2 rooms").await?;
-    page.wait_text(By::Css("[data-testid=rooms-read]"), "Nowhere").await?;
-    let field = page.field("The rooms").await?;
-    ensure!(field.prop("value").await?.unwrap_or_default() == "Nook 2 x 2 left of Nowhere");
+    PlanScreen(page).rooms_read("Nowhere").await?;
+    ensure!(page.value("The rooms").await? == "Nook 2 x 2 left of Nowhere");
     page.press("Cancel").await?;
     page.press("Cellar").await?;
-    page.wait_text(By::Css("[data-testid=floor-count]"), "2 rooms").await
+    PlanScreen(page).floor_says("2 rooms").await
 }

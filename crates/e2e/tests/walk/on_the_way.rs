@@ -3,8 +3,8 @@
 
 use anyhow::{Context, Result, ensure};
 use serde_json::{Value, json};
-use thirtyfour::{By, Key};
-use wayfinder_e2e::screens::Trace;
+use thirtyfour::Key;
+use wayfinder_e2e::screens::{House, Trace};
 use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
 const BATH: &str =
@@ -19,33 +19,32 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     page.press("A point is missing here").await?;
     page.fill("Where in the room, or which appliance", "shaver").await?;
     page.press("Add this point").await?;
-    page.find(By::Css("[data-point=shaver]")).await?;
-    page.press("Rest lit in Bath").await?;
     let trace = Trace(page);
+    trace.wait_point("shaver").await?;
+    page.press("Rest lit in Bath").await?;
     trace.wait_step("switch_off").await?;
     ensure!(trace.blade().await? == "1", "the first of the panel");
-    page.wait_text(By::Css("[data-testid=caution]"), "1 shares a neutral with 3, which stays on").await?;
+    trace.caution_says("1 shares a neutral with 3, which stays on").await?;
     // It cannot be off now: another one is asked for, and it is taken back later.
     page.press("Can’t").await?;
     page.fill("Why", "somebody works there").await?;
     page.press("1 must stay on").await?;
-    page.wait_text(By::Css("[data-testid=big-blade]"), "3").await?;
-    page.wait_text(By::Css("[data-testid=panel-side]"), "somebody works there").await?;
+    trace.blade_says("3").await?;
+    trace.panel_says("somebody works there").await?;
     page.press("May be off: 1").await?;
-    page.wait_text(By::Css("[data-testid=big-blade]"), "1").await?;
+    trace.blade_says("1").await?;
     // A GFCI tripped with its test button shows what hangs behind it, and says nothing of a breaker.
     page.goto(&format!("{}/h/weir/house/list", site.address)).await?;
-    page.find(By::XPath("//nav[@aria-label='Rooms']//button[starts-with(normalize-space(.), 'Bath')]")).await?.click().await?;
-    page.find(By::XPath("//*[@data-testid='points']//button[contains(., 'basin')]")).await?.click().await?;
+    House(page).open_room("Bath").await?;
+    House(page).open_point("basin").await?;
     page.press("Test pressed: it tripped").await?;
     page.press("Close").await?;
     page.goto(&format!("{}/h/weir/trace", site.address)).await?;
     trace.wait_step("see_downstream").await?;
-    page.wait_text(By::Css("[data-testid=instruction]"), "basin is tripped on purpose").await?;
-    let refused = page.accessibility().await?;
-    ensure!(refused.is_empty(), "{refused:?}");
-    page.find(By::XPath("//*[@aria-label='Bath, mirror']/button[normalize-space(.)='Dark']")).await?.click().await?;
-    page.find(By::XPath("//*[@aria-label='Bath, mirror']/button[@aria-pressed='true']")).await?;
+    trace.instruction_says("basin is tripped on purpose").await?;
+    page.can_be_used_by_everybody().await?;
+    trace.answer_for("Bath, mirror", "Dark").await?;
+    trace.wait_answered().await?;
     page.press("Done, it is reset").await?;
     // It is seen to give power again; and what it had made dark is seen lit first: only then can a breaker be what makes it
     // dark next.
@@ -54,20 +53,18 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     trace.wait_step("see_all_lit").await?;
     // A meter shows something between, then something that no house may have, which was mistyped.
     let volts = async |volts: &str| -> Result<()> {
-        page.find(By::XPath("//*[@aria-label='Bath, mirror']/button[normalize-space(.)='Volts']")).await?.click().await?;
+        trace.answer_for("Bath, mirror", "Volts").await?;
         page.fill("Volts, hot to neutral", volts).await?;
         page.press("Enter").await
     };
     volts("47,5").await?;
-    page.wait_text(By::Css("[data-point=mirror]"), "47.5 V: neither lit nor dark, and not dead").await?;
-    let refused = page.accessibility().await?;
-    ensure!(refused.is_empty(), "{refused:?}");
+    trace.point_says("mirror", "47.5 V: neither lit nor dark, and not dead").await?;
+    page.can_be_used_by_everybody().await?;
     volts("148").await?;
     trace.wait_step("stop").await?;
-    page.wait_text(By::Css("[data-testid=instruction]"), "Stop. Turn the main OFF and call an electrician").await?;
-    let refused = page.accessibility().await?;
-    ensure!(refused.is_empty(), "{refused:?}");
-    ensure!(!page.find(By::Css("main")).await?.text().await?.contains("leave the main alone"), "it is to go off");
+    trace.instruction_says("Stop. Turn the main OFF and call an electrician").await?;
+    page.can_be_used_by_everybody().await?;
+    ensure!(!page.words().await?.contains("leave the main alone"), "it is to go off");
     page.press("It was mistyped").await?;
     trace.wait_step("see_all_lit").await?;
     // Once more, with nothing but keys.
@@ -82,11 +79,10 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     page.press("There is a tone sender and receiver").await?;
     page.press("Tone tracer first, then the breaker").await?;
     trace.wait_step("follow_tone").await?;
-    page.wait_text(By::Css("[data-step-card=walk]"), "Plug the sender in: Bath").await?;
-    page.wait_text(By::Css("[data-step-card=walk]"), "never at 240 V").await?;
-    let refused = page.accessibility().await?;
-    ensure!(refused.is_empty(), "{refused:?}");
-    page.find(By::XPath("//*[@data-step-card='panel']//button[normalize-space(.)='3']")).await?.click().await?;
+    trace.walk_says("Plug the sender in: Bath").await?;
+    trace.walk_says("never at 240 V").await?;
+    page.can_be_used_by_everybody().await?;
+    trace.press_at_panel("3").await?;
     trace.wait_step("switch_to").await?;
-    page.wait_text(By::Css("[data-testid=panel-side]"), "3 is the likeliest for Bath").await
+    trace.panel_says("3 is the likeliest for Bath").await
 }

@@ -1,23 +1,14 @@
 //! The panel book in a browser: cards and sheets taken in at one go, breakers moved, joined and paired in the
 //! drawing, several panels, and what the checks say.
 
-use std::path::Path;
-
 use anyhow::{Context, Result, ensure};
-use thirtyfour::{By, Key};
-use wayfinder_e2e::screens::{Homes, Panel};
+use thirtyfour::Key;
+use wayfinder_e2e::screens::*;
 use wayfinder_e2e::{Chrome, Page, Site, View};
-
-/// What the wait for a button in a menu comes to.
-async fn choose(page: &Page, menu: &str, item: &str) -> Result<()> {
-    page.press(menu).await?;
-    page.find(By::XPath(format!("//*[@role='menuitem'][contains(normalize-space(.), '{item}')]"))).await?.click().await?;
-    page.wait_gone(By::Css("[role=menu]")).await
-}
 
 async fn undo(page: &Page, shown: &str) -> Result<()> {
     page.press("Strike it out").await?;
-    page.find(By::Css(format!("[data-testid=fingerpost] [aria-label^='{shown},']"))).await.map(drop)
+    Panel(page).shows(&format!("{shown},")).await
 }
 
 pub(crate) async fn a_card_of_42_lines_is_typed_and_kept_at_one_go(_: &Chrome, page: &Page, _: View) -> Result<()> {
@@ -34,20 +25,15 @@ pub(crate) async fn a_card_of_42_lines_is_typed_and_kept_at_one_go(_: &Chrome, p
     ensure!(card.len() == 42);
     page.press("Type the card").await?;
     page.fill("The card", &card.join("\n")).await?;
-    page.find(By::Css("[data-testid=card-preview] li:nth-of-type(42)")).await?;
+    panel.wait_preview(42).await?;
     // The post is drawn as it would be, before anything is kept.
-    page.find(By::Css("[data-testid=post-preview] [data-preview='38-40']")).await?;
+    panel.preview_shows("38-40").await?;
     page.press("Save 42 breakers").await?;
-    page.wait_gone(By::Css("[role=dialog]")).await?;
-    page.find(By::Css("[data-testid=fingerpost] [aria-label^='Breaker 35b, 15 amps, leg B, on, tandem']")).await?;
+    page.dialog_closed().await?;
+    panel.shows("Breaker 35b, 15 amps, leg B, on, tandem").await?;
     let spoken = panel.spoken().await?;
     ensure!(spoken.len() == 42 && spoken.iter().all(|s| s.starts_with("Breaker")), "{spoken:?}");
     Ok(())
-}
-
-async fn give(page: &Page, file: &Path) -> Result<()> {
-    let input = page.find(By::Css("input[aria-label=Spreadsheet]")).await?;
-    Ok(input.send_keys(file.to_string_lossy().as_ref()).await?)
 }
 
 pub(crate) async fn a_spreadsheet_is_taken_in_and_garbage_is_refused(_: &Chrome, page: &Page, _: View) -> Result<()> {
@@ -70,36 +56,27 @@ pub(crate) async fn a_spreadsheet_is_taken_in_and_garbage_is_refused(_: &Chrome,
         ("large.csv", large.as_slice(), "larger than the 4 MB"),
         ("broken.xlsx", b"PK\x03\x04 broken", "This is no spreadsheet"),
     ] {
-        give(page, &write(name, bytes)?).await?;
-        page.wait_text(By::Css("[data-testid=form-error]"), says).await.context(name)?;
+        page.give("Spreadsheet", &write(name, bytes)?).await?;
+        page.form_says(says).await.context(name)?;
     }
     // Two columns of words: the guess takes both; the person corrects it.
     let sheet = "Panel A, 2nd floor;;;;\n\nCkt;Area;Load;Brkr;Type\n1;North;Kitchen;20A;GFCI\n\n5;South;Range;2P50;\n7;;;;\n9;East;Fridge;15;\n;;printed in May;;\n";
-    give(page, &write("card.csv", sheet.as_bytes())?).await?;
-    page.wait_text(By::Css("[data-testid=sheet-columns]"), "printed in May").await?;
-    let value =
-        |field: thirtyfour::WebElement| async move { Ok::<_, anyhow::Error>(field.prop("value").await?.unwrap_or_default()) };
-    let text = value(page.field("The card").await?).await?;
+    page.give("Spreadsheet", &write("card.csv", sheet.as_bytes())?).await?;
+    Panel(page).columns_say("printed in May").await?;
+    let text = page.value("The card").await?;
     ensure!(text.contains("1 20 gfci North Kitchen") && text.contains("5-7 50/2 South Range"), "{text}");
     page.choose("Area", "not taken").await?;
-    page.wait_text(By::Css("[data-testid=card-preview]"), "“Fridge”").await?;
+    Panel(page).preview_says("“Fridge”").await?;
     page.press("Save 3 breakers").await?;
-    page.wait_gone(By::Css("[role=dialog]")).await?;
-    page.find(By::Css("[aria-label^='Breaker 5-7, 50 amps']")).await?;
+    page.dialog_closed().await?;
+    Panel(page).shows("Breaker 5-7, 50 amps").await?;
     // Cells copied from a spreadsheet come with tabs between.
     page.press("Type the card").await?;
     page.field("The card").await?;
-    page.driver
-        .execute(
-            "const cells = new DataTransfer();
-             cells.setData('text/plain', 'Ckt\\tLoad\\tAmps\\n11\\tPorch\\t15\\n13\\tAttic\\t20A\\n');
-             document.activeElement.dispatchEvent(new ClipboardEvent('paste', { clipboardData: cells, bubbles: true, cancelable: true }));",
-            vec![],
-        )
-        .await?;
-    page.wait_text(By::Css("[data-testid=card-preview]"), "“Attic”").await?;
+    Panel(page).paste("Ckt\tLoad\tAmps\n11\tPorch\t15\n13\tAttic\t20A\n").await?;
+    Panel(page).preview_says("“Attic”").await?;
     page.press("Save 2 breakers").await?;
-    page.wait_gone(By::Css("[role=dialog]")).await?;
+    page.dialog_closed().await?;
     // And out again, in each format.
     let home = page.driver.current_url().await?.path().split('/').nth(2).unwrap_or_default().to_owned();
     let panels: serde_json::Value = reqwest::get(format!("{}/api/homes/{home}/panels", site.address)).await?.json().await?;
@@ -126,51 +103,46 @@ pub(crate) async fn breakers_are_moved_split_joined_and_paired_in_the_drawing(_:
     let panel = Panel(page);
     panel.describe(12).await?;
     panel.type_card("1 20 kitchen\n3 20 pantry\n2 15 hall\n4a 15 bell", "Save 4 breakers").await?;
-    page.find(By::Css("[aria-label^='Breaker 3,']")).await?;
+    panel.shows("Breaker 3,").await?;
     // By keyboard: where it may go, and why not where it may not.
     panel.select("Breaker 1").await?;
     page.keys("m").await?;
-    page.wait_text(By::Css("[data-testid=move-status]"), "here it sits now").await?;
+    panel.move_says("here it sits now").await?;
     page.keys(&format!("{}", Key::Right + "")).await?;
-    page.wait_text(By::Css("[data-testid=move-status]"), "Not 2. Space 2 is taken by breaker 2 “hall”").await?;
+    panel.move_says("Not 2. Space 2 is taken by breaker 2 “hall”").await?;
     page.keys(&format!("{}", Key::Enter + "")).await?;
-    page.wait_text(By::Css("[data-testid=notice]"), "taken by breaker 2").await?;
+    page.notice_says("taken by breaker 2").await?;
     page.keys(&format!("{}", Key::Left + "")).await?;
     for _ in 0..12 {
         page.keys(&format!("{}", Key::Down + "")).await?;
-        if page.test_id("move-status").await?.text().await?.starts_with("5: leg A, 120 V") {
+        if panel.would_move_to("5: leg A, 120 V").await? {
             break;
         }
     }
-    page.wait_text(By::Css("[data-testid=move-status]"), "5: leg A, 120 V to neutral").await?;
+    panel.move_says("5: leg A, 120 V to neutral").await?;
     page.keys(&format!("{}", Key::Enter + "")).await?;
-    page.find(By::Css("[data-testid=fingerpost] [aria-label^='Breaker 5, 20 amps, leg A']")).await?;
-    page.wait_gone(By::Css("[data-testid=move-status]")).await?;
+    panel.shows("Breaker 5, 20 amps, leg A").await?;
+    panel.moved().await?;
     // With the mouse: picked up, carried to space 9, let go; struck out again.
-    let from = page.find(By::Css("[aria-label^='Breaker 5,']")).await?;
-    let to = page.find(By::Css("[aria-label^='Space 9,']")).await?;
-    from.scroll_into_view().await?;
-    page.driver.action_chain().click_and_hold_element(&from).move_by_offset(0, 12).perform().await?;
-    page.test_id("move-status").await?;
-    page.driver.action_chain().move_to_element_center(&to).release().perform().await?;
-    page.find(By::Css("[data-testid=fingerpost] [aria-label^='Breaker 9, 20 amps']")).await?;
+    panel.carry("Breaker 5", "Space 9").await?;
+    panel.shows("Breaker 9, 20 amps").await?;
     undo(page, "Breaker 5").await?;
     // A space is split, each act one line.
     panel.select("Breaker 2").await?;
     page.press("Split into a tandem").await?;
-    page.find(By::Css("[data-testid=fingerpost] [aria-label^='Space 2b, open']")).await?;
+    panel.shows("Space 2b, open").await?;
     undo(page, "Breaker 2").await?;
     // Two circuits of one neutral, without a tie: the checks say so, and joining mends it.
     panel.select("Breaker 3").await?;
-    choose(page, "Shares a neutral with", "5 kitchen").await?;
-    page.find(By::Css("[data-finding='shared-neutral-disconnect']")).await?;
-    choose(page, "Join with", "5, by a handle tie").await?;
-    page.wait_text(By::Css("[data-testid=breaker-facts]"), "handles tied").await?;
-    page.wait_text(By::Css("[data-testid=breaker-facts]"), "its poles share a neutral").await?;
-    page.wait_gone(By::Css("[data-finding='shared-neutral-disconnect']")).await?;
-    page.find(By::Css("[data-testid=fingerpost] [aria-label^='Breaker 3-5, 20 amps, legs A and B']")).await?;
+    page.choose_in_menu("Shares a neutral with", "5 kitchen").await?;
+    Checks(page).find("shared-neutral-disconnect").await?;
+    page.choose_in_menu("Join with", "5, by a handle tie").await?;
+    panel.facts_say("handles tied").await?;
+    panel.facts_say("its poles share a neutral").await?;
+    Checks(page).find_nothing("shared-neutral-disconnect").await?;
+    panel.shows("Breaker 3-5, 20 amps, legs A and B").await?;
     page.goto(&format!("{home}/logbook")).await?;
-    page.wait_text(By::Css("[data-testid=logbook]"), "Breaker 3 and breaker 5 are one: handles tied").await
+    LogbookScreen(page).says("Breaker 3 and breaker 5 are one: handles tied").await
 }
 
 pub(crate) async fn panels_behind_panels_and_what_the_checks_say(_: &Chrome, page: &Page, _: View) -> Result<()> {
@@ -180,92 +152,87 @@ pub(crate) async fn panels_behind_panels_and_what_the_checks_say(_: &Chrome, pag
     // The feeder leads to the other post, and that post back to it.
     Panel(page).select("Breaker 18-20").await?;
     page.press("Go to Greenhouse panel").await?;
-    page.wait_text(By::Css("main h1"), "Greenhouse panel, above the potting bench").await?;
-    page.find(By::Css("[aria-label^='Breaker 2-4, 30 amps, legs A and B, on, Greenhouse: heater']")).await?;
+    page.heading_says("Greenhouse panel, above the potting bench").await?;
+    Panel(page).shows("Breaker 2-4, 30 amps, legs A and B, on, Greenhouse: heater").await?;
     page.press("18-20").await?;
-    page.wait_text(By::Css("[data-testid=breaker-title]"), "Feeds Greenhouse panel").await?;
+    Panel(page).title_says("Feeds Greenhouse panel").await?;
     page.goto(&format!("{home}/directory/greenhouse-panel")).await?;
-    page.wait_text(By::Css("[data-testid=card]"), "fed from 18-20").await?;
+    Directory(page).card_says("fed from 18-20").await?;
     // A photo of its label is kept and shown; what is none is refused.
     let folder = tempfile::tempdir()?;
     let (png, other) = (folder.path().join("label.png"), folder.path().join("label.heic"));
     page.picture(&png).await?;
     std::fs::write(&other, b"no picture")?;
     page.goto(&format!("{home}/panel/greenhouse-panel")).await?;
-    let input = page.find(By::Css("input[aria-label=Photo]")).await?;
-    input.send_keys(other.to_string_lossy().as_ref()).await?;
-    page.wait_text(By::Css("[data-testid=notice]"), "no photo that can be shown").await?;
-    input.send_keys(png.to_string_lossy().as_ref()).await?;
-    page.find(By::Css("img[alt^='The label']")).await?;
+    page.give("Photo", &other).await?;
+    page.notice_says("cannot be shown as a photo").await?;
+    page.give("Photo", &png).await?;
+    Panel(page).wait_photo().await?;
     // Another panel behind the greenhouse's own.
     page.goto(&format!("{home}/panel/greenhouse-panel")).await?;
-    choose(page, "More for this panel", "Another panel").await?;
+    page.choose_in_menu("More for this panel", "Another panel").await?;
     page.fill("Name", "Shed panel").await?;
     page.choose("Fed from", "G2-4 Greenhouse: heater").await?;
     page.press("Save").await?;
-    page.wait_text(By::Css("main h1"), "Shed panel").await?;
-    page.wait_text(By::Css("main"), "Fed from breaker G2-4 of Greenhouse panel").await?;
+    page.heading_says("Shed panel").await?;
+    page.says("Fed from breaker G2-4 of Greenhouse panel").await?;
     // The checks: set aside with a reason, mended, worded by another edition, printed.
     page.goto(&format!("{home}/checks")).await?;
-    page.wait_text(By::Css("main"), "2 dangers").await?;
-    let wire = "[data-finding='breaker-over-wire']";
-    page.find(By::XPath("//*[@data-finding='breaker-over-wire']//button[normalize-space(.)='Set aside']")).await?.click().await?;
+    page.says("2 dangers").await?;
+    let (checks, wire) = (Checks(page), "breaker-over-wire");
+    checks.press(wire, "Set aside").await?;
     page.fill("Why is it set aside?", "the electrician comes on Friday").await?;
     page.press("Set it aside").await?;
-    page.wait_text(By::Css("main"), "1 danger,").await?;
-    page.wait_text(By::Css(wire), "the electrician comes on Friday (Owner)").await?;
-    page.find(By::XPath("//*[@data-finding='breaker-over-wire']//button[normalize-space(.)='Show it again']"))
-        .await?
-        .click()
-        .await?;
-    page.wait_text(By::Css("main"), "2 dangers").await?;
+    page.says("1 danger,").await?;
+    checks.finding_says(wire, "the electrician comes on Friday (Owner)").await?;
+    checks.press(wire, "Show it again").await?;
+    page.says("2 dangers").await?;
     page.press("Done: A 15 A breaker is in its place").await?;
-    page.wait_gone(By::Css(wire)).await?;
+    checks.find_nothing(wire).await?;
     page.choose("Rules of", "Canada, CEC 2024").await?;
-    page.wait_text(By::Css("[data-testid=findings]"), "CEC 2024 has its own section").await?;
+    Checks(page).say("CEC 2024 has its own section").await?;
     let report = reqwest::get(format!("{}/api/homes/juniper-lane/findings.pdf?sheet=a4", site.address)).await?;
     ensure!(report.error_for_status()?.bytes().await?.starts_with(b"%PDF"));
     // From a finding to its blade.
     page.press("11").await?;
-    page.wait_text(By::Css("[data-testid=breaker-facts]"), "shares a neutral with 19").await?;
-    page.find(By::Css("[data-worry=danger]")).await.map(drop)
+    Panel(page).facts_say("shares a neutral with 19").await?;
+    Panel(page).wait_danger().await
 }
 
 pub(crate) async fn numbers_as_engraved_a_reading_and_a_gaping_space(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let site = Site::empty().await?;
     Homes(page).start(&site.address, "Quarry House").await?;
     page.press("Describe the panel").await?;
-    page.find(By::XPath("//*[@role='combobox'][contains(., 'Odd down the left')]")).await?.click().await?;
-    page.press("Another way: as engraved").await?;
+    page.choose_instead("Odd down the left", "Another way: as engraved").await?;
     page.fill("Left column from the top", "4 3 2 1").await?;
     page.fill("Right column from the top", "0 5 6 6").await?;
     page.press("Save").await?;
-    page.wait_text(By::Css("[role=dialog] [role=alert]"), "Number 6 is engraved twice").await?;
+    page.field_says("Number 6 is engraved twice").await?;
     page.fill("Right column from the top", "0 5 6 7").await?;
     page.press("Save").await?;
-    page.wait_gone(By::Css("[role=dialog]")).await?;
+    page.dialog_closed().await?;
     let panel = Panel(page);
     panel.type_card("4-3 30/2 dryer\n5 20 hall", "Save 2 breakers").await?;
-    page.find(By::Css("[aria-label^='Breaker 4-3, 30 amps, legs A and B']")).await?;
+    panel.shows("Breaker 4-3, 30 amps, legs A and B").await?;
     // 0 V between the rows of 4 and 3: one leg, whatever the numbering says.
-    choose(page, "More for this panel", "A reading between two spaces").await?;
+    page.choose_in_menu("More for this panel", "A reading between two spaces").await?;
     for (volts, says) in [("62", "neither one leg (0 V) nor two (240 V)"), ("0", "")] {
         page.fill("Space", "3").await?;
         page.fill("Read against space", "4").await?;
         page.fill("The meter shows, volts", volts).await?;
         page.press("Save").await?;
         if !says.is_empty() {
-            page.wait_text(By::Css("[role=dialog] [data-testid=form-error]"), says).await?;
+            page.form_says(says).await?;
         }
     }
-    page.wait_gone(By::Css("[role=dialog]")).await?;
-    page.find(By::Css("[aria-label^='Breaker 4-3, 30 amps, legs A and A']")).await?;
+    page.dialog_closed().await?;
+    panel.shows("Breaker 4-3, 30 amps, legs A and A").await?;
     panel.select("Breaker 4-3").await?;
-    page.wait_text(By::Css("[data-testid=breaker-facts]"), "0 V between its poles").await?;
-    page.find(By::Css("[data-finding='two-pole-one-leg']")).await?;
+    panel.facts_say("0 V between its poles").await?;
+    Checks(page).find("two-pole-one-leg").await?;
     panel.select("Space 6").await?;
     page.press("It is open, without a filler").await?;
-    page.find(By::Css("[data-finding='open-space']")).await?;
+    Checks(page).find("open-space").await?;
     page.press("Done: A filler is in").await?;
-    page.find(By::Css("[aria-label='Space 6, open, filler']")).await.map(drop)
+    panel.shows("Space 6, open, filler").await
 }

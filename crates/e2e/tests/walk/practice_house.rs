@@ -3,10 +3,10 @@
 
 use anyhow::{Context, Result, bail, ensure};
 use serde_json::{Value, json};
-use thirtyfour::By;
 use wayfinder_core::sim::trace_through;
 use wayfinder_core::{Level, Recipe};
 use wayfinder_core::{Method, TraceSetup};
+use wayfinder_e2e::screens::{Practice, Trace};
 use wayfinder_e2e::{Chrome, Page, Site, View};
 
 /// Draws the house as the screen would; gives its address.
@@ -57,28 +57,6 @@ const look = async () => {
 })().then(finished, (error) => finished(String(error)));
 "#;
 
-/// What the instrument of this button shows, in its words.
-pub(crate) async fn read(page: &Page, instrument: &str) -> Result<String> {
-    page.press(instrument).await?;
-    Ok(page.test_id("reading").await?.text().await?)
-}
-
-/// What a walker says after a look at these words.
-pub(crate) fn said(words: &str) -> Result<&'static str> {
-    match words {
-        w if w.ends_with("lamps glow.") || w.ends_with(" is on.") => Ok("LIT"),
-        w if w.starts_with("No lamp glows") || w.ends_with(" is off.") => Ok("DARK"),
-        other => bail!("what does “{other}” mean?"),
-    }
-}
-
-/// Which instrument a walker takes for the point on the phone.
-pub(crate) async fn instrument_for_current(page: &Page) -> Result<&'static str> {
-    let card = page.test_id("current-point").await?.text().await?;
-    let outlet = card.lines().any(|line| line.starts_with("receptacle") && !line.contains("240 V"));
-    Ok(if outlet { "Plug-in tester" } else { "Look" })
-}
-
 pub(crate) async fn sixty_points_on_a_phone_as_without_a_screen(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let recipe = Recipe { seed: 2, points: 60, level: Level::Usual };
     let way = TraceSetup { method: Method::SeveralOff, ..TraceSetup::default() };
@@ -87,11 +65,9 @@ pub(crate) async fn sixty_points_on_a_phone_as_without_a_screen(_: &Chrome, page
     let home = made_up(&site, recipe).await?;
     page.goto(&format!("{}/h/{home}/trace", site.address)).await?;
     page.press("Several off at once, the shortest").await?;
-    page.find(By::Css("[data-testid=panel-side][data-step=see_all_lit]")).await?;
-    page.find(By::XPath(
-        "//label[contains(., 'Several off at once')]//input[@checked or ../../span[contains(@class, 'Mui-checked')]]",
-    ))
-    .await?;
+    let trace = Trace(page);
+    trace.wait_step("see_all_lit").await?;
+    trace.wait_method("Several off at once").await?;
     for acts in 0.. {
         ensure!(acts < 2000, "the trace does not end");
         let told: String = page.driver.execute_async(WALKER, vec![]).await?.convert()?;
@@ -129,11 +105,10 @@ pub(crate) async fn sixty_points_on_a_phone_as_without_a_screen(_: &Chrome, page
     );
     // The marks, with the wiring shown.
     page.goto(&format!("{}/h/{home}/practice", site.address)).await?;
-    page.wait_text(By::Css("[data-testid=marks]"), "No breaker that must stay on was off").await?;
+    Practice(page).marks_say("No breaker that must stay on was off").await?;
     page.press("I am done: show the wiring").await?;
-    page.wait_text(By::Css("[data-testid=marks]"), "proven rightly, 0 wrongly").await?;
-    let refused = page.accessibility().await?;
-    ensure!(refused.is_empty(), "{refused:?}");
+    Practice(page).marks_say("proven rightly, 0 wrongly").await?;
+    page.can_be_used_by_everybody().await?;
     Ok(())
 }
 
@@ -141,12 +116,13 @@ pub(crate) async fn instruments_warn_and_another_try_is_another_home(_: &Chrome,
     let site = Site::empty().await?;
     page.goto(&site.address).await?;
     page.fill("Points", "400").await?;
-    page.press("Draw it").await?;
-    page.wait_text(By::Css("[data-testid=notice]"), "Give 8 to 150.").await?;
+    page.press("Make this house").await?;
+    page.notice_says("Give 8 to 150.").await?;
     page.fill("Points", "12").await?;
-    page.press("Draw it").await?;
+    page.press("Make this house").await?;
     // Any point of the list can be chosen; the range is on 240 V.
-    page.find(By::Css("[data-point='range']")).await?;
+    let (trace, practice) = (Trace(page), Practice(page));
+    trace.wait_point("range").await?;
     let view: Value = reqwest::get(format!("{}/api/homes/made-usual-12-1/points", site.address)).await?.json().await?;
     let range = view["points"].as_array().context("points")?.iter().find(|p| p["name"] == "range").context("a range")?;
     let at = |instrument: &str| {
@@ -159,25 +135,24 @@ pub(crate) async fn instruments_warn_and_another_try_is_another_home(_: &Chrome,
     let told: Value = reqwest::get(at("tone_tracer")).await?.json().await?;
     ensure!(told["caution"].as_str().is_some_and(|c| c.contains("never goes on 240 V")), "{told}");
     // Keys answer for what was read; the first point by its instrument.
-    read(page, "Meter").await?;
-    read(page, "Non-contact tester").await?;
-    page.wait_text(By::Css("main"), "A non-contact tester only warns").await?;
-    let refused = page.accessibility().await?;
-    ensure!(refused.is_empty(), "{refused:?}");
+    practice.read("Meter").await?;
+    practice.read("Non-contact tester").await?;
+    page.says("A non-contact tester only warns").await?;
+    page.can_be_used_by_everybody().await?;
     // What the meter shows at a receptacle is entered with one tap; elsewhere there is no place for its probes.
-    let mut words = read(page, "Meter").await?;
+    let mut words = practice.read("Meter").await?;
     for _ in 0..12 {
         if words.ends_with(" V.") {
             break;
         }
         page.keys("s").await?;
-        page.wait_gone(By::Css("[data-testid=reading]")).await?;
-        words = read(page, "Meter").await?;
+        practice.wait_no_reading().await?;
+        words = practice.read("Meter").await?;
     }
     let volts = words.strip_suffix(" V.").with_context(|| format!("“{words}” is no voltage"))?;
-    page.find(By::XPath("//button[starts-with(normalize-space(.), 'Enter ')]")).await?.click().await?;
+    page.press_with("Enter ").await?;
     let shown = volts.trim_end_matches('0').trim_end_matches('.');
-    page.find(By::XPath(format!("//button[starts-with(., 'Strike out: ') and contains(., ', {shown} V')]"))).await?;
+    trace.wait_last("", &format!("{shown} V")).await?;
     let again: Value = reqwest::Client::new()
         .post(format!("{}/api/practice", site.address))
         .json(&json!({ "seed": 1, "points": 12, "level": "usual" }))

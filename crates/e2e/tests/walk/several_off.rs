@@ -2,7 +2,6 @@
 
 use anyhow::{Context, Result, bail, ensure};
 use serde_json::Value;
-use thirtyfour::By;
 use wayfinder_e2e::screens::Trace;
 use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
@@ -33,12 +32,6 @@ async fn dark_house(site: &Site) -> Result<String> {
     Ok(format!("{}/h/weir", site.address))
 }
 
-/// The breakers that the bar at the top says are off.
-async fn off_now(page: &Page) -> Result<Vec<String>> {
-    let numbers = page.test_id("off-now").await?.attr("data-off").await?.unwrap_or_default();
-    Ok(numbers.split_whitespace().map(str::to_owned).collect())
-}
-
 /// What the trace asks now: its step and the point it waits for.
 async fn asked(page: &Page) -> Result<(String, String)> {
     let step = Trace(page).step().await?;
@@ -46,7 +39,7 @@ async fn asked(page: &Page) -> Result<(String, String)> {
         "see_all_lit" | "look_under" => Trace(page).current().await.unwrap_or_default(),
         _ => String::new(),
     };
-    Ok((step, format!("{point} {:?}", off_now(page).await?)))
+    Ok((step, format!("{point} {:?}", page.off_now().await?)))
 }
 
 pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, page: &Page, _: View) -> Result<()> {
@@ -57,7 +50,7 @@ pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, 
     page.press("Rest lit in Kitchen").await?;
     page.press("Rest lit in Hall").await?;
     page.press("What each would take").await?;
-    page.wait_text(By::Css("[role=radiogroup]"), "One breaker at a time: about").await?;
+    Trace(page).methods_say("One breaker at a time: about").await?;
     let trace = Trace(page);
     let mut several = false;
     let mut looks = 0;
@@ -66,11 +59,11 @@ pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, 
         let before = asked(page).await?;
         match before.0.as_str() {
             "switch_to" | "switch_on" => {
-                page.find(By::XPath("//*[@data-testid='panel-side']//button[starts-with(., 'Done, ')]")).await?.click().await?;
+                trace.press_done().await?;
             }
             "look_under" => {
                 let point = trace.current().await?;
-                let off = off_now(page).await?;
+                let off = page.off_now().await?;
                 several |= off.len() > 1;
                 let (_, _, fed) = WIRING.iter().find(|(_, name, _)| *name == point).context("an unknown point")?;
                 looks += 1;
@@ -87,8 +80,8 @@ pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, 
     }
     ensure!(several, "several were off at once");
     ensure!(looks < 8 * WIRING.len(), "fewer looks than one breaker at a time: {looks}");
-    page.wait_text(By::Css("[data-testid=progress]"), "10 of 10 proven").await?;
-    page.wait_text(By::Css("[data-testid=off-now]"), "ALL ON").await?;
+    Trace(page).progress_says("10 of 10 proven").await?;
+    page.off_now_says("ALL ON").await?;
     let view: Value = reqwest::get(format!("{}/api/homes/weir/points", site.address)).await?.json().await?;
     for point in view["points"].as_array().context("no points")? {
         let (_, _, fed) = WIRING.iter().find(|(_, name, _)| point["id"] == *name).context("an unknown point")?;

@@ -6,6 +6,8 @@ use std::path::Path;
 use std::process::{Child, Command, Stdio};
 
 use serde_json::{Value, json};
+use wayfinder_core::{Draft, Fact, HomeDescribed, Line, Logbook, Moment, RoomPlaced};
+use wayfinder_fixture::Written;
 
 /// The program, started as a user starts it.
 pub struct Program {
@@ -42,19 +44,30 @@ impl Drop for Program {
 }
 
 /// An entry as a client writes it.
-pub fn entry(id: &str, fact: Value) -> Value {
-    json!({ "id": id, "at": 1_790_000_000_000_i64, "by": "tester", "version": 1, "fact": fact })
+pub fn entry(id: &str, fact: impl Into<Fact>) -> Draft {
+    let (id, at) = (id.parse().unwrap(), Moment::from_unix_ms(1_790_000_000_000));
+    Draft { id, at, by: "tester".into(), instrument: None, version: Fact::VERSION, fact: fact.into() }
 }
 
-pub fn home_named(id: &str, name: &str) -> Value {
-    entry(id, json!({ "kind": "home_described", "name": name }))
+pub fn home_named(id: &str, name: &str) -> Draft {
+    entry(id, HomeDescribed { name: name.into() })
 }
 
-pub fn room(id: &str, room: &str, name: &str) -> Value {
-    entry(id, json!({ "kind": "room_placed", "room": room, "name": name }))
+pub fn room(id: &str, room: &str, name: &str) -> Draft {
+    entry(id, RoomPlaced { room: room.parse().unwrap(), name: name.into(), floor: None })
 }
 
-pub async fn post(address: &str, home: &str, entries: Vec<Value>) -> (u16, Value) {
+/// What acts (`off 19`) would write next in a home, as its logbook stands.
+pub async fn acts(address: &str, home: &str, acts: &str) -> Vec<Draft> {
+    let file = get(&format!("{address}/api/homes/{home}/export")).await;
+    let lines: Vec<Line> = serde_json::from_value(file["lines"].clone()).unwrap();
+    let mut written = Written::on(Logbook::from_lines(lines).unwrap());
+    let before = written.book.seq();
+    written.acts(acts);
+    written.since(before)
+}
+
+pub async fn post(address: &str, home: &str, entries: Vec<Draft>) -> (u16, Value) {
     let client = reqwest::Client::new();
     let body = json!({ "entries": entries });
     let response = client.post(format!("{address}/api/homes/{home}/entries")).json(&body).send().await.unwrap();
