@@ -13,7 +13,7 @@ use tools::{capture, run, say};
 const USAGE: &str = "cargo xtask <task>
   demo    install npm packages, build the web files and the program, start it with the demo home
   test    install what tests need, then run every check and every test
-  types   write docs/openapi.json, docs/rules.md, web/src/api/generated.ts and web/src/api/lists.ts anew from the code
+  types   write docs/openapi.json, docs/rules.md, web/src/api/generated/ anew from the code
   shots   take every picture of docs/screenshots/ from the demo home
   bench   measure, and print what docs/performance.md records";
 
@@ -107,19 +107,19 @@ fn write_types(openapi: &str, typescript: &str, lists: &str) -> Result<()> {
 
 fn types() -> Result<()> {
     npm_packages()?;
-    say("docs/openapi.json, docs/rules.md, web/src/api/generated.ts and web/src/api/lists.ts");
+    say("docs/openapi.json, docs/rules.md, web/src/api/generated/");
     run("cargo", &["build", "--quiet", "--workspace", "--bins"])?;
-    write_types("docs/openapi.json", "web/src/api/generated.ts", "web/src/api/lists.ts")?;
+    write_types("docs/openapi.json", "web/src/api/generated/types.ts", "web/src/api/generated/lists.ts")?;
     Ok(std::fs::write(root().join("docs/rules.md"), rules::document()?)?)
 }
 
 fn drift() -> Result<()> {
-    write_types("target/openapi.json", "target/generated.ts", "target/lists.ts")?;
+    write_types("target/openapi.json", "target/types.ts", "target/lists.ts")?;
     std::fs::write(root().join("target/rules.md"), rules::document()?)?;
     for (kept, now) in [
         ("docs/openapi.json", "target/openapi.json"),
-        ("web/src/api/generated.ts", "target/generated.ts"),
-        ("web/src/api/lists.ts", "target/lists.ts"),
+        ("web/src/api/generated/types.ts", "target/types.ts"),
+        ("web/src/api/generated/lists.ts", "target/lists.ts"),
         ("docs/rules.md", "target/rules.md"),
     ] {
         if std::fs::read(root().join(kept))? != std::fs::read(root().join(now))? {

@@ -1,6 +1,6 @@
 import createClient from "openapi-fetch";
 import { heardTime } from "./clock";
-import type { components, paths } from "./generated";
+import type { components, paths } from "./generated/types";
 
 type Schemas = components["schemas"];
 export type HomeNow = Schemas["HomeNow"];

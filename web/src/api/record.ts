@@ -4,7 +4,7 @@ import { v4 as uuid } from "uuid";
 import type { Draft, Fact, Instrument, Since } from "./client";
 import { now } from "./clock";
 import { outbox } from "./outbox";
-import { LISTS } from "./lists";
+import { LISTS } from "./generated/lists";
 import { refresh } from "./refresh";
 
 /** Also where the page came over plain HTTP from another machine, where the browser has no `crypto.randomUUID`. */

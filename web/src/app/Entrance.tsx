@@ -15,7 +15,9 @@ export function Entrance() {
   if (me.data === undefined) {
     if (!me.isError) return <LinearProgress aria-label="Opening Wayfinder" />;
     return (
-      <Alert severity="error">Wayfinder does not answer. Check that the program still runs, then load again.</Alert>
+      <Alert severity="error">
+        Wayfinder does not answer. Check that the program still runs, then load this page again.
+      </Alert>
     );
   }
   if (me.data.role === "owner") return <RouterProvider router={router} />;

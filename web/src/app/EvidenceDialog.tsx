@@ -62,7 +62,7 @@ function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverv
         {evidence.because}
       </Typography>
       <Offer facts={evidence.split} words="Enter its other half" onTake={act}>
-        The halves of a receptacle can hang on two breakers, where the tab between them was broken off. Entered as two
+        The halves of a receptacle can be fed by two breakers, where the tab between them was broken off. Entered as two
         points, both are traced anew; the looks so far are struck out, because nobody knows at which half they were.
         Until both halves are proven dead, treat the box as live: it may take two breakers.
       </Offer>

@@ -99,7 +99,7 @@ export function FindDialog({ home, onClose }: { home: string; onClose: () => voi
           ))}
           {text.trim() !== "" && find.data?.length === 0 && (
             <Typography component="li" color="text.secondary" sx={{ py: 2 }}>
-              Nothing here is called so.
+              Nothing here has such a name or number.
             </Typography>
           )}
         </Box>

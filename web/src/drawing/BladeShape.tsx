@@ -7,7 +7,7 @@ const TEXT = "Atkinson Hyperlegible Next Variable";
 const PROTECTION = { standard: "", gfci: "GFCI", afci: "AFCI", dual_function: "DUAL" } as const;
 
 interface Props {
-  blade: BreakerView;
+  breaker: BreakerView;
   m: Measures;
   selected: boolean;
   /** How grave the gravest finding about it is. */
@@ -15,27 +15,27 @@ interface Props {
 }
 
 /** A breaker as a blade: its number at the post, what it feeds, its amps at the tip. */
-export function BladeShape({ blade, m, selected, worry }: Props) {
-  const [first] = blade.parts;
+export function BladeShape({ breaker, m, selected, worry }: Props) {
+  const [first] = breaker.parts;
   if (!first) return null;
   return (
     <>
-      {blade.parts.map((part, n) => (
-        <BladePart key={part.top} blade={blade} part={part} m={m} selected={selected} second={n > 0} />
+      {breaker.parts.map((part, n) => (
+        <BladePart key={part.top} breaker={breaker} part={part} m={m} selected={selected} second={n > 0} />
       ))}
-      {worry && <Worry blade={blade} part={first} m={m} worry={worry} />}
+      {worry && <Worry breaker={breaker} part={first} m={m} worry={worry} />}
     </>
   );
 }
 
 /** What a blade says: what is proven, where it leads, or what the old card claims. */
-function words(blade: BreakerView): { text: string; known: boolean } {
-  const [fed] = blade.feeds;
+function words(breaker: BreakerView): { text: string; known: boolean } {
+  const [fed] = breaker.feeds;
   if (fed) return { text: `to ${fed.name}`, known: true };
-  if (blade.details.feeds) return { text: `to ${blade.details.feeds}`, known: false };
-  if (blade.details.back_fed_main) return { text: "main, back-fed", known: true };
-  if (blade.wording) return { text: blade.wording, known: true };
-  return { text: blade.claim ? `“${blade.claim}”` : "not traced yet", known: false };
+  if (breaker.details.feeds) return { text: `to ${breaker.details.feeds}`, known: false };
+  if (breaker.details.back_fed_main) return { text: "main, back-fed", known: true };
+  if (breaker.wording) return { text: breaker.wording, known: true };
+  return { text: breaker.claim ? `“${breaker.claim}”` : "not traced yet", known: false };
 }
 
 interface PartProps extends Omit<Props, "worry"> {
@@ -43,38 +43,38 @@ interface PartProps extends Omit<Props, "worry"> {
   second: boolean;
 }
 
-function BladePart({ blade, part, m, selected, second }: PartProps) {
-  const f = outline(part, blade.side, m);
+function BladePart({ breaker, part, m, selected, second }: PartProps) {
+  const f = outline(part, breaker.side, m);
   const half = part.height === 1;
   const numberSize = half ? 14.5 : m.narrow ? 18 : 16;
   const size = half ? 13 : m.narrow ? 13 : 13.5;
-  const mark = PROTECTION[blade.protection];
+  const mark = PROTECTION[breaker.protection];
   const ampsWidth = m.narrow ? 20 : 34;
   const numberWidth = Math.min(
     m.blade - m.tip - ampsWidth,
-    Math.max(m.narrow ? 26 : 34, blade.number.length * numberSize * 0.62 + 12),
+    Math.max(m.narrow ? 26 : 34, breaker.number.length * numberSize * 0.62 + 12),
   );
   const markWidth = mark && !m.narrow ? 46 : 0;
   // On a phone a long number leaves no room beside it: the words go below.
-  const below = m.narrow && !half && blade.number.length > 5;
-  const worryWidth = blade.shares_neutral_with.length > 0 ? (m.narrow ? 18 : 24) : 0;
+  const below = m.narrow && !half && breaker.number.length > 5;
+  const worryWidth = breaker.shares_neutral_with.length > 0 ? (m.narrow ? 18 : 24) : 0;
   const width = m.blade - m.tip - (below ? 8 : numberWidth) - ampsWidth - markWidth - worryWidth;
-  const { text, known } = words(blade);
+  const { text, known } = words(breaker);
   const label = second ? "same breaker" : text;
-  const anchor = blade.side === "left" ? "end" : "start";
+  const anchor = breaker.side === "left" ? "end" : "start";
   const base = f.middle + size * 0.36 - (half ? 0 : 1);
   const edge =
-    blade.state === "tripped" ? tone("danger") : blade.state === "off" || selected ? tone("blaze") : tone("ink");
+    breaker.state === "tripped" ? tone("danger") : breaker.state === "off" || selected ? tone("blaze") : tone("ink");
   const span = m.blade - m.tip - 4;
-  const share = blade.proven === 0 ? 0 : blade.proven / (blade.proven + blade.possible);
-  const leads = blade.feeds.length > 0 || blade.details.feeds !== "";
+  const share = breaker.proven === 0 ? 0 : breaker.proven / (breaker.proven + breaker.possible);
+  const leads = breaker.feeds.length > 0 || breaker.details.feeds !== "";
   return (
     <>
       <path
         d={f.path}
-        fill={blade.state === "on" ? tone("card") : tone("rail")}
+        fill={breaker.state === "on" ? tone("card") : tone("rail")}
         stroke={edge}
-        strokeWidth={selected || blade.state !== "on" ? 3 : 1.6}
+        strokeWidth={selected || breaker.state !== "on" ? 3 : 1.6}
         strokeLinejoin="round"
       />
       {leads && (
@@ -87,7 +87,7 @@ function BladePart({ blade, part, m, selected, second }: PartProps) {
       )}
       {share > 0 && !second && (
         <rect
-          x={blade.side === "left" ? f.inner - 2 - span * share : f.inner + 2}
+          x={breaker.side === "left" ? f.inner - 2 - span * share : f.inner + 2}
           y={f.bottom - (half ? 3 : 5)}
           width={span * share}
           height={half ? 2.5 : 4}
@@ -103,7 +103,7 @@ function BladePart({ blade, part, m, selected, second }: PartProps) {
         fontWeight="800"
         fontSize={numberSize}
       >
-        {blade.number}
+        {breaker.number}
       </text>
       {width > 24 && (
         <text
@@ -140,24 +140,34 @@ function BladePart({ blade, part, m, selected, second }: PartProps) {
       <text
         x={f.shoulder - f.out * (leads ? 8 : m.narrow ? 0 : 4)}
         y={f.middle + 4}
-        textAnchor={blade.side === "left" ? "start" : "end"}
+        textAnchor={breaker.side === "left" ? "start" : "end"}
         fill={tone("soft")}
         fontFamily={HEAD}
         fontWeight="700"
         fontSize={13}
       >
-        {blade.amps}
+        {breaker.amps}
       </text>
     </>
   );
 }
 
 /** A finding about it, beyond the tip: a filled lozenge for danger, an empty one for a fault. */
-function Worry({ blade, part, m, worry }: { blade: BreakerView; part: Part; m: Measures; worry: "danger" | "fault" }) {
-  const f = outline(part, blade.side, m);
+function Worry({
+  breaker,
+  part,
+  m,
+  worry,
+}: {
+  breaker: BreakerView;
+  part: Part;
+  m: Measures;
+  worry: "danger" | "fault";
+}) {
+  const f = outline(part, breaker.side, m);
   const size = part.height === 1 ? 7.5 : 8.5;
   // Beyond the tip; where the bracket of a shared neutral is there, within the blade beside the amps.
-  const shared = blade.shares_neutral_with.length > 0;
+  const shared = breaker.shares_neutral_with.length > 0;
   const x = shared ? f.shoulder - f.out * (m.narrow ? 28 : 44) : f.inner + f.out * (m.blade + (m.narrow ? 8 : 11));
   const danger = worry === "danger";
   return (

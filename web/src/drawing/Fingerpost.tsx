@@ -26,7 +26,7 @@ export interface Moving {
 }
 
 interface Props {
-  post: PanelView;
+  view: PanelView;
   selected: PostPlace | null;
   onSelect: (place: PostPlace) => void;
   narrow: boolean;
@@ -39,20 +39,20 @@ interface Props {
 }
 
 /** The panel as a fingerpost: the bus is the post, each breaker a blade that points as it sits. */
-export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, onPick, zoom = 1 }: Props) {
+export function Fingerpost({ view, selected, onSelect, narrow, worry, moving, onPick, zoom = 1 }: Props) {
   const root = useRef<SVGSVGElement>(null);
   const typed = useRef({ text: "", since: 0 });
   const drag = useRef<{ breaker: string; x: number; y: number; far: boolean } | null>(null);
   const [target, setTarget] = useState<Spot | undefined>(undefined);
-  const m = measures(post, narrow);
+  const m = measures(view, narrow);
   const stops: Stop[] = [
-    ...post.breakers.map((b) => ({
+    ...view.breakers.map((b) => ({
       place: placeOfBlade(b),
       number: b.number,
       left: b.side === "left",
       top: b.parts[0]?.top ?? 0,
     })),
-    ...post.open.map((o) => ({
+    ...view.open.map((o) => ({
       place: placeOfOpen(o),
       number: o.number,
       left: o.side === "left",
@@ -60,7 +60,7 @@ export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, on
     })),
   ].sort((a, b) => Number(b.left) - Number(a.left) || a.top - b.top);
   const current = stops.find((s) => s.place === selected) ?? stops[0];
-  const spots = moving ? spotsOf(post, moving.places) : [];
+  const spots = moving ? spotsOf(view, moving.places) : [];
   const shown = moving ? (target ?? spots.find((spot) => spot.place.here)) : undefined;
 
   const go = (stop: Stop | undefined) => {
@@ -157,10 +157,10 @@ export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, on
       drag.current = null;
     },
   };
-  const hold = (blade: BreakerView) => (event: PointerEvent) => {
+  const hold = (breaker: BreakerView) => (event: PointerEvent) => {
     // A finger scrolls the post; it moves a breaker from the pane's button on.
     if (!moving && onPick && event.pointerType === "mouse" && event.button === 0) {
-      drag.current = { breaker: blade.breaker, ...at(event), far: false };
+      drag.current = { breaker: breaker.breaker, ...at(event), far: false };
     }
   };
 
@@ -204,7 +204,7 @@ export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, on
           viewBox={`0 0 ${m.width} ${m.height}`}
           width="100%"
           role="group"
-          aria-label={`Fingerpost of ${post.panel.name}: ${post.breakers.length} breakers, ${post.panel.spaces} spaces`}
+          aria-label={`Fingerpost of ${view.panel.name}: ${view.breakers.length} breakers, ${view.panel.spaces} spaces`}
           onKeyDown={key}
           data-testid="fingerpost"
           data-moving={moving ? "" : undefined}
@@ -212,9 +212,9 @@ export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, on
           {...pointer}
         >
           <Patterns />
-          <Mast post={post} m={m} />
-          <SharedNeutrals post={post} m={m} />
-          {post.open.map((open) => {
+          <Mast view={view} m={m} />
+          <SharedNeutrals view={view} m={m} />
+          {view.open.map((open) => {
             const place = placeOfOpen(open);
             const shape = <OpenShape open={open} m={m} selected={selected === place} />;
             const filler = open.filler === false ? ", no filler" : open.filler ? ", filler" : "";
@@ -228,23 +228,23 @@ export function Fingerpost({ post, selected, onSelect, narrow, worry, moving, on
               />
             );
           })}
-          {post.breakers.map((blade) => {
-            const place = placeOfBlade(blade);
-            const grave = worry?.(blade.breaker) ?? null;
+          {view.breakers.map((breaker) => {
+            const place = placeOfBlade(breaker);
+            const grave = worry?.(breaker.breaker) ?? null;
             return (
               <PostButton
                 key={place}
                 {...spot(place)}
-                label={spoken(blade, grave)}
-                path={blade.parts.map((part) => outline(part, blade.side, m).path).join(" ")}
-                shape={<BladeShape blade={blade} m={m} selected={selected === place} worry={grave} />}
-                onPointerDown={hold(blade)}
+                label={spoken(breaker, grave)}
+                path={breaker.parts.map((part) => outline(part, breaker.side, m).path).join(" ")}
+                shape={<BladeShape breaker={breaker} m={m} selected={selected === place} worry={grave} />}
+                onPointerDown={hold(breaker)}
               />
             );
           })}
-          <Housings post={post} m={m} />
-          {post.breakers.map((blade) => (
-            <Handles key={blade.breaker} blade={blade} m={m} />
+          <Housings view={view} m={m} />
+          {view.breakers.map((breaker) => (
+            <Handles key={breaker.breaker} breaker={breaker} m={m} />
           ))}
           {moving && <MovingLayer spots={spots} target={shown} m={m} />}
         </svg>

@@ -21,10 +21,10 @@ export function Patterns() {
 }
 
 /** The bus as a post with the leg of each row; a row that was read with a meter is underlined. */
-export function Mast({ post, m }: { post: PanelView; m: Measures }) {
+export function Mast({ view, m }: { view: PanelView; m: Measures }) {
   const middle = m.postLeft + m.postWidth / 2;
-  const main = post.panel.main;
-  const read = new Set(post.panel.legs_read.map((row) => row.row));
+  const main = view.panel.main;
+  const read = new Set(view.panel.legs_read.map((row) => row.row));
   return (
     <g aria-hidden="true">
       <path
@@ -36,7 +36,7 @@ export function Mast({ post, m }: { post: PanelView; m: Measures }) {
           {main}
         </text>
       )}
-      {post.rows.map((row) => {
+      {view.rows.map((row) => {
         const y = m.top + row.row * m.row;
         return (
           <g key={row.row}>
@@ -64,12 +64,12 @@ export function Mast({ post, m }: { post: PanelView; m: Measures }) {
 }
 
 /** The handles on the post: one for each pole, with the bar that ties them. */
-export function Handles({ blade, m }: { blade: BreakerView; m: Measures }) {
-  const out = blade.side === "left" ? -1 : 1;
-  const inner = blade.side === "left" ? m.postLeft : m.postLeft + m.postWidth;
+export function Handles({ breaker, m }: { breaker: BreakerView; m: Measures }) {
+  const out = breaker.side === "left" ? -1 : 1;
+  const inner = breaker.side === "left" ? m.postLeft : m.postLeft + m.postWidth;
   // The outer handles of a quad reach past the inner ones.
-  const x = inner - out * (blade.parts.length > 1 ? 15 : 8);
-  const ys = blade.poles.map((pole) => middleOf(pole, m));
+  const x = inner - out * (breaker.parts.length > 1 ? 15 : 8);
+  const ys = breaker.poles.map((pole) => middleOf(pole, m));
   const [from, to] = [ys[0] ?? 0, ys[ys.length - 1] ?? 0];
   return (
     <g aria-hidden="true" pointerEvents="none">
@@ -80,15 +80,15 @@ export function Handles({ blade, m }: { blade: BreakerView; m: Measures }) {
           x2={x}
           y2={to}
           stroke="#fff"
-          strokeWidth={blade.details.tie === "handle" ? 2 : 4.5}
-          strokeDasharray={blade.details.tie === "handle" ? "3 2" : undefined}
+          strokeWidth={breaker.details.tie === "handle" ? 2 : 4.5}
+          strokeDasharray={breaker.details.tie === "handle" ? "3 2" : undefined}
         />
       )}
-      {blade.poles.map((pole, n) => (
-        <Stud key={pole.top} blade={blade} x={x} y={ys[n] ?? 0} small={pole.height === 1} />
+      {breaker.poles.map((pole, n) => (
+        <Stud key={pole.top} breaker={breaker} x={x} y={ys[n] ?? 0} small={pole.height === 1} />
       ))}
-      {blade.parts.length > 1 &&
-        blade.poles.map((pole, n) => (
+      {breaker.parts.length > 1 &&
+        breaker.poles.map((pole, n) => (
           <line key={pole.top} x1={inner} y1={ys[n]} x2={x} y2={ys[n]} stroke="#fff" strokeWidth="1.6" />
         ))}
     </g>
@@ -96,9 +96,9 @@ export function Handles({ blade, m }: { blade: BreakerView; m: Measures }) {
 }
 
 /** Where a handle stands. */
-function Stud({ blade, x, y, small }: { blade: BreakerView; x: number; y: number; small: boolean }) {
+function Stud({ breaker, x, y, small }: { breaker: BreakerView; x: number; y: number; small: boolean }) {
   const r = small ? 3.6 : 5.2;
-  if (blade.state === "tripped") {
+  if (breaker.state === "tripped") {
     const d = small ? 3.5 : 5;
     return (
       <path
@@ -109,7 +109,7 @@ function Stud({ blade, x, y, small }: { blade: BreakerView; x: number; y: number
       />
     );
   }
-  return blade.state === "on" ? (
+  return breaker.state === "on" ? (
     <circle cx={x} cy={y} r={r} fill="#fff" />
   ) : (
     <circle cx={x} cy={y} r={r} fill="#20594b" stroke="#f08a55" strokeWidth="3" />
@@ -117,16 +117,16 @@ function Stud({ blade, x, y, small }: { blade: BreakerView; x: number; y: number
 }
 
 /** A clamp along the inner end of handles that share one housing: the two of a tandem, the four of a quad. */
-export function Housings({ post, m }: { post: PanelView; m: Measures }) {
+export function Housings({ view, m }: { view: PanelView; m: Measures }) {
   const spans = new Map<string, { side: BreakerView["side"]; top: number; height: number }>();
-  for (const blade of post.breakers) {
-    const top = Math.min(...blade.poles.map((pole) => pole.top));
-    if (blade.housing === "tandem") {
+  for (const breaker of view.breakers) {
+    const top = Math.min(...breaker.poles.map((pole) => pole.top));
+    if (breaker.housing === "tandem") {
       const row = top - (top % 2);
-      spans.set(`${blade.side} ${row}`, { side: blade.side, top: row, height: 2 });
-    } else if (blade.housing === "quad" && blade.poles.length > 1) {
+      spans.set(`${breaker.side} ${row}`, { side: breaker.side, top: row, height: 2 });
+    } else if (breaker.housing === "quad" && breaker.poles.length > 1) {
       const row = top - (top % 2);
-      spans.set(`${blade.side} ${row}`, { side: blade.side, top: row, height: 4 });
+      spans.set(`${breaker.side} ${row}`, { side: breaker.side, top: row, height: 4 });
     }
   }
   return (
@@ -149,19 +149,19 @@ export function Housings({ post, m }: { post: PanelView; m: Measures }) {
 }
 
 /** Brackets beyond the tips between circuits that share one neutral. */
-export function SharedNeutrals({ post, m }: { post: PanelView; m: Measures }) {
+export function SharedNeutrals({ view, m }: { view: PanelView; m: Measures }) {
   const groups = new Map<string, BreakerView[]>();
-  for (const blade of post.breakers) {
-    if (blade.shares_neutral_with.length > 0) {
-      const key = [...blade.shares_neutral_with].sort().join(" ");
-      groups.set(key, [...(groups.get(key) ?? []), blade]);
+  for (const breaker of view.breakers) {
+    if (breaker.shares_neutral_with.length > 0) {
+      const key = [...breaker.shares_neutral_with].sort().join(" ");
+      groups.set(key, [...(groups.get(key) ?? []), breaker]);
     }
   }
   return (
     <g aria-hidden="true" pointerEvents="none">
-      {[...groups.entries()].flatMap(([key, blades]) =>
+      {[...groups.entries()].flatMap(([key, breakers]) =>
         (["left", "right"] as const).map((side) => {
-          const ys = blades.filter((b) => b.side === side).flatMap((b) => b.poles.map((pole) => middleOf(pole, m)));
+          const ys = breakers.filter((b) => b.side === side).flatMap((b) => b.poles.map((pole) => middleOf(pole, m)));
           if (ys.length === 0) return null;
           const f = outline({ top: 0, height: 2 }, side, m);
           const tip = f.inner + f.out * m.blade;

@@ -5,29 +5,29 @@ import { Handles, Housings, Mast, Patterns, SharedNeutrals } from "./Mast";
 import { measures } from "./measures";
 
 /** The post as it would be: a picture, nothing in it can be pressed. */
-export function PostPreview({ post }: { post: PanelView }) {
-  const m = measures(post, true);
+export function PostPreview({ view }: { view: PanelView }) {
+  const m = measures(view, true);
   return (
     <Box sx={{ maxWidth: m.width * 1.15, mx: "auto" }}>
       <svg
         viewBox={`0 0 ${m.width} ${m.height}`}
         width="100%"
         role="img"
-        aria-label={`${post.panel.name} as it would be: ${post.breakers.length} breakers`}
+        aria-label={`${view.panel.name} as it would be: ${view.breakers.length} breakers`}
       >
         <Patterns />
-        <Mast post={post} m={m} />
-        <SharedNeutrals post={post} m={m} />
-        {post.open.map((open) => (
+        <Mast view={view} m={m} />
+        <SharedNeutrals view={view} m={m} />
+        {view.open.map((open) => (
           <OpenShape key={open.number} open={open} m={m} selected={false} />
         ))}
-        {post.breakers.map((blade) => (
-          <g key={blade.breaker} data-preview={blade.number}>
-            <BladeShape blade={blade} m={m} selected={false} worry={null} />
-            <Handles blade={blade} m={m} />
+        {view.breakers.map((breaker) => (
+          <g key={breaker.breaker} data-preview={breaker.number}>
+            <BladeShape breaker={breaker} m={m} selected={false} worry={null} />
+            <Handles breaker={breaker} m={m} />
           </g>
         ))}
-        <Housings post={post} m={m} />
+        <Housings view={view} m={m} />
       </svg>
     </Box>
   );

@@ -16,21 +16,21 @@ export interface Measures {
   narrow: boolean;
 }
 
-export function measures(post: PanelView, narrow: boolean): Measures {
+export function measures(view: PanelView, narrow: boolean): Measures {
   // Half blades are to be read at arm's length too: with them in it, the whole panel is drawn taller.
-  const halves = [...post.breakers.flatMap((b) => b.parts), ...post.open.map((o) => o.part)].some(
+  const halves = [...view.breakers.flatMap((b) => b.parts), ...view.open.map((o) => o.part)].some(
     (p) => p.height === 1,
   );
   const row = narrow ? (halves ? 54 : 40) : halves ? 38 : 34;
   const margin = narrow ? 20 : 26;
   const blade = narrow ? 142 : 256;
   const postWidth = narrow ? 50 : 76;
-  const one = post.panel.columns === "one";
+  const one = view.panel.columns === "one";
   const top = 40;
   const wide = one ? blade * 2 : blade;
   return {
     width: (one ? wide + margin : 2 * (blade + margin)) + postWidth + 4,
-    height: top + post.rows.length * row + 14,
+    height: top + view.rows.length * row + 14,
     row,
     top,
     postLeft: wide + margin + 2,

@@ -11,13 +11,13 @@ export function said(place: Place): string {
 const PROTECTED = { standard: "", gfci: ", GFCI", afci: ", AFCI", dual_function: ", dual function" } as const;
 
 /** A blade's name, spoken. */
-export function spoken(blade: BreakerView, worry: "danger" | "fault" | null): string {
-  const [fed] = blade.feeds;
+export function spoken(breaker: BreakerView, worry: "danger" | "fault" | null): string {
+  const [fed] = breaker.feeds;
   const what = fed
     ? `feeds ${fed.name}`
-    : blade.wording || (blade.claim ? `not proven, old card: ${blade.claim}` : "not proven");
-  const shared = blade.shares_neutral_with.length > 0 ? ", shares a neutral" : "";
-  const housing = blade.housing === "full" ? "" : `, ${blade.housing}`;
+    : breaker.wording || (breaker.claim ? `not proven, old card: ${breaker.claim}` : "not proven");
+  const shared = breaker.shares_neutral_with.length > 0 ? ", shares a neutral" : "";
+  const housing = breaker.housing === "full" ? "" : `, ${breaker.housing}`;
   const grave = worry === null ? "" : worry === "danger" ? ", danger found" : ", fault found";
-  return `Breaker ${blade.number}, ${blade.amps} amps, ${legsInWords(blade.legs)}, ${blade.state}${PROTECTED[blade.protection]}${housing}, ${what}${shared}${grave}`;
+  return `Breaker ${breaker.number}, ${breaker.amps} amps, ${legsInWords(breaker.legs)}, ${breaker.state}${PROTECTED[breaker.protection]}${housing}, ${what}${shared}${grave}`;
 }

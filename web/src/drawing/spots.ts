@@ -10,9 +10,9 @@ export interface Spot {
 }
 
 /** Where each place is on the post: by the rows of its spaces. */
-export function spotsOf(post: PanelView, places: Place[]): Spot[] {
+export function spotsOf(view: PanelView, places: Place[]): Spot[] {
   const rows = new Map<number, { side: "left" | "right"; row: number }>();
-  for (const { side, row, space } of post.spaces) rows.set(space, { side, row });
+  for (const { side, row, space } of view.spaces) rows.set(space, { side, row });
   return places.flatMap((place) => {
     const halves = place.at.map((slot) => {
       const at = rows.get(parseInt(slot, 10));

@@ -41,8 +41,9 @@ export function FormDialog<T extends FieldValues>(props: Props<T>) {
               <Box sx={{ display: "grid", gap: 2, pt: 1 }}>
                 {typeof children === "function" ? children(values) : children}
               </Box>
-              {error}
             </DialogContent>
+            {/* Outside what scrolls: it is seen from every field. */}
+            {error !== null && <Box sx={{ px: 3 }}>{error}</Box>}
             <DialogActions>
               <Button
                 color="inherit"

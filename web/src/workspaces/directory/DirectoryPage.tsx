@@ -22,12 +22,12 @@ const SHEETS = [
 export function DirectoryPage() {
   const home = useThisHome();
   const { panel } = useParams();
-  const post = home.panels.find((p) => p.panel.id === panel) ?? home.panels[0];
-  const directory = useDirectory(home.id, post?.panel.id);
-  if (!post) return <Empty title="No card yet" words="Describe the panel first; the card follows from it." />;
+  const view = home.panels.find((p) => p.panel.id === panel) ?? home.panels[0];
+  const directory = useDirectory(home.id, view?.panel.id);
+  if (!view) return <Empty title="No card yet" words="Describe the panel first; the card follows from it." />;
   return (
     <>
-      {home.panels.length > 1 && <PanelTabs home={home} shown={post.panel.id} to="directory" />}
+      {home.panels.length > 1 && <PanelTabs home={home} shown={view.panel.id} to="directory" />}
       <Typography variant="h1">The card for the door</Typography>
       <Loaded query={directory} what="card">
         {(card: Card) => {
@@ -43,7 +43,7 @@ export function DirectoryPage() {
                   <Button
                     key={sheet}
                     variant={n === 0 ? "contained" : "outlined"}
-                    href={`/api/homes/${home.id}/directory.pdf?panel=${post.panel.id}&sheet=${sheet}&date=${today()}`}
+                    href={`/api/homes/${home.id}/directory.pdf?panel=${view.panel.id}&sheet=${sheet}&date=${today()}`}
                     target="_blank"
                     rel="noreferrer"
                   >

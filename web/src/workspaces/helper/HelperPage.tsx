@@ -103,7 +103,7 @@ function Step({ home, view }: { home: string; view: HelperView }) {
                   listening={card.looking.listen}
                 />
               ) : (
-                <Typography>All looked at. The next step comes by itself.</Typography>
+                <Typography>Everything is looked at. Wait for the next step.</Typography>
               )}
               <Typography variant="body2" color="text.secondary">
                 {left} to look at.

@@ -16,7 +16,7 @@ import { TopBar } from "../../app/TopBar";
 import { useNotice, wordsOf } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
-import { DrawHouse } from "../practice/DrawHouse";
+import { MakeHouse } from "../practice/MakeHouse";
 import { FileButton } from "../../parts/form/FileButton";
 
 /** Every home on this machine; make one, or take one in from its file. */
@@ -44,7 +44,7 @@ export function HomesPage() {
             )}
           </Loaded>
           <NewHome />
-          <DrawHouse />
+          <MakeHouse />
           <ImportAndReset />
           <Typography variant="body2" color="text.secondary">
             Wayfinder keeps a record and does the deduction. It replaces neither a licensed electrician nor the local

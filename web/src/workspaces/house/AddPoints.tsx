@@ -8,7 +8,7 @@ import ToggleButtonGroup from "@mui/material/ToggleButtonGroup";
 import Typography from "@mui/material/Typography";
 import { useRef, useState, type SyntheticEvent } from "react";
 import type { HomeOverview, PointKind, Room } from "../../api/client";
-import { LISTS } from "../../api/lists";
+import { LISTS } from "../../api/generated/lists";
 import { newId } from "../../api/record";
 import { useWish } from "./plan/useWish";
 import { Block } from "../../parts/Block";

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import type { Fact, KnownPoint } from "../../api/client";
-import { LISTS } from "../../api/lists";
+import { LISTS } from "../../api/generated/lists";
 import { fieldsOf } from "../../parts/form/fieldsOf";
 import { KeptFormBody } from "../../parts/form/KeptFormBody";
 import { useKeptForm } from "../../parts/form/useKeptForm";

@@ -10,22 +10,22 @@ import { breakerOf } from "../../drawing/place";
 
 interface Props {
   home: HomeOverview;
-  post: PanelView;
-  blade: BreakerView;
+  view: PanelView;
+  breaker: BreakerView;
   onMove: () => void;
 }
 
 /** What can be done with a breaker in the drawing: each act is one line of the logbook. */
-export function BreakerChanges({ home, post, blade, onMove }: Props) {
+export function BreakerChanges({ home, view, breaker, onMove }: Props) {
   const act = useAct(home.id);
-  const moves = useMoves(home.id, blade.breaker);
+  const moves = useMoves(home.id, breaker.breaker);
   const [join, setJoin] = useState<HTMLElement | null>(null);
   const [share, setShare] = useState<HTMLElement | null>(null);
-  const single = blade.poles.length === 1;
-  const whole = single && blade.poles[0]?.height === 2;
+  const single = breaker.poles.length === 1;
+  const whole = single && breaker.poles[0]?.height === 2;
   const joins = (moves.data?.joins ?? []).flatMap((id) => breakerOf(home, id) ?? []);
-  const others = post.breakers.filter((b) => b.breaker !== blade.breaker && b.poles.length === 1);
-  const shared = blade.shares_neutral_with;
+  const others = view.breakers.filter((b) => b.breaker !== breaker.breaker && b.poles.length === 1);
+  const shared = breaker.shares_neutral_with;
   const numbers = shared.map((id) => breakerOf(home, id)?.tag ?? "?").join(" and ");
   return (
     <Box sx={{ display: "contents" }} data-testid="breaker-changes">
@@ -37,8 +37,8 @@ export function BreakerChanges({ home, post, blade, onMove }: Props) {
           variant="outlined"
           onClick={() =>
             void act(
-              [{ kind: "breaker_moved", breaker: blade.breaker, at: [`${blade.number}a`] }],
-              `Space ${blade.number} is split: ${blade.number}a holds this breaker, ${blade.number}b is open.`,
+              [{ kind: "breaker_moved", breaker: breaker.breaker, at: [`${breaker.number}a`] }],
+              `Space ${breaker.number} is split: ${breaker.number}a holds this breaker, ${breaker.number}b is open.`,
             )
           }
         >
@@ -58,8 +58,8 @@ export function BreakerChanges({ home, post, blade, onMove }: Props) {
                   onClick={() => {
                     setJoin(null);
                     void act(
-                      [{ kind: "breakers_joined", breaker: blade.breaker, with: other.breaker, tie }],
-                      `${blade.number} and ${other.number} are one breaker now. What was proven on ${other.number} is to be traced again.`,
+                      [{ kind: "breakers_joined", breaker: breaker.breaker, with: other.breaker, tie }],
+                      `${breaker.number} and ${other.number} are one breaker now. What was proven on ${other.number} is to be traced again.`,
                     );
                   }}
                 >
@@ -99,8 +99,8 @@ export function BreakerChanges({ home, post, blade, onMove }: Props) {
                 onClick={() => {
                   setShare(null);
                   void act(
-                    [{ kind: "neutral_shared", breakers: [blade.breaker, other.breaker], shared: true }],
-                    `${blade.number} and ${other.number} share a neutral.`,
+                    [{ kind: "neutral_shared", breakers: [breaker.breaker, other.breaker], shared: true }],
+                    `${breaker.number} and ${other.number} share a neutral.`,
                   );
                 }}
               >
@@ -110,13 +110,13 @@ export function BreakerChanges({ home, post, blade, onMove }: Props) {
           </Menu>
         </>
       ) : (
-        blade.feeds.length === 0 && (
+        breaker.feeds.length === 0 && (
           <Button
             variant="outlined"
             onClick={() =>
               void act(
-                [{ kind: "neutral_shared", breakers: [blade.breaker], shared: true }],
-                `The poles of ${blade.number} share a neutral.`,
+                [{ kind: "neutral_shared", breakers: [breaker.breaker], shared: true }],
+                `The poles of ${breaker.number} share a neutral.`,
               )
             }
           >

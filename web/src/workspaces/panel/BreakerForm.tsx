@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
 import type { BreakerDetails, BreakerView, Fact, HomeOverview } from "../../api/client";
-import { LISTS } from "../../api/lists";
+import { LISTS } from "../../api/generated/lists";
 import { newId, useRecord } from "../../api/record";
 import { fieldsOf } from "../../parts/form/fieldsOf";
 import { KeptFormBody } from "../../parts/form/KeptFormBody";
@@ -54,27 +54,27 @@ const { Text, Amount, One, YesOrNo } = fieldsOf<Values>();
 interface Props {
   home: HomeOverview;
   panel: string;
-  blade: BreakerView | null;
+  breaker: BreakerView | null;
   number: string;
   onDone: (breaker: string) => void;
   onCancel?: () => void;
 }
 
 /** One breaker: where, how large, what kind, what the old card says; and what else was read. */
-export function BreakerForm({ home, panel, blade, number, onDone, onCancel }: Props) {
+export function BreakerForm({ home, panel, breaker, number, onDone, onCancel }: Props) {
   const record = useRecord(home.id);
   const [more, setMore] = useState(false);
-  const kept = useKeptForm(`breaker ${home.id} ${panel} ${blade?.breaker ?? number}`, valuesOf(blade, number));
+  const kept = useKeptForm(`breaker ${home.id} ${panel} ${breaker?.breaker ?? number}`, valuesOf(breaker, number));
   const save = async (values: Values) => {
-    const breaker = blade?.breaker ?? newId();
-    await record(factsOf(breaker, panel, blade, values));
-    onDone(breaker);
+    const id = breaker?.breaker ?? newId();
+    await record(factsOf(id, panel, breaker, values));
+    onDone(id);
   };
   return (
     <KeptFormBody kept={kept} onSave={save}>
       {(values, saving, error) => (
         <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: "1fr 1fr" }}>
-          <Text name="at" label="Space" help="5, 5-7, 14a or 2b-4a" required autoFocus={blade === null} />
+          <Text name="at" label="Space" help="5, 5-7, 14a or 2b-4a" required autoFocus={breaker === null} />
           <Amount name="amps" label="Amps" help="on the handle" required />
           <One name="kind" label="Kind" options={LISTS.protections} />
           <One name="wire" label="Wire, if read" options={WIRES} />
@@ -121,7 +121,7 @@ export function BreakerForm({ home, panel, blade, number, onDone, onCancel }: Pr
           {error}
           <Box sx={{ gridColumn: "1 / -1", display: "flex", gap: 1.5, flexWrap: "wrap" }}>
             <Button type="submit" variant="contained" disabled={saving}>
-              {blade ? "Save" : "Put the breaker in"}
+              {breaker ? "Save" : "Put the breaker in"}
             </Button>
             {onCancel && (
               <Button
@@ -145,16 +145,16 @@ const count = (number: number | null | undefined): (typeof COUNTS)[number][0] =>
   COUNTS.find(([known]) => known === String(number ?? ""))?.[0] ?? "";
 const typed = (number: number | null | undefined) => (number == null ? "" : String(number));
 
-function valuesOf(blade: BreakerView | null, number: string): Values {
-  const details: BreakerDetails = blade?.details ?? LISTS.unreadBreaker;
+function valuesOf(breaker: BreakerView | null, number: string): Values {
+  const details: BreakerDetails = breaker?.details ?? LISTS.unreadBreaker;
   return {
     at: number,
-    amps: blade ? String(blade.amps) : "15",
-    kind: blade?.protection ?? "standard",
-    wire: wireName(blade?.wire),
-    label: blade?.claim ?? "",
-    cable: blade?.wire?.cable ?? "not_read",
-    terminals: blade?.wire?.terminals ?? "unread",
+    amps: breaker ? String(breaker.amps) : "15",
+    kind: breaker?.protection ?? "standard",
+    wire: wireName(breaker?.wire),
+    label: breaker?.claim ?? "",
+    cable: breaker?.wire?.cable ?? "not_read",
+    terminals: breaker?.wire?.terminals ?? "unread",
     housing: details.housing ?? "",
     tie: details.tie,
     hooked: yesNo(details.hooked),
@@ -171,15 +171,15 @@ function valuesOf(blade: BreakerView | null, number: string): Values {
   };
 }
 
-function factsOf(breaker: string, panel: string, blade: BreakerView | null, values: Values): Fact[] {
+function factsOf(id: string, panel: string, breaker: BreakerView | null, values: Values): Fact[] {
   const placed: Fact = {
     kind: "breaker_placed",
-    breaker,
+    breaker: id,
     panel,
     at: values.at.split("-").map((slot) => slot.trim()),
     amps: Number(values.amps),
     protection: values.kind,
-    wire: wireOf(values.wire, blade?.wire, { cable: values.cable, terminals: values.terminals }),
+    wire: wireOf(values.wire, breaker?.wire, { cable: values.cable, terminals: values.terminals }),
     details: {
       housing: values.housing || null,
       tie: values.tie,
@@ -199,6 +199,6 @@ function factsOf(breaker: string, panel: string, blade: BreakerView | null, valu
     },
   };
   const claimed: Fact[] =
-    values.label.trim() === (blade?.claim ?? "") ? [] : [{ kind: "label_claimed", breaker, text: values.label }];
+    values.label.trim() === (breaker?.claim ?? "") ? [] : [{ kind: "label_claimed", breaker: id, text: values.label }];
   return [placed, ...claimed];
 }

@@ -20,8 +20,8 @@ import { legsInWords } from "../../parts/words";
 
 interface Props {
   home: HomeOverview;
-  post: PanelView;
-  blade: BreakerView;
+  view: PanelView;
+  breaker: BreakerView;
   onMove: () => void;
 }
 
@@ -29,37 +29,37 @@ const POLES = ["", "Single pole", "Two-pole", "Three-pole"];
 const HOUSING = { full: "", tandem: ", half of a tandem", quad: ", in a quad", slim: ", slim" } as const;
 
 /** One breaker: what it is, what it feeds, where its handle stands. */
-export function BreakerPane({ home, post, blade, onMove }: Props) {
+export function BreakerPane({ home, view, breaker, onMove }: Props) {
   const record = useRecord(home.id);
   const say = useNotice();
   const [mode, setMode] = useState<"look" | "edit" | "keep">("look");
   const [reason, setReason] = useState("");
   const [evidence, setEvidence] = useState<string | null>(null);
   const act = (facts: Fact[]) => record(facts).then(() => setMode("look"), say.problem);
-  const points = home.points.filter((p) => p.known.verdict === "proven" && p.known.breaker === blade.breaker);
-  const maybe = home.points.filter((p) => p.known.verdict === "open" && p.known.possible.includes(blade.breaker));
-  const poles = blade.poles.length;
-  const tied = poles > 1 && blade.details.tie === "handle" ? ", handles tied" : "";
-  const partners = blade.shares_neutral_with.filter((id) => id !== blade.breaker);
-  const [fed] = blade.feeds;
+  const points = home.points.filter((p) => p.known.verdict === "proven" && p.known.breaker === breaker.breaker);
+  const maybe = home.points.filter((p) => p.known.verdict === "open" && p.known.possible.includes(breaker.breaker));
+  const poles = breaker.poles.length;
+  const tied = poles > 1 && breaker.details.tie === "handle" ? ", handles tied" : "";
+  const partners = breaker.shares_neutral_with.filter((id) => id !== breaker.breaker);
+  const [fed] = breaker.feeds;
   const facts = [
-    `${POLES[poles] ?? ""}${HOUSING[blade.housing]}${tied} · ${blade.amps} A · ${legsInWords(blade.legs)}`,
-    poles > 1 ? `${blade.volts} V between its poles` : `${blade.volts} V to neutral`,
-    blade.wire ? `${wireWords(blade.wire)}, good for ${blade.wire_allows ?? 0} A` : "wire not read",
+    `${POLES[poles] ?? ""}${HOUSING[breaker.housing]}${tied} · ${breaker.amps} A · ${legsInWords(breaker.legs)}`,
+    poles > 1 ? `${breaker.volts} V between its poles` : `${breaker.volts} V to neutral`,
+    breaker.wire ? `${wireWords(breaker.wire)}, good for ${breaker.wire_allows ?? 0} A` : "wire not read",
     ...(partners.length > 0
       ? [`shares a neutral with ${partners.map((id) => breakerOf(home, id)?.tag ?? "?").join(" and ")}`]
-      : blade.shares_neutral_with.length > 0
+      : breaker.shares_neutral_with.length > 0
         ? ["its poles share a neutral"]
         : []),
   ];
   if (mode === "edit") {
     return (
-      <Block title={`Breaker ${blade.number}`}>
+      <Block title={`Breaker ${breaker.number}`}>
         <BreakerForm
           home={home}
-          panel={post.panel.id}
-          blade={blade}
-          number={blade.number}
+          panel={view.panel.id}
+          breaker={breaker}
+          number={breaker.number}
           onDone={() => setMode("look")}
           onCancel={() => setMode("look")}
         />
@@ -69,37 +69,37 @@ export function BreakerPane({ home, post, blade, onMove }: Props) {
   return (
     <Block>
       <Stack direction="row" spacing={1.5} sx={{ alignItems: "center", mb: 1 }}>
-        <Tag text={blade.number} />
+        <Tag text={breaker.number} />
         <Typography variant="h2" data-testid="breaker-title">
           {fed
             ? `Feeds ${fed.name}`
-            : blade.wording || (blade.claim ? `“${blade.claim}”, not proven` : "Not traced yet")}
+            : breaker.wording || (breaker.claim ? `“${breaker.claim}”, not proven` : "Not traced yet")}
         </Typography>
       </Stack>
       <Typography variant="body2" color="text.secondary" data-testid="breaker-facts">
-        {facts.join(" · ")} · {blade.place}
+        {facts.join(" · ")} · {breaker.place}
       </Typography>
       {fed && (
         <Button component={Link} to={`/h/${home.id}/panel/${fed.panel}`} variant="outlined" sx={{ mt: 1 }}>
           Go to {fed.name}
         </Button>
       )}
-      {blade.kept_behind.length > 0 && (
+      {breaker.kept_behind.length > 0 && (
         <Typography variant="body2" color="error" sx={{ mt: 1, fontWeight: 700 }}>
-          Never switch it off: behind it {blade.kept_behind.join(", ")} must stay on.
+          Never switch it off: behind it {breaker.kept_behind.join(", ")} must stay on.
         </Typography>
       )}
-      {blade.kept === "on" && (
+      {breaker.kept === "on" && (
         <Typography variant="body2" sx={{ mt: 1, fontWeight: 700 }}>
-          Must stay on: {blade.kept_reason}
+          Must stay on: {breaker.kept_reason}
         </Typography>
       )}
-      {blade.kept === "off" && (
+      {breaker.kept === "off" && (
         <Typography variant="body2" sx={{ mt: 1, fontWeight: 700 }}>
-          Left off: {blade.kept_reason}
+          Left off: {breaker.kept_reason}
         </Typography>
       )}
-      {blade.state === "tripped" && (
+      {breaker.state === "tripped" && (
         <Typography variant="body2" sx={{ mt: 1 }} color="error">
           Tripped. Heat, smell or water: leave it off and call an electrician. Else unplug what is on it, push it fully
           off, then on, once. If it trips again at once, leave it off: the fault is on the circuit.
@@ -114,8 +114,8 @@ export function BreakerPane({ home, post, blade, onMove }: Props) {
         ))}
       </Box>
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1.5 }}>
-        Proven on it: {blade.proven}. May be on it: {blade.possible}.{" "}
-        {blade.claim && `The old card says “${blade.claim}”.`}
+        Proven on it: {breaker.proven}. May be on it: {breaker.possible}.{" "}
+        {breaker.claim && `The old card says “${breaker.claim}”.`}
       </Typography>
       {mode === "keep" ? (
         <Stack spacing={1.5}>
@@ -129,7 +129,7 @@ export function BreakerPane({ home, post, blade, onMove }: Props) {
             <Button
               variant="contained"
               onClick={() =>
-                void act([{ kind: "breaker_kept", breaker: blade.breaker, kept: "on", reason: reason || "as said" }])
+                void act([{ kind: "breaker_kept", breaker: breaker.breaker, kept: "on", reason: reason || "as said" }])
               }
             >
               It must stay on
@@ -144,37 +144,37 @@ export function BreakerPane({ home, post, blade, onMove }: Props) {
           <Button variant="outlined" onClick={() => setMode("edit")}>
             Edit
           </Button>
-          <BreakerChanges home={home} post={post} blade={blade} onMove={onMove} />
+          <BreakerChanges home={home} view={view} breaker={breaker} onMove={onMove} />
           {(["on", "off", "tripped"] as const)
-            .filter((to) => to !== blade.state && !(to !== "on" && blade.kept === "on" && to === "off"))
+            .filter((to) => to !== breaker.state && !(to !== "on" && breaker.kept === "on" && to === "off"))
             .map((to) => (
               <Button
                 key={to}
                 variant="outlined"
-                onClick={() => void act([{ kind: "breaker_switched", breaker: blade.breaker, to }])}
+                onClick={() => void act([{ kind: "breaker_switched", breaker: breaker.breaker, to }])}
               >
                 {to === "tripped" ? "It has tripped" : `It is ${to} now`}
               </Button>
             ))}
-          {blade.state === "off" && !blade.kept && (
+          {breaker.state === "off" && !breaker.kept && (
             <Button
               variant="outlined"
               onClick={() =>
-                void act([{ kind: "breaker_kept", breaker: blade.breaker, kept: "off", reason: "left off" }])
+                void act([{ kind: "breaker_kept", breaker: breaker.breaker, kept: "off", reason: "left off" }])
               }
             >
               Leave it off
             </Button>
           )}
-          {blade.kept ? (
+          {breaker.kept ? (
             <Button
               variant="outlined"
-              onClick={() => void act([{ kind: "breaker_kept", breaker: blade.breaker, reason: "" }])}
+              onClick={() => void act([{ kind: "breaker_kept", breaker: breaker.breaker, reason: "" }])}
             >
-              {blade.kept === "on" ? "It may be off again" : "It is no longer left off"}
+              {breaker.kept === "on" ? "It may be off again" : "It is no longer left off"}
             </Button>
           ) : (
-            blade.state === "on" && (
+            breaker.state === "on" && (
               <Button variant="outlined" onClick={() => setMode("keep")}>
                 Must stay on
               </Button>
@@ -183,7 +183,7 @@ export function BreakerPane({ home, post, blade, onMove }: Props) {
           <Button
             color="error"
             variant="outlined"
-            onClick={() => void act([{ kind: "breaker_removed", breaker: blade.breaker }])}
+            onClick={() => void act([{ kind: "breaker_removed", breaker: breaker.breaker }])}
           >
             Take out of the record
           </Button>

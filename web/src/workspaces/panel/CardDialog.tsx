@@ -154,7 +154,7 @@ function TypedCard({ home, panel, onClose }: Props) {
           </Box>
           {typed && read.data && (
             <Box data-testid="post-preview" sx={{ maxHeight: { md: 620 }, overflowY: { md: "auto" } }}>
-              <PostPreview post={read.data.panel} />
+              <PostPreview view={read.data.panel} />
             </Box>
           )}
         </Box>

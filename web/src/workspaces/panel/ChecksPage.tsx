@@ -7,7 +7,7 @@ import type { Finding } from "../../api/client";
 import { today } from "../../api/queries";
 import { useAct } from "../../app/useAct";
 import { useThisHome } from "../../app/useThisHome";
-import { LISTS } from "../../api/lists";
+import { LISTS } from "../../api/generated/lists";
 import { Block } from "../../parts/Block";
 import { Choice } from "../../parts/Choice";
 import { FindingList } from "../../app/FindingList";

@@ -5,7 +5,7 @@ import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import { useController } from "react-hook-form";
 import type { Fact, HomeOverview, Panel, PanelDetails } from "../../api/client";
-import { LISTS } from "../../api/lists";
+import { LISTS } from "../../api/generated/lists";
 import { newId, useRecord } from "../../api/record";
 import { breakersOf } from "../../drawing/place";
 import { fieldsOf } from "../../parts/form/fieldsOf";

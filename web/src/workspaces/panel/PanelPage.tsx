@@ -38,9 +38,9 @@ const SERVICE = {
 export function PanelPage() {
   const home = useThisHome();
   const { panel } = useParams();
-  const post = home.panels.find((p) => p.panel.id === panel) ?? home.panels[0];
-  if (!post) return <NoPanel home={home} />;
-  return <OnePanel key={post.panel.id} home={home} post={post} />;
+  const view = home.panels.find((p) => p.panel.id === panel) ?? home.panels[0];
+  if (!view) return <NoPanel home={home} />;
+  return <OnePanel key={view.panel.id} home={home} view={view} />;
 }
 
 function NoPanel({ home }: { home: HomeOverview }) {
@@ -58,7 +58,7 @@ function NoPanel({ home }: { home: HomeOverview }) {
   );
 }
 
-function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
+function OnePanel({ home, view }: { home: HomeOverview; view: PanelView }) {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   // On paper the post is drawn as at a desk, however narrow the sheet.
   const printing = useMediaQuery("print");
@@ -80,18 +80,18 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
     // On a phone the pane is below the post: what was selected comes into sight.
     if (!wide && selected !== null) pane.current?.scrollIntoView({ block: "start" });
   }, [wide, selected]);
-  const { panel } = post;
+  const { panel } = view;
   const close = () => setOpen(null);
-  const blade = post.breakers.find((b) => placeOfBlade(b) === selected);
-  const space = post.open.find((o) => placeOfOpen(o) === selected);
+  const breaker = view.breakers.find((b) => placeOfBlade(b) === selected);
+  const space = view.open.find((o) => placeOfOpen(o) === selected);
   const counting = home.findings.filter((finding) => finding.aside == null);
   const here = counting.filter((finding) => finding.place.panel === panel.id);
   const worry = (breaker: string) => {
     const about = here.filter((finding) => finding.place.breaker === breaker).map((finding) => finding.severity);
     return about.includes("danger") ? "danger" : about.includes("fault") ? "fault" : null;
   };
-  const about = blade
-    ? here.filter((finding) => finding.place.breaker === blade.breaker)
+  const about = breaker
+    ? here.filter((finding) => finding.place.breaker === breaker.breaker)
     : space
       ? here.filter((finding) => finding.place.space === space.number)
       : here.filter((finding) => finding.place.breaker == null && finding.place.space == null);
@@ -157,7 +157,7 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
           </Typography>
         )}
         <Stack direction="row" useFlexGap spacing={1} sx={{ my: 2, flexWrap: "wrap" }} className="no-print">
-          <Button variant={post.breakers.length === 0 ? "contained" : "outlined"} onClick={() => setOpen("card")}>
+          <Button variant={view.breakers.length === 0 ? "contained" : "outlined"} onClick={() => setOpen("card")}>
             Type the card
           </Button>
           <Button variant="outlined" onClick={() => setOpen("panel")}>
@@ -209,7 +209,7 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
                 setTimeout(() => window.print(), 0);
               }}
             >
-              Print this post
+              Print this panel
             </MenuItem>
           </Menu>
           {wide && (
@@ -230,7 +230,7 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
           </Typography>
         )}
         <Fingerpost
-          post={post}
+          view={view}
           selected={selected}
           onSelect={setSelected}
           narrow={!wide && !printing}
@@ -241,14 +241,14 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
         />
       </Box>
       <Stack spacing={2} ref={pane} className="no-print">
-        {blade ? (
+        {breaker ? (
           <BreakerPane
-            key={blade.breaker}
+            key={breaker.breaker}
             home={home}
-            post={post}
-            blade={blade}
+            view={view}
+            breaker={breaker}
             onMove={() => {
-              pick(blade.breaker);
+              pick(breaker.breaker);
               if (!wide) drawing.current?.scrollIntoView({ block: "start" });
             }}
           />
@@ -269,12 +269,12 @@ function OnePanel({ home, post }: { home: HomeOverview; post: PanelView }) {
           </Block>
         )}
         {about.length > 0 && (
-          <Block title={blade || space ? "Worth a look here" : "About this panel"}>
+          <Block title={breaker || space ? "Worth a look here" : "About this panel"}>
             <FindingList home={home.id} findings={about} />
           </Block>
         )}
         <PanelCautions panel={panel} />
-        {!blade && !space && <PhotoBlock home={home.id} post={post} />}
+        {!breaker && !space && <PhotoBlock home={home.id} view={view} />}
       </Stack>
       <PanelDialog home={home} before={panel} open={open === "panel"} onClose={close} />
       <PanelDialog

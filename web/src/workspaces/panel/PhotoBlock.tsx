@@ -22,7 +22,7 @@ const SHOWN: [Shown, string][] = [
 ];
 
 /** Photos of the label, the door and the card, to be read again without going back to the cellar. */
-export function PhotoBlock({ home, post }: { home: string; post: PanelView }) {
+export function PhotoBlock({ home, view }: { home: string; view: PanelView }) {
   const act = useAct(home);
   const say = useNotice();
   const input = useRef<HTMLInputElement>(null);
@@ -35,7 +35,7 @@ export function PhotoBlock({ home, post }: { home: string; post: PanelView }) {
     const photo = newId();
     try {
       await putPhoto(home, photo, file);
-      await act([{ kind: "photo_taken", photo, panel: post.panel.id, of }], "The photo is saved.");
+      await act([{ kind: "photo_taken", photo, panel: view.panel.id, of }], "The photo is saved.");
     } catch (refused) {
       say.problem(refused);
     }
@@ -43,7 +43,7 @@ export function PhotoBlock({ home, post }: { home: string; post: PanelView }) {
   return (
     <Block title="Photos">
       <Box sx={{ display: "grid", gap: 1, gridTemplateColumns: "repeat(auto-fill, minmax(96px, 1fr))", mb: 1.5 }}>
-        {post.photos.map((photo) => {
+        {view.photos.map((photo) => {
           const words = SHOWN.find(([shown]) => shown === photo.of)?.[1] ?? "";
           return (
             <Box key={photo.id} component="figure" sx={{ m: 0 }}>

@@ -1,4 +1,4 @@
-import { LISTS } from "../../api/lists";
+import { LISTS } from "../../api/generated/lists";
 
 /** What the form of a panel offers beside the lists of the program: choices that stand for more than one field. */
 export const NUMBERINGS = [

@@ -1,5 +1,5 @@
 import type { Wire } from "../../api/client";
-import { LISTS } from "../../api/lists";
+import { LISTS } from "../../api/generated/lists";
 
 /** Every wire size and metal as a choice; the empty one was not read. */
 export const WIRES: readonly (readonly [string, string])[] = [["", "not read"], ...LISTS.wires];

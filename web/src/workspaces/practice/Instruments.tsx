@@ -4,7 +4,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useState, type ReactNode } from "react";
 import type { HomeOverview, Instrument, Reading, TraceView } from "../../api/client";
-import { LISTS } from "../../api/lists";
+import { LISTS } from "../../api/generated/lists";
 import { readInstrument } from "../../api/queries";
 import { tone } from "../../app/theme";
 import { useAct } from "../../app/useAct";
@@ -84,7 +84,7 @@ export function Kit({ home, point, title, mayAdd = false, onVolts, children }: K
       {reading?.noticed.map((missing) => (
         <Box key={missing.point} sx={{ mt: 1 }}>
           <Typography variant="body2">
-            There is also a {missing.point_kind} here that is on no list: {missing.name}.
+            There is also a {missing.point_kind} here that is missing from the list: {missing.name}.
           </Typography>
           {mayAdd && (
             <Button

@@ -15,7 +15,7 @@ import { useThisHome } from "../../app/useThisHome";
 import { breakersOf } from "../../drawing/place";
 import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
-import { DrawHouse } from "./DrawHouse";
+import { MakeHouse } from "./MakeHouse";
 import { ReadingShown } from "./ReadingShown";
 
 /** Made-up houses: how good the trace of this one is, and others to practice on. */
@@ -30,7 +30,7 @@ export function PracticePage() {
       <Stack spacing={2}>
         {home.practice && <MarksOf home={home} />}
         {home.practice && <Clamp key={home.seq} home={home} />}
-        <DrawHouse />
+        <MakeHouse />
         <Loaded query={homes} what="homes">
           {(list: HomeInList[]) => <Others homes={list.filter((h) => h.practice && h.id !== home.id)} />}
         </Loaded>
@@ -42,7 +42,7 @@ export function PracticePage() {
 function Others({ homes }: { homes: HomeInList[] }) {
   if (homes.length === 0) return null;
   return (
-    <Block title="Houses drawn before">
+    <Block title="Other made-up houses">
       {homes.map((home) => (
         <Typography key={home.id}>
           <Link to={`/h/${home.id}/trace`}>{home.name}</Link>, {home.progress.proven} of {home.progress.points} proven
@@ -76,8 +76,8 @@ function MarksOf({ home }: { home: HomeOverview }) {
             <Mark name="Certainty">
               {reveal
                 ? `${m.right} of ${m.points} proven rightly, ${m.wrong} wrongly, ${m.by_exclusion} by exclusion, ${m.open} open`
-                : `${m.right + m.wrong} of ${m.points} proven, ${m.open} open; what is right is told with the wiring`}
-              {reveal && m.forgotten > 0 && `; ${m.forgotten} in the house are still on no list`}
+                : `${m.right + m.wrong} of ${m.points} proven, ${m.open} open; which are right is shown with the wiring`}
+              {reveal && m.forgotten > 0 && `; ${m.forgotten} in the house are still missing from the list`}
             </Mark>
             <Mark name="Safety">
               {m.safety.length === 0
@@ -172,7 +172,7 @@ function Clamp({ home }: { home: HomeOverview }) {
       {reading && <ReadingShown reading={reading} />}
       {!reading && (
         <Alert severity="info" sx={{ mt: 1 }}>
-          Everything that is connected runs. In a real panel this is for qualified people.
+          Read with everything that is connected running. In a real panel this is for qualified people.
         </Alert>
       )}
     </Block>

@@ -67,8 +67,9 @@ function Closed({ now, home, act }: Part) {
   return (
     <Stack spacing={2}>
       <Typography>
-        Until now only this machine reaches Wayfinder. Shared, every device in your home network can knock; it gets in
-        with a code that you make here, or with your passphrase. It stays so until you end it or Wayfinder stops.
+        Now only this machine can open Wayfinder. Once you share, every device in your home network sees the way in, and
+        gets in only with a code that you make here or with your passphrase. Sharing lasts until you end it or Wayfinder
+        stops.
       </Typography>
       <Typography variant="body2" color="text.secondary">
         The connection is not encrypted: share only in a network whose users you trust.
@@ -80,7 +81,7 @@ function Closed({ now, home, act }: Part) {
           value={passphrase}
           onChange={(e) => setPassphrase(e.target.value)}
           autoComplete="new-password"
-          helperText="10 characters or more: a few words that nobody guesses. You come in with it from another device."
+          helperText="At least 10 characters: a few words that nobody would guess. You sign in with it from another device."
         />
       ) : (
         <Button color="inherit" onClick={() => setAnother(true)} sx={{ alignSelf: "flex-start" }}>
@@ -100,11 +101,10 @@ function Open({ now, home, act }: Part) {
     <Stack spacing={2}>
       {now.addresses.length > 0 ? (
         <Typography>
-          The helper’s phone is in the same network and opens <b>{now.addresses[0]}</b>, or looks at the code with its
-          camera.
+          On the helper’s phone, in the same network: open <b>{now.addresses[0]}</b>, or scan the code with its camera.
         </Typography>
       ) : (
-        <Alert severity="warning">This machine has no address in a network now. Connect it first.</Alert>
+        <Alert severity="warning">This machine is in no network now. Connect it first.</Alert>
       )}
       {mine.map((i) => (
         <Box key={i.code} sx={{ display: "flex", gap: 2, alignItems: "center" }}>
@@ -145,7 +145,7 @@ function Open({ now, home, act }: Part) {
             <Typography sx={{ flex: 1 }}>
               <b>{person.name ?? "Owner, from another device"}</b>
               {person.side && (person.side === "walk" ? ", walks and looks" : ", at the panel")}
-              {person.seconds_ago > 60 && `, silent for ${Math.round(person.seconds_ago / 60)} min`}
+              {person.seconds_ago > 60 && `, not heard from for ${Math.round(person.seconds_ago / 60)} min`}
             </Typography>
             <Button
               color="inherit"
@@ -159,7 +159,7 @@ function Open({ now, home, act }: Part) {
         ))}
       </Box>
       <Button color="error" variant="outlined" onClick={() => act(answer(api.DELETE("/api/sharing")))}>
-        End sharing, send everybody away
+        End sharing and send everybody away
       </Button>
     </Stack>
   );

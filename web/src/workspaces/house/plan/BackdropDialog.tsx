@@ -47,13 +47,13 @@ export function BackdropDialog({ home, floor, onClose }: Props) {
     setError(null);
     setEnds([]);
     if (file.size > 8 << 20) {
-      setError(`This picture has ${Math.round(file.size / (1 << 20))} MB; up to 8 MB are taken. Save it smaller.`);
+      setError(`This picture has ${Math.round(file.size / (1 << 20))} MB; the limit is 8 MB. Save it smaller.`);
       return;
     }
     const url = URL.createObjectURL(file);
     const image = new Image();
     image.onload = () => setPicture({ file, url, width: image.naturalWidth, height: image.naturalHeight });
-    image.onerror = () => setError("This is no picture that can be shown. Save it as JPEG, PNG or WebP.");
+    image.onerror = () => setError("This file cannot be shown as a picture. Save it as JPEG, PNG or WebP.");
     image.src = url;
   };
   const point = (event: MouseEvent<HTMLImageElement>) => {
@@ -133,7 +133,7 @@ export function BackdropDialog({ home, floor, onClose }: Props) {
                 <Box
                   component="img"
                   src={picture.url}
-                  alt="The picture to be laid underneath"
+                  alt="The picture to put underneath"
                   onClick={point}
                   sx={{ maxWidth: "100%", maxHeight: "46dvh", display: "block", cursor: "crosshair" }}
                   data-testid="backdrop-picture"
@@ -157,7 +157,7 @@ export function BackdropDialog({ home, floor, onClose }: Props) {
           Cancel
         </Button>
         <Button variant="contained" disabled={ends.length < 2 || length.trim() === ""} onClick={() => void keep()}>
-          Lay it underneath
+          Put it underneath
         </Button>
       </DialogActions>
     </Dialog>

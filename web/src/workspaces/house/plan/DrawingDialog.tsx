@@ -84,7 +84,7 @@ export function DrawingDialog({ home, floor, onClose }: Props) {
                 value={unit}
                 options={UNITS}
                 onChange={(as) => void load(file, as)}
-                help="Look at the sizes of the rooms: they tell whether the unit is right."
+                help="Check the sizes of the rooms: they show whether the unit is right."
               />
               {[...read.left_out, ...read.notes].map((words) => (
                 <Typography key={words} color="text.secondary">

@@ -3,7 +3,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { HomeOverview, OpeningKind, PlanFloor } from "../../../api/client";
-import { LISTS } from "../../../api/lists";
+import { LISTS } from "../../../api/generated/lists";
 import { tone } from "../../../app/theme";
 
 /** What the next tap on the plan places. */
@@ -28,7 +28,7 @@ interface Props {
 /** The row of what can be tapped onto the plan. It stays until it is put away: the next tap places the next one. */
 export function Placing({ home, floor, tool, onTool, narrow, unplaced }: Props) {
   const [all, setAll] = useState(false);
-  const panels = home.panels.map((post) => post.panel);
+  const panels = home.panels.map((view) => view.panel);
   const things = all ? LISTS.placeable : LISTS.placeable.slice(0, narrow ? 3 : 5);
   const button = (key: string, words: string, next: Tool, on: boolean) => (
     <Button

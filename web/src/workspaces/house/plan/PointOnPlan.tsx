@@ -6,7 +6,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Fact, Found, HomeOverview, KnownPoint, PointDetails } from "../../../api/client";
-import { LISTS } from "../../../api/lists";
+import { LISTS } from "../../../api/generated/lists";
 import { newId, useRecord } from "../../../api/record";
 import { useAct } from "../../../app/useAct";
 import { VerdictTag } from "../../../drawing/Tag";
@@ -34,7 +34,7 @@ export function PointOnPlan({ home, point, found, placed }: Props) {
   const [picking, setPicking] = useState<"switch" | "gfci" | null>(null);
   const room = home.rooms.find((r) => r.id === point.room);
   const breaker = point.known.verdict === "proven" ? breakerOf(home, point.known.breaker) : undefined;
-  const post = home.panels.find((p) => p.breakers.some((b) => b.breaker === breaker?.breaker));
+  const view = home.panels.find((p) => p.breakers.some((b) => b.breaker === breaker?.breaker));
   const details: PointDetails = { ...LISTS.plainPoint, ...point.details };
   const describe = (more: Partial<PointDetails>): Fact => ({
     kind: "point_placed",
@@ -75,11 +75,11 @@ export function PointOnPlan({ home, point, found, placed }: Props) {
           </Typography>
         )}
         <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap" }}>
-          {breaker && post && (
+          {breaker && view && (
             <Button
               variant="outlined"
               component={Link}
-              to={`/h/${home.id}/panel/${post.panel.id}?at=${encodeURIComponent(placeOfBlade(breaker))}`}
+              to={`/h/${home.id}/panel/${view.panel.id}?at=${encodeURIComponent(placeOfBlade(breaker))}`}
             >
               Go to breaker {breaker.tag}
             </Button>

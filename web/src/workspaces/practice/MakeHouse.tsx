@@ -12,12 +12,12 @@ import { Block } from "../../parts/Block";
 
 const LEVELS: [Level, string][] = [
   ["plain", "Plain: the card is right, one panel"],
-  ["usual", "Usual: the card is a quarter wrong, strays, GFCIs"],
-  ["tricky", "Tricky: a sub-panel, things tripped and forgotten"],
+  ["usual", "Usual: a quarter of the card is wrong, some points on odd breakers, GFCIs"],
+  ["tricky", "Tricky: a sub-panel, tripped GFCIs, points missing from the list"],
 ];
 
-/** Draws a made-up house to practice on. The same number draws the same house. */
-export function DrawHouse() {
+/** Makes a made-up house to practice on. The same number makes the same house. */
+export function MakeHouse() {
   const navigate = useNavigate();
   const client = useQueryClient();
   const say = useNotice();
@@ -79,7 +79,7 @@ export function DrawHouse() {
           sx={{ flex: 1 }}
         />
         <Button type="submit" variant="outlined" sx={{ flexShrink: 0 }}>
-          Draw it
+          Make this house
         </Button>
       </Stack>
     </Block>
