@@ -3,7 +3,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use crate::model::{Breaker, BreakerId, PanelId, PointId, RoomId};
+use crate::model::{Breaker, BreakerId, PanelId, PointId, RoomId, so_many};
 use crate::plan::TagKind;
 use crate::plan::tag_of;
 use crate::study::Study;
@@ -208,7 +208,7 @@ impl<'a> Known<'a> {
         let fed: Vec<&str> = home.panels().panels_on(&breaker.id).map(|panel| panel.name.as_str()).collect();
         let mut feed = match (points.len(), fed.as_slice()) {
             (0, []) => "Nothing is proven on it.".to_owned(),
-            (n, []) => format!("Feeds {n} {}.", if n == 1 { "point" } else { "points" }),
+            (n, []) => format!("Feeds {}.", so_many(n, "point")),
             (n, panels) => format!("Feeds {}, with {n} proven points behind it.", panels.join(" and ")),
         };
         if let Some(claim) = &breaker.claim {

@@ -52,7 +52,7 @@ extern crate self as wayfinder_core;
 // The fixture is a crate of its own for everybody else; the tests in here need it with their own types.
 #[cfg(test)]
 #[path = "../../fixture/src/acts/mod.rs"]
-#[allow(unreachable_pub)]
+#[allow(unreachable_pub, dead_code)]
 mod fixture;
 
 pub use checks::{Finding, FindingPlace, Mend, RULES, Rule, Severity, about_wording, findings};

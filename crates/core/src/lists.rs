@@ -47,7 +47,7 @@ struct PlaceableOpening {
     width: u32,
 }
 
-/// Everything that is generated into `web/src/api/lists.ts`.
+/// Everything that is generated into `web/src/api/generated/lists.ts`.
 #[derive(Debug, serde::Serialize)]
 #[serde(rename_all = "camelCase")]
 pub struct Lists {

@@ -32,4 +32,5 @@ pub(crate) use plan::{TOUCHING, along, off_line, spot_on};
 pub use recipe::{Level, Recipe};
 pub use refusal::{Refusal, RefusalCode};
 pub use tracing::{Method, Seen, Since, TraceSetup, Worked};
+pub(crate) use units::so_many;
 pub use units::{Amps, Length, Moment, Units, Volts};

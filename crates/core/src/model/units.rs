@@ -107,6 +107,11 @@ pub enum Units {
     FeetInches,
 }
 
+/// `1 point`, `3 points`: so many of what has a plural in s.
+pub(crate) fn so_many(count: usize, one: &str) -> String {
+    if count == 1 { format!("1 {one}") } else { format!("{count} {one}s") }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

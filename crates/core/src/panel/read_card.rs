@@ -9,7 +9,7 @@
 use crate::logbook::{BreakerPlaced, Fact, Home, LabelClaimed, PanelDescribed};
 use crate::model::{
     Amps, Breaker, BreakerId, Cable, Housing, Metal, Panel, Protection, Slot, Terminals, Tie, Wire, WireGauge, downward, fits,
-    number_of, numbers,
+    number_of, numbers, so_many,
 };
 use crate::study::Study;
 
@@ -180,14 +180,7 @@ pub fn preview_card(home: &Home, panel: &Panel, lines: &[CardLine]) -> super::Pa
         let LabelOutcome::Breaker { facts, .. } = &line.outcome else { continue };
         for fact in facts {
             // What could not be recorded is not drawn either; its line says why when it is recorded.
-            let _ = then.apply(&crate::logbook::Draft {
-                id: "preview".parse().unwrap_or_else(|_| panic!("“preview” is an id; this is a bug")),
-                at: crate::model::Moment::from_unix_ms(0),
-                by: "preview".into(),
-                instrument: None,
-                version: Fact::VERSION,
-                fact: fact.clone(),
-            });
+            let _ = then.suppose(fact);
         }
     }
     let then = Study::of(then);
@@ -279,7 +272,7 @@ fn parse(panel: &Panel, line: &str) -> Result<Parsed, Unread> {
         } else if at.len() != poles {
             return unclear(
                 amps_column,
-                format!("{first} names {} spaces and {amps_word} says {poles} poles.", at.len()),
+                format!("{first} names {} and {amps_word} says {}.", so_many(at.len(), "space"), so_many(poles, "pole")),
                 "Let both say the same: 5-7 50/2 range.",
             );
         }

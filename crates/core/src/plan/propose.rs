@@ -7,8 +7,8 @@ use crate::logbook::{
     BackdropLaid, Fact, GfciProtects, Home, OpeningPlaced, PanelStands, PointPlaced, PointStands, RoomDrawn, StairsPlaced,
 };
 use crate::model::{
-    Bounds, Length, OpeningId, OpeningKind, Outline, PanelId, PhotoId, Pixel, PointDetails, PointId, PointKind, Refusal,
-    RefusalCode, Room, RoomId, Spot, StairsId, Volts, spot_on,
+    Bounds, Length, OpeningId, OpeningKind, Outline, PanelId, PhotoId, Pixel, Point, PointDetails, PointId, PointKind, Refusal,
+    RefusalCode, Room, RoomId, Spot, StairsId, Volts, so_many, spot_on,
 };
 use crate::walking::floor_of;
 
@@ -162,8 +162,15 @@ pub struct Proposal {
     pub lines: Vec<RoomLine>,
 }
 
-/// Works out the entries for a wish, or says what stands in the way.
+/// Works out the entries for a wish, or says what stands in the way. What the logbook would refuse is not proposed.
 pub fn propose(home: &Home, wish: &Wish) -> Result<Proposal, Refusal> {
+    let proposal = worked_out(home, wish)?;
+    let mut then = home.clone();
+    proposal.facts.iter().try_for_each(|fact| then.suppose(fact))?;
+    Ok(proposal)
+}
+
+fn worked_out(home: &Home, wish: &Wish) -> Result<Proposal, Refusal> {
     let plain = |said: String, facts: Vec<Fact>| Ok(Proposal { facts, said, lines: Vec::new() });
     match wish {
         Wish::TypeRooms { text, floor, beside, side, ids } => {
@@ -229,9 +236,13 @@ pub fn propose(home: &Home, wish: &Wish) -> Result<Proposal, Refusal> {
         Wish::SpreadPoints { room } => spread(home, room),
         Wish::SplitReceptacle { point, other } => {
             let known = known_point(home, point)?;
+            let is_half = |p: &Point| p.id == *point && p.details.half_of.is_some() || p.details.half_of.as_ref() == Some(point);
+            if known.kind != PointKind::Receptacle || home.house().points().any(is_half) {
+                return Err(no_place("Only a whole receptacle has two halves.", "Choose a receptacle that is not split yet."));
+            }
             let mut placed = PointPlaced::from(known);
             placed.point = other.clone();
-            placed.name = free_name(home, &known.room, known.kind, &format!("{}, other half", known.name));
+            placed.name = free_name(home, &known.room, known.kind, &lengthened(&known.name, ", other half"));
             placed.details = PointDetails { half_of: Some(point.clone()), ..known.details.clone() };
             let mut facts = vec![Fact::PointPlaced(placed)];
             if let Some(at) = home.plan().points.get(point) {
@@ -350,11 +361,14 @@ fn in_wall(
     }))
 }
 
+/// So many characters a name has at most, as the logbook takes it.
+const LONGEST_NAME: usize = 60;
+
 fn no_place(wrong: &str, accepted: &str) -> Refusal {
     Refusal::new(RefusalCode::DoesNotFit, "at", wrong, accepted)
 }
 
-fn known_point<'a>(home: &'a Home, point: &PointId) -> Result<&'a crate::model::Point, Refusal> {
+fn known_point<'a>(home: &'a Home, point: &PointId) -> Result<&'a Point, Refusal> {
     home.house()
         .point(point)
         .ok_or_else(|| Refusal::new(RefusalCode::Unknown, "point", "There is no such point.", "Name one of the house."))
@@ -428,7 +442,17 @@ pub(crate) fn free_name(home: &Home, room: &RoomId, kind: PointKind, wanted: &st
         return wanted.to_owned();
     }
     let base = wanted.trim_end_matches(|c: char| c.is_ascii_digit()).trim_end();
-    (2..).map(|n| format!("{base} {n}")).find(|name| !taken(name)).unwrap_or_else(|| unreachable!("numbers do not end"))
+    (2..)
+        .map(|n| lengthened(base, &format!(" {n}")))
+        .find(|name| !taken(name))
+        .unwrap_or_else(|| unreachable!("numbers do not end"))
+}
+
+/// The name with something behind it, cut before that where both are longer than a name may be.
+fn lengthened(name: &str, behind: &str) -> String {
+    let room = LONGEST_NAME - behind.chars().count();
+    let kept: String = name.chars().take(room).collect();
+    format!("{}{behind}", kept.trim_end())
 }
 
 /// Wall points evenly along the walls from the upper left corner; the rest in a row through the middle.
@@ -462,12 +486,8 @@ fn spread(home: &Home, room: &RoomId) -> Result<Proposal, Refusal> {
     if facts.is_empty() {
         return Err(no_place(&format!("Every point of {} has its place.", known.name), "Move them by dragging."));
     }
-    let said = format!("{} of {} placed roughly: drag each to where it is", count(facts.len()), known.name);
+    let said = format!("{} of {} placed roughly: drag each to where it is", so_many(facts.len(), "point"), known.name);
     Ok(Proposal { facts, said, lines: Vec::new() })
-}
-
-fn count(n: usize) -> String {
-    if n == 1 { "1 point".into() } else { format!("{n} points") }
 }
 
 fn capital(word: &str) -> String {

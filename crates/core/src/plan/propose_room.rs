@@ -1,8 +1,8 @@
 //! Rooms from typed lines: `Kitchen 4.2 x 3.6`, `Pantry 2 x 3.6 left of Kitchen`; and where a room snaps to.
 
 use super::measure::{Misread, read_size};
-use crate::logbook::{Draft, Fact, Home, RoomDrawn, RoomPlaced};
-use crate::model::{Moment, Outline, Refusal, Room, RoomId, Spot};
+use crate::logbook::{Fact, Home, RoomDrawn, RoomPlaced};
+use crate::model::{Outline, Room, RoomId, Spot};
 use crate::walking::floor_of;
 
 /// On which side of its neighbor a room goes, on the sheet.
@@ -62,7 +62,7 @@ pub(crate) fn rooms(
         }
         let read = one(&scratch, line, &floor, last.as_ref(), ids);
         lines.push(match read {
-            Ok((said, facts, room, side)) => match facts.iter().try_for_each(|fact| take(&mut scratch, fact)) {
+            Ok((said, facts, room, side)) => match facts.iter().try_for_each(|fact| scratch.suppose(fact)) {
                 Ok(()) => {
                     last = Some((room, side));
                     RoomLine { text: line.into(), said: Some(said), misread: None, facts }
@@ -76,13 +76,6 @@ pub(crate) fn rooms(
         });
     }
     lines
-}
-
-/// Applies a fact to a home that is thrown away.
-pub(crate) fn take(scratch: &mut Home, fact: &Fact) -> Result<(), Refusal> {
-    let id = "scratch".parse().unwrap_or_else(|_| unreachable!("it is an id"));
-    let at = Moment::from_unix_ms(0);
-    scratch.apply(&Draft { id, at, by: "scratch".into(), instrument: None, version: Fact::VERSION, fact: fact.clone() })
 }
 
 type Placed = (String, Vec<Fact>, RoomId, RoomSide);

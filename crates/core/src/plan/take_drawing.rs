@@ -1,7 +1,6 @@
 //! Rooms and points that were read from a drawing file, as the entries that would record them.
 
 use super::propose;
-use super::propose_room::take;
 use super::symbols::Symbol;
 use crate::logbook::{Fact, Home, PointStands, RoomDrawn, RoomPlaced};
 use crate::model::{Outlets, Outline, PointDetails, Room, RoomId, Spot, Volts};
@@ -21,7 +20,7 @@ pub fn take_drawing(
     let mut facts = Vec::new();
     let mut record = |scratch: &mut Home, fact: Fact| {
         // What the home refuses is not proposed either.
-        if take(scratch, &fact).is_ok() {
+        if scratch.suppose(&fact).is_ok() {
             facts.push(fact);
         }
     };

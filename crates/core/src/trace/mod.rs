@@ -29,8 +29,6 @@ mod one_at_a_time;
 mod pace;
 mod progress;
 mod reset;
-#[cfg(test)]
-mod search_tests;
 mod several;
 mod step;
 mod step_card;

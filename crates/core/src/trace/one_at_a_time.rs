@@ -5,7 +5,7 @@
 
 use super::NextStep;
 use super::next_step::{Rounds, may_be_on, may_be_switched};
-use crate::model::{Breaker, BreakerId, PointId, Seen, State};
+use crate::model::{Breaker, BreakerId, PointId, Seen, State, so_many};
 
 impl<'a> Rounds<'a> {
     pub(super) fn next(&self) -> NextStep {
@@ -150,7 +150,7 @@ impl<'a> Rounds<'a> {
     }
 
     fn why(&self, breaker: &Breaker, candidates: usize) -> String {
-        let points = if candidates == 1 { "1 point".to_owned() } else { format!("{candidates} points") };
+        let points = so_many(candidates, "point");
         match &breaker.claim {
             Some(claim) => {
                 format!("It is the next one down the panel that may feed {points} not yet proven. The old card says “{claim}”.")

@@ -171,7 +171,7 @@ pub enum NextStep {
 
 impl NextStep {
     /// Where to walk, while something is to be looked at.
-    pub(super) fn rooms(&self) -> Option<&[RoomToWalk]> {
+    pub fn rooms(&self) -> Option<&[RoomToWalk]> {
         match self {
             Self::SeeAllLit { rooms, .. }
             | Self::Look { rooms, .. }

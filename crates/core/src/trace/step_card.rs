@@ -3,7 +3,7 @@
 
 use super::NextStep;
 use crate::logbook::{BreakerKept, BreakerSwitched, DeviceWorked, Fact, GfciProtects, LineStruck, PointSkipped, ToneHeard};
-use crate::model::{BreakerId, Kept, PointId, Side, State, Worked, place_in_words};
+use crate::model::{BreakerId, Kept, PointId, Side, State, Worked, place_in_words, so_many};
 use crate::study::Study;
 
 /// Where somebody is in a trace.
@@ -283,7 +283,7 @@ impl Words<'_> {
                 (self.switching(Weight::Loud, title, why, &[], breakers), walk)
             }
             NextStep::Look { breaker, left, .. } => {
-                let left = if *left == 1 { "1 point".into() } else { format!("{left} points") };
+                let left = so_many(*left, "point");
                 let why = format!("{left} to look at. Done looking? Switch it on; points not looked at stay open.");
                 let number = self.number(breaker);
                 let panel = self

@@ -4,6 +4,8 @@
 
 mod crew;
 mod naive;
+mod steps;
+mod wishes;
 
 use std::collections::BTreeSet;
 

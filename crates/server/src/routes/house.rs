@@ -184,7 +184,7 @@ pub(crate) async fn read_drawing(
     RawBody(bytes): RawBody<DRAWING_LIMIT>,
 ) -> Result<Json<DrawingRead>, Problem> {
     if taking.unit_mm.is_some_and(|mm| !(0.001..=100_000.0).contains(&mm)) {
-        return Err(unfit("unit_mm", "A unit of that size cannot be.".into(), "Give millimeters, like 25.4 for inches."));
+        return Err(unfit("unit_mm", "A drawing has no unit of that size.".into(), "Give millimeters, like 25.4 for inches."));
     }
     home.ask(move |opened| {
         let read = read_plan_dxf(&bytes, taking.unit_mm).map_err(|error: DxfError| unfit("file", error.to_string(), ""))?;

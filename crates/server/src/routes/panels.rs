@@ -187,7 +187,7 @@ pub(crate) async fn put_photo(
     let home: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
     let id: PhotoId = photo.parse().map_err(|_| Problem::not_found("photo"))?;
     let Some(media) = photo_media(&bytes) else {
-        return Err(unfit("photo", "This is no photo that can be shown.".into(), "Save it as JPEG, PNG or WebP."));
+        return Err(unfit("photo", "This file cannot be shown as a photo.".into(), "Save it as JPEG, PNG or WebP."));
     };
     let desk = Arc::clone(&app.desk);
     off_thread(move || Ok(desk.put_photo(&home, StoredPhoto { id, media: media.into(), bytes: bytes.to_vec() })?)).await?;

@@ -9,12 +9,12 @@ use crate::model::{
 pub(super) fn shape(f: &PanelDescribed) -> Result<(), Refusal> {
     let refuse = |field: &str, wrong: String, accepted: &str| Err(Refusal::new(RefusalCode::OutOfRange, field, wrong, accepted));
     if !(2..=84).contains(&f.spaces) {
-        return refuse("spaces", format!("A panel with {} spaces cannot be.", f.spaces), "Give 2 to 84 spaces.");
+        return refuse("spaces", format!("The number of spaces cannot be {}.", f.spaces), "Give 2 to 84 spaces.");
     }
     if f.columns == Columns::One && f.spaces > 42 {
         return refuse(
             "spaces",
-            format!("A single column of {} spaces cannot be.", f.spaces),
+            format!("The number of spaces in a single column cannot be {}.", f.spaces),
             "Give up to 42 spaces for one column, or two columns.",
         );
     }
@@ -30,7 +30,7 @@ pub(super) fn shape(f: &PanelDescribed) -> Result<(), Refusal> {
     if numbers.len() != usize::from(f.spaces) {
         return refuse(
             "numbering",
-            format!("{} numbers are engraved and {} spaces are said.", numbers.len(), f.spaces),
+            format!("{} numbers are engraved; the panel is said to have {} spaces.", numbers.len(), f.spaces),
             "Let both say the same.",
         );
     }
@@ -39,7 +39,7 @@ pub(super) fn shape(f: &PanelDescribed) -> Result<(), Refusal> {
         return refuse("numbering", format!("Number {} is engraved twice.", twice[0]), "Each space has a number of its own.");
     }
     if numbers.last().is_some_and(|n| *n > 99) {
-        return refuse("numbering", "A space number above 99 cannot be.".into(), "Give numbers from 1 to 99.");
+        return refuse("numbering", "A space has no number above 99.".into(), "Give numbers from 1 to 99.");
     }
     Ok(())
 }
@@ -50,7 +50,7 @@ pub(super) fn within(field: &str, value: Option<Amps>, range: std::ops::RangeInc
         Some(amps) => Err(Refusal::new(
             RefusalCode::OutOfRange,
             field,
-            format!("{what} of {amps} cannot be."),
+            format!("{amps} cannot be right for {what}."),
             format!("Give {} to {} A, or leave it out.", range.start(), range.end()),
         )),
     }
@@ -59,20 +59,20 @@ pub(super) fn within(field: &str, value: Option<Amps>, range: std::ops::RangeInc
 pub(super) fn panel_details(details: &PanelDetails) -> Result<(), Refusal> {
     short("make", &details.make, 0, 60)?;
     short("series", &details.series, 0, 60)?;
-    within("bus", details.bus, 10.0..=1200.0, "A bus")?;
+    within("bus", details.bus, 10.0..=1200.0, "a bus")?;
     kiloamps(details.interrupting_ka)?;
     let refuse = |field: &str, wrong: &str, accepted: &str| Err(Refusal::new(RefusalCode::OutOfRange, field, wrong, accepted));
     if details.types.len() > 24 {
-        return refuse("types", "A label with more than 24 breaker types cannot be.", "Name each type once.");
+        return refuse("types", "The label names more than 24 breaker types.", "Name each type once.");
     }
     for name in &details.types {
-        short("types", name, 1, 40)?;
+        short("type", name, 1, 40)?;
     }
     if details.year.is_some_and(|year| !(1900..=2100).contains(&year)) {
-        return refuse("year", "A panel of that year cannot be.", "Give a year from 1900 to 2100, or leave it out.");
+        return refuse("year", "That year cannot be right.", "Give a year from 1900 to 2100, or leave it out.");
     }
     if details.circuits.is_some_and(|circuits| !(1..=168).contains(&circuits)) {
-        return refuse("circuits", "A panel listed for so many circuits cannot be.", "Give 1 to 168, or leave it out.");
+        return refuse("circuits", "So many circuits cannot be right for a panel.", "Give 1 to 168, or leave it out.");
     }
     if details.sources.as_ref().is_some_and(|sources| sources.len() > 6) {
         return refuse("sources", "A source is named twice.", "Name each kind of source once.");
@@ -89,7 +89,7 @@ pub(super) fn breaker_details(details: &BreakerDetails) -> Result<(), Refusal> {
         return Err(Refusal::new(
             RefusalCode::OutOfRange,
             "terminal",
-            "So many conductors under one terminal cannot be.",
+            "So many conductors under one terminal cannot be right.",
             "Give 1 to 4, or leave it out.",
         ));
     }
@@ -97,7 +97,7 @@ pub(super) fn breaker_details(details: &BreakerDetails) -> Result<(), Refusal> {
         return Err(Refusal::new(
             RefusalCode::OutOfRange,
             "torque",
-            "A torque like that cannot be.",
+            "That torque cannot be right.",
             "Give the label's value in pound-inches, 1 to 600, or leave it out.",
         ));
     }
@@ -110,7 +110,7 @@ fn kiloamps(value: Option<f64>) -> Result<(), Refusal> {
         Some(ka) => Err(Refusal::new(
             RefusalCode::OutOfRange,
             "interrupting_ka",
-            format!("An interrupting rating of {ka} kA cannot be."),
+            format!("{ka} kA cannot be right for an interrupting rating."),
             "Give kiloamperes, usually 10 or 22, or leave it out.",
         )),
     }
@@ -132,7 +132,7 @@ pub(super) fn housing_fits(at: &[Slot], housing: Option<Housing>) -> Result<(), 
     Err(Refusal::new(
         RefusalCode::DoesNotFit,
         "housing",
-        format!("{} is not made so: a {} does not sit there.", number_of(at), housing_word(housing)),
+        format!("A {} does not sit at {}.", housing_word(housing), number_of(at)),
         format!("There it would be a {}.", housing_word(housing_of(at))),
     ))
 }

@@ -4,7 +4,7 @@ use super::Panels;
 use super::bounds::{breaker_details, housing_fits};
 use crate::logbook::{BreakerMoved, BreakerPlaced, BreakerRemoved, BreakersJoined, NeutralShared};
 use crate::model::{
-    Breaker, BreakerId, Housing, PanelId, Refusal, RefusalCode, Slot, State, fits, number_of, position, state_word,
+    Breaker, BreakerId, Housing, PanelId, Refusal, RefusalCode, Slot, State, fits, number_of, position, so_many, state_word,
 };
 
 impl Panels {
@@ -14,7 +14,7 @@ impl Panels {
             return Err(Refusal::new(
                 RefusalCode::OutOfRange,
                 "amps",
-                format!("A breaker of {} cannot be.", f.amps),
+                format!("{} cannot be right for a breaker.", f.amps),
                 "Give the rating on its handle, 1 to 400 A.",
             ));
         }
@@ -69,7 +69,13 @@ impl Panels {
             return Err(Refusal::new(
                 RefusalCode::DoesNotFit,
                 "at",
-                format!("Breaker {} has {} poles; {} names {}.", breaker.number(), breaker.poles(), number_of(&f.at), f.at.len()),
+                format!(
+                    "Breaker {} has {}; {} names {}.",
+                    breaker.number(),
+                    so_many(breaker.poles(), "pole"),
+                    number_of(&f.at),
+                    f.at.len()
+                ),
                 "Name one space for each of its poles.",
             ));
         }
@@ -91,14 +97,14 @@ impl Panels {
         if one.id == other.id || one.panel != other.panel || one.poles() != 1 || other.poles() != 1 {
             return refuse(
                 RefusalCode::DoesNotFit,
-                format!("{name} and {others_name} cannot be joined."),
+                format!("Breakers {name} and {others_name} cannot be joined."),
                 "Two one-pole breakers of one panel can.",
             );
         }
         if one.amps != other.amps || one.protection != other.protection {
             return refuse(
                 RefusalCode::DoesNotFit,
-                format!("{name} and {others_name} differ in amps or kind."),
+                format!("Breakers {name} and {others_name} differ in amps or kind."),
                 "Correct their ratings first; the poles of one breaker are alike.",
             );
         }

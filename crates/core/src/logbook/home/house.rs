@@ -4,7 +4,7 @@ use indexmap::IndexMap;
 
 use super::{Home, refuse, short, unknown};
 use crate::logbook::{GfciProtects, PointPlaced, PointRemoved, RoomPlaced, RoomRemoved, SwitchControls};
-use crate::model::{Point, PointDetails, PointId, PointKind, Refusal, RefusalCode, Room, RoomId, Volts};
+use crate::model::{Point, PointDetails, PointId, PointKind, Refusal, RefusalCode, Room, RoomId, Volts, so_many};
 
 /// Every room and point, in the order of entry.
 #[derive(Debug, Clone, Default, PartialEq)]
@@ -81,7 +81,7 @@ impl Home {
             return refuse(
                 RefusalCode::StillNeeded,
                 "room",
-                format!("{} still has {points} {}.", room.name, if points == 1 { "point" } else { "points" }),
+                format!("{} still has {}.", room.name, so_many(points, "point")),
                 "Move or remove its points first.",
             );
         }
@@ -134,7 +134,7 @@ impl Home {
                 return refuse(
                     RefusalCode::OutOfRange,
                     "plate",
-                    "A data plate with these amperes cannot be.",
+                    "These amperes cannot be right for a data plate.",
                     "Give the minimum circuit ampacity and the maximum fuse or breaker, 1 to 400 A each.",
                 );
             }

@@ -20,7 +20,7 @@ pub use trace::{Look, Trace};
 pub(crate) use trace::{Metered, Trip};
 
 use super::{Draft, Fact};
-use crate::model::{BreakerId, Drawn, Edition, Recipe, Refusal, RefusalCode, TraceSetup};
+use crate::model::{BreakerId, Drawn, Edition, Moment, Recipe, Refusal, RefusalCode, TraceSetup};
 
 /// How a finding was set aside.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -142,6 +142,13 @@ impl Home {
             refusal.entry = Some(entry.id.clone());
             refusal
         })
+    }
+
+    /// Takes a fact that nobody has recorded: for a home that only shows what would come of it.
+    pub(crate) fn suppose(&mut self, fact: &Fact) -> Result<(), Refusal> {
+        let id = "supposed".parse().unwrap_or_else(|_| unreachable!("it is an id"));
+        let at = Moment::from_unix_ms(0);
+        self.admit(&Draft { id, at, by: "nobody".into(), instrument: None, version: Fact::VERSION, fact: fact.clone() })
     }
 
     fn admit(&mut self, entry: &Draft) -> Result<(), Refusal> {

@@ -8,7 +8,7 @@ use super::bounds::{panel_details, shape, within};
 use super::{short, unknown};
 use crate::logbook::{FillerSeen, LegRead, PanelDescribed};
 use crate::model::{
-    Breaker, BreakerId, Panel, PanelId, Photo, PostRow, Refusal, RefusalCode, Slot, Tandems, fits, numbers, position,
+    Breaker, BreakerId, Panel, PanelId, Photo, PostRow, Refusal, RefusalCode, Slot, Tandems, fits, numbers, position, so_many,
 };
 
 /// Every panel and breaker, in the order of entry.
@@ -115,7 +115,7 @@ impl Panels {
         short("name", &f.name, 1, 60)?;
         short("place", &f.place, 0, 60)?;
         shape(f)?;
-        within("main", f.main, 10.0..=1200.0, "A main breaker")?;
+        within("main", f.main, 10.0..=1200.0, "a main breaker")?;
         if !(50.0..=400.0).contains(&f.card.width_mm) || !(50.0..=600.0).contains(&f.card.height_mm) {
             return Err(Refusal::new(
                 RefusalCode::OutOfRange,
@@ -195,7 +195,7 @@ impl Panels {
                 return Err(Refusal::new(
                     RefusalCode::DoesNotFit,
                     "fed_by",
-                    format!("{wrong}: breaker {} is behind it.", breaker.number()),
+                    format!("{wrong}: breaker {} is behind it.", fed_by.map(|chosen| self.number(chosen)).unwrap_or_default()),
                     "Name a breaker of the panel upstream, or none for the panel where the service comes in.",
                 ));
             }
@@ -236,7 +236,7 @@ impl Panels {
             return Err(Refusal::new(
                 RefusalCode::StillNeeded,
                 "panel",
-                format!("{} still has {breakers} {}.", panel.name, if breakers == 1 { "breaker" } else { "breakers" }),
+                format!("{} still has {}.", panel.name, so_many(breakers, "breaker")),
                 "Take its breakers out of the record first.",
             ));
         }

@@ -22,7 +22,7 @@ impl Home {
             return refuse(
                 RefusalCode::OutOfRange,
                 "level",
-                format!("A floor at level {} cannot be.", f.level),
+                format!("Level {} cannot be right for a floor.", f.level),
                 "Give -5 to 20; 0 is the ground floor.",
             );
         }
@@ -96,7 +96,7 @@ impl Home {
             return refuse(
                 RefusalCode::DoesNotFit,
                 "upper",
-                format!("Stairs from {} to itself cannot be.", lower.name),
+                format!("Stairs do not lead from {} to itself.", lower.name),
                 "Name the room below and the room above.",
             );
         }

@@ -24,25 +24,6 @@ fn refused(written: &mut Written, act: &str) -> Refusal {
 }
 
 #[test]
-fn what_cannot_be_is_refused_with_what_would_be_accepted() {
-    let mut w = written(HOUSE);
-    for (act, code, says) in [
-        ("dark attic", RefusalCode::Unknown, "no such point"),
-        ("off 9", RefusalCode::Unknown, "no such breaker"),
-        ("panel 85", RefusalCode::OutOfRange, "2 to 84"),
-        ("panel 4", RefusalCode::DoesNotFit, "Breaker 5-7 would not fit"),
-        ("room kitchen!\u{7}", RefusalCode::BadText, "cannot be shown"),
-        ("no-room Kitchen", RefusalCode::StillNeeded, "2 points"),
-        ("strike 99", RefusalCode::Unknown, "no such line"),
-    ] {
-        let refusal = refused(&mut w, act);
-        assert_eq!(refusal.code, code, "{act}: {refusal}");
-        assert!(refusal.to_string().contains(says), "{act}: {refusal}");
-        assert!(refusal.entry.is_some() || code == RefusalCode::LinesDepend, "{act}");
-    }
-}
-
-#[test]
 fn a_breaker_that_is_off_is_not_taken_out_and_one_that_must_stay_on_is_not_off() {
     let mut w = written(HOUSE);
     w.act("off 1").unwrap();

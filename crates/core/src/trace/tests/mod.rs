@@ -1,3 +1,7 @@
+//! What is asked for and what is proven, told as acts; `search` has the belief and traces with several off.
+
+mod search;
+
 use crate::fixture::{Written, line, written};
 use crate::model::{BreakerId, Method, Seen};
 use crate::study::Study;

@@ -1,0 +1,429 @@
+//! Everything that the logbook refuses, act by act: what is said against it, and what would be accepted. A refused act writes no
+//! line and changes nothing.
+#![allow(clippy::unwrap_used)] // a test that finds nothing to unwrap has failed
+
+use wayfinder_core::*;
+use wayfinder_fixture::{Written, written};
+
+const HOUSE: &str = r#"panel 12
+    1 20 kitchen
+    3 20 pantry
+    5-7 50/2 range
+    2 15 hall
+    4 15 cellar
+    6 30 workshop
+    sub Shed 6 6
+    shed: 1 15 lamp
+    room Kitchen
+    room Hall
+    room Attic on loft
+    point Kitchen receptacle counter
+    point Kitchen gfci sink
+    point Kitchen light ceiling
+    point Hall switch wall
+    point Hall receptacle door
+    outline Kitchen 0 0, 4000 0, 4000 3000, 0 3000
+    outline Hall 4000 0, 6000 0, 6000 3000, 4000 3000"#;
+
+/// The refusal of an act that must be refused, with nothing changed by it.
+fn refused(home: &mut Written, act: &str) -> Refusal {
+    let (lines, before) = (home.book.seq(), home.home.home().clone());
+    let refusal = home.act(act).expect_err(act);
+    assert_eq!(home.book.seq(), lines, "{act} was refused and wrote a line");
+    assert_eq!(*home.home, before, "{act} was refused and changed the home");
+    refusal
+}
+
+/// Plays the acts that come first, one after `;`, and holds what the last is told against the two sentences.
+fn all_are_refused(house: &str, acts: &[(&str, RefusalCode, &str, &str)]) {
+    for (acts, code, wrong, accepted) in acts {
+        let mut home = written(house);
+        let mut acts: Vec<&str> = acts.split("; ").collect();
+        let last = acts.pop().unwrap();
+        acts.iter().for_each(|act| home.act(act).unwrap_or_else(|refusal| panic!("{act}: {refusal}")));
+        let refusal = refused(&mut home, last);
+        assert_eq!((refusal.code, refusal.wrong.as_str(), refusal.accepted.as_str()), (*code, *wrong, *accepted), "{last}");
+        assert!(!refusal.field.is_empty() && refusal.entry.is_some(), "{last}: {refusal:?}");
+    }
+}
+
+use RefusalCode::{BadText, DoesNotFit, NoSuchSpace, Occupied, OutOfRange, StillNeeded, Unknown};
+
+#[test]
+fn a_panel_that_no_box_can_be() {
+    let panel = |details: &str| format!("with main {details}");
+    let odd = [
+        (panel(r#"{"spaces":1}"#), OutOfRange, "The number of spaces cannot be 1.", "Give 2 to 84 spaces."),
+        (
+            panel(r#"{"columns":"one","spaces":60}"#),
+            OutOfRange,
+            "The number of spaces in a single column cannot be 60.",
+            "Give up to 42 spaces for one column, or two columns.",
+        ),
+        (
+            panel(r#"{"main":2000}"#),
+            OutOfRange,
+            "2000 A cannot be right for a main breaker.",
+            "Give 10 to 1200 A, or leave it out.",
+        ),
+        (panel(r#"{"details":{"bus":5}}"#), OutOfRange, "5 A cannot be right for a bus.", "Give 10 to 1200 A, or leave it out."),
+        (
+            panel(r#"{"details":{"year":1850}}"#),
+            OutOfRange,
+            "That year cannot be right.",
+            "Give a year from 1900 to 2100, or leave it out.",
+        ),
+        (
+            panel(r#"{"details":{"circuits":200}}"#),
+            OutOfRange,
+            "So many circuits cannot be right for a panel.",
+            "Give 1 to 168, or leave it out.",
+        ),
+        (
+            panel(r#"{"details":{"sources":["solar","solar","solar","solar","solar","solar","solar"]}}"#),
+            OutOfRange,
+            "A source is named twice.",
+            "Name each kind of source once.",
+        ),
+        (
+            panel(r#"{"card":{"width_mm":10.0,"height_mm":200.0}}"#),
+            OutOfRange,
+            "A door card of 10 by 200 mm cannot be printed.",
+            "Give a width of 50 to 400 mm and a height of 50 to 600 mm.",
+        ),
+        (
+            panel(r#"{"numbering":{"as_engraved":{"left":[1,2,3,4,5,6],"right":[7,8,9,10,11,11]}}}"#),
+            OutOfRange,
+            "Number 11 is engraved twice.",
+            "Each space has a number of its own.",
+        ),
+        (
+            panel(r#"{"numbering":{"as_engraved":{"left":[1,2,3],"right":[4,5,6]}}}"#),
+            OutOfRange,
+            "6 numbers are engraved; the panel is said to have 12 spaces.",
+            "Let both say the same.",
+        ),
+        (
+            panel(r#"{"spaces":4}"#),
+            DoesNotFit,
+            "Breaker 5-7 would not fit the panel described so: Main panel has spaces 1 to 4; there is no space 5.",
+            "Move or take out breaker 5-7 first.",
+        ),
+        (
+            r#"with shed {"name":"Main panel"}"#.into(),
+            Occupied,
+            "There is a panel called “Main panel” already.",
+            "Give this one a name of its own, like “Greenhouse panel”.",
+        ),
+        ("no-panel shed".into(), StillNeeded, "Shed still has 1 breaker.", "Take its breakers out of the record first."),
+        ("no-panel barn".into(), Unknown, "There is no such panel.", "Describe the panel first."),
+    ];
+    let engraved = |left: &str, right: &str, spaces: u8| {
+        panel(&format!(r#"{{"spaces":{spaces},"numbering":{{"as_engraved":{{"left":{left},"right":{right}}}}}}}"#))
+    };
+    let more = [
+        (
+            panel(r#"{"details":{"tandems":{"in":[4,40]}}}"#),
+            NoSuchSpace,
+            "There is no space 40 for a tandem.",
+            "The panel has spaces 1 to 12.",
+        ),
+        (
+            panel(r#"{"details":{"tag":"ABCD"}}"#),
+            Occupied,
+            "“ABCD” cannot stand before this panel's numbers.",
+            "Use one to three letters that no other panel has, like G.",
+        ),
+        (
+            panel(r#"{"details":{"tag":"7"}}"#),
+            Occupied,
+            "“7” cannot stand before this panel's numbers.",
+            "Use one to three letters that no other panel has, like G.",
+        ),
+        (panel(r#"{"details":{"types":[""]}}"#), BadText, "The type is missing.", "Write 1 to 40 characters on one line."),
+        (
+            panel(r#"{"details":{"fed_by":"nobody"}}"#),
+            Unknown,
+            "There is no such breaker to feed this panel.",
+            "Enter the feeder's breaker first.",
+        ),
+        (
+            panel(r#"{"details":{"fed_by":"b1"}}"#),
+            DoesNotFit,
+            "A panel cannot be fed by its own breaker: breaker 1 is behind it.",
+            "Name a breaker of the panel upstream, or none for the panel where the service comes in.",
+        ),
+        (
+            panel(r#"{"details":{"fed_by":"bS1"}}"#),
+            DoesNotFit,
+            "This panel would feed itself: breaker S1 is behind it.",
+            "Name a breaker of the panel upstream, or none for the panel where the service comes in.",
+        ),
+        (
+            engraved("[1, 2, 3, 4]", "[]", 4),
+            OutOfRange,
+            "The engraved numbers do not fit the columns.",
+            "Give up to 42 numbers for each column from the top; 0 where the metal has no space.",
+        ),
+        (engraved("[1, 2]", "[3, 120]", 4), OutOfRange, "A space has no number above 99.", "Give numbers from 1 to 99."),
+    ];
+    let odd: Vec<_> =
+        odd.iter().chain(&more).map(|(act, code, wrong, accepted)| (act.as_str(), *code, *wrong, *accepted)).collect();
+    all_are_refused(HOUSE, &odd);
+}
+
+#[test]
+fn a_breaker_where_it_cannot_be() {
+    all_are_refused(
+        HOUSE,
+        &[
+            (
+                r#"set 1 {"amps":900}"#,
+                OutOfRange,
+                "900 A cannot be right for a breaker.",
+                "Give the rating on its handle, 1 to 400 A.",
+            ),
+            ("move 1 9-11", DoesNotFit, "Breaker 1 has 1 pole; 9-11 names 2.", "Name one space for each of its poles."),
+            (
+                "join 1 2",
+                DoesNotFit,
+                "Breakers 1 and 2 differ in amps or kind.",
+                "Correct their ratings first; the poles of one breaker are alike.",
+            ),
+            ("off 3; join 1 3", StillNeeded, "Breaker 3 is recorded as off.", "Record both as on first."),
+            ("take-out 6", StillNeeded, "Breaker 6 feeds Shed.", "Say first what feeds Shed instead."),
+            (
+                "off 2; take-out 2",
+                StillNeeded,
+                "Breaker 2 is recorded as off.",
+                "Record it as on first; then it can be taken out of the record.",
+            ),
+            (
+                "share 1 5-7",
+                DoesNotFit,
+                "These circuits cannot share one neutral.",
+                "Name two or three one-pole breakers of one panel, or one breaker of two or three poles.",
+            ),
+            (
+                "off 2; must-stay-on 2",
+                StillNeeded,
+                "Breaker 2 is off now, so it cannot be said to stay on.",
+                "Switch it on first.",
+            ),
+            ("off 9", Unknown, "There is no such breaker in the panel.", "Name a breaker that is entered on the Panel screen."),
+            ("filler 40", NoSuchSpace, "Main panel has no space 40.", "Give a number of 1 to 12."),
+            ("read 1 40 0", NoSuchSpace, "Main panel has no space 40.", "Give a number of 1 to 12."),
+            (
+                "read 1 3 62",
+                OutOfRange,
+                "62 V is neither one leg (0 V) nor two (240 V).",
+                "If it reads so again, stop: something is wrong with a breaker, the bus or the supply. Call an electrician.",
+            ),
+            (
+                r#"set 1 {"details":{"interrupting_ka":900}}"#,
+                OutOfRange,
+                "900 kA cannot be right for an interrupting rating.",
+                "Give kiloamperes, usually 10 or 22, or leave it out.",
+            ),
+            (
+                r#"set 1 {"details":{"terminal":{"torque_inlb":9000}}}"#,
+                OutOfRange,
+                "That torque cannot be right.",
+                "Give the label's value in pound-inches, 1 to 600, or leave it out.",
+            ),
+            (
+                r#"set 1 {"details":{"terminal":{"under":40}}}"#,
+                OutOfRange,
+                "So many conductors under one terminal cannot be right.",
+                "Give 1 to 4, or leave it out.",
+            ),
+        ],
+    );
+}
+
+#[test]
+fn rooms_and_points_that_cannot_be() {
+    let face = r#"fact {"kind":"point_placed","point":"dryer","room":"hall","point_kind":"receptacle","name":"dryer","volts":120,"configuration":"14-30"}"#;
+    let volts = r#"fact {"kind":"point_placed","point":"odd","room":"hall","point_kind":"light","name":"odd","volts":400}"#;
+    let plate = r#"fact {"kind":"point_placed","point":"ac","room":"hall","point_kind":"appliance","name":"ac","volts":240,"plate":{"minimum_ampacity":0.2,"maximum_breaker":900}}"#;
+    let half = r#"fact {"kind":"point_placed","point":"half","room":"hall","point_kind":"receptacle","name":"half","volts":120,"details":{"half_of":"counter"}}"#;
+    all_are_refused(
+        HOUSE,
+        &[
+            (
+                "fact {\"kind\":\"room_placed\",\"room\":\"other\",\"name\":\"kitchen\"}",
+                Occupied,
+                "There is a room called “kitchen” already.",
+                "Give this one a name of its own, like “Bath, upstairs”.",
+            ),
+            ("no-room Kitchen", StillNeeded, "Kitchen still has 3 points.", "Move or remove its points first."),
+            ("no-room Cellar", Unknown, "There is no such room.", "Name a room that is entered on the House screen."),
+            ("dark attic", Unknown, "There is no such point.", "Name a point that is entered on the House screen."),
+            (
+                "fact {\"kind\":\"point_placed\",\"point\":\"twin\",\"room\":\"kitchen\",\"point_kind\":\"light\",\"name\":\"Ceiling\",\"volts\":120}",
+                Occupied,
+                "This room has a light called “Ceiling” already.",
+                "Say where it is, like “south wall, left”, so that the two can be told apart.",
+            ),
+            (
+                volts,
+                OutOfRange,
+                "A point has 120 or 240 volts, not 400.",
+                "Use 240 for any point on two hot legs, 208 V ones too.",
+            ),
+            (
+                face,
+                OutOfRange,
+                "A 14-30 receptacle has 240 volts, not 120.",
+                "Read the face again, or correct the volts. TT-30 is 120 V and dangerous when wired as 240.",
+            ),
+            (
+                plate,
+                OutOfRange,
+                "These amperes cannot be right for a data plate.",
+                "Give the minimum circuit ampacity and the maximum fuse or breaker, 1 to 400 A each.",
+            ),
+            (
+                half,
+                DoesNotFit,
+                "Only two receptacles of one room are halves of one device.",
+                "Name the first half: a receptacle here that is no half of another.",
+            ),
+            (
+                "dark-at-most counter 1",
+                OutOfRange,
+                "How long it may be without power is 2 to 1440 minutes.",
+                "Give minutes, or nothing; what may never be off hangs on a breaker that must stay on.",
+            ),
+            ("switches counter: ceiling", DoesNotFit, "counter is no switch.", "Name a switch and the points that it switches."),
+            ("switches wall: wall", DoesNotFit, "It cannot be downstream of itself.", "Leave it out of its own list."),
+            (
+                "protects counter: ceiling",
+                DoesNotFit,
+                "counter is not recorded as a GFCI device.",
+                "Say first that it has a GFCI with its own buttons.",
+            ),
+            (
+                "press-test counter",
+                OutOfRange,
+                "counter is not entered as a GFCI device.",
+                "Say so at the point first: it has test and reset buttons.",
+            ),
+        ],
+    );
+}
+
+#[test]
+fn a_plan_that_nobody_can_walk() {
+    all_are_refused(
+        HOUSE,
+        &[
+            (
+                "outline Attic 0 0, 4000 3000, 4000 0, 0 3000",
+                OutOfRange,
+                "The walls of the room cross each other.",
+                "Draw it as it is, from corner to corner.",
+            ),
+            (
+                "outline Attic 0 0, 4000 0",
+                OutOfRange,
+                "A room has 3 to 40 corners; this one has 0.",
+                "Draw it as it is, from corner to corner.",
+            ),
+            (
+                "outline Attic 0 0, 300 0, 300 300, 0 300",
+                OutOfRange,
+                "The room would be smaller than 0.2 m².",
+                "Draw it as it is, from corner to corner.",
+            ),
+            (
+                "outline Attic 0 0, 900000 0, 900000 3000, 0 3000",
+                OutOfRange,
+                "A room lies within 200 m of the plan's origin.",
+                "Draw it as it is, from corner to corner.",
+            ),
+            ("opening d Kitchen 9 100 800", OutOfRange, "The room has 4 walls; there is no wall 9.", "Count its walls from 0."),
+            (
+                "opening d Kitchen 0 3800 800",
+                DoesNotFit,
+                "A door of 0.8 m does not fit there.",
+                "The wall is 4.0 m long; an opening is at least 20 cm wide.",
+            ),
+            (
+                "units feet_inches; opening d Kitchen 0 3800 800",
+                DoesNotFit,
+                "A door of 2'7½\" does not fit there.",
+                "The wall is 13'1½\" long; an opening is at least 20 cm wide.",
+            ),
+            ("opening d Attic 0 100 800", Unknown, "Attic is not drawn yet.", "Give its size first."),
+            (
+                "flight s Kitchen 100 100 Kitchen 200 200",
+                DoesNotFit,
+                "Stairs do not lead from Kitchen to itself.",
+                "Name the room below and the room above.",
+            ),
+            ("floor roof 60", OutOfRange, "Level 60 cannot be right for a floor.", "Give -5 to 20; 0 is the ground floor."),
+            ("hang Hall 900000 0", OutOfRange, "This place is more than 200 m away.", "Give a place on the plan."),
+            ("stand counter 900000 0", OutOfRange, "This place is more than 200 m away.", "Give a place on the plan."),
+        ],
+    );
+}
+
+#[test]
+fn looks_and_readings_that_say_nothing() {
+    all_are_refused(
+        HOUSE,
+        &[
+            ("volts counter -5", OutOfRange, "-5 V is no reading at a point of a house.", "0 to 1000 V, as the meter shows it."),
+            (
+                "volts counter 4000",
+                OutOfRange,
+                "4000 V is no reading at a point of a house.",
+                "0 to 1000 V, as the meter shows it.",
+            ),
+            (
+                r#"fact {"kind":"point_placed","point":"range","room":"kitchen","point_kind":"appliance","name":"range","volts":240}; tone range 5-7"#,
+                OutOfRange,
+                "A plug-in tone sender never goes on 240 V.",
+                "Trace this point by switching its breaker off.",
+            ),
+            ("strike 99", Unknown, "There is no such line in the logbook.", "Name a line that is written there."),
+        ],
+    );
+}
+
+#[test]
+fn names_that_cannot_be_shown() {
+    let long = "x".repeat(61);
+    for (name, wrong) in [
+        ("", "The name is missing."),
+        ("   ", "The name is missing."),
+        (long.as_str(), "The name has 61 characters, which is too long."),
+        ("a\nb", "The name has a line break or a character that cannot be shown."),
+        ("a\u{7}b", "The name has a line break or a character that cannot be shown."),
+    ] {
+        let mut home = written(HOUSE);
+        let fact = serde_json::json!({ "kind": "room_placed", "room": "new", "name": name });
+        let refusal = refused(&mut home, &format!("fact {fact}"));
+        assert_eq!((refusal.code, refusal.wrong.as_str()), (BadText, wrong), "{name:?}");
+        assert_eq!(refusal.field, "name");
+        assert_eq!(refusal.accepted, "Write 1 to 60 characters on one line.");
+    }
+}
+
+#[test]
+fn a_line_that_others_need_names_them_and_goes_with_them() {
+    let mut home = written(HOUSE);
+    for act in ["lit counter", "off 1", "dark counter"] {
+        home.act(act).unwrap();
+    }
+    // Line 3 puts breaker 1 in; line 4 is what the card says of it.
+    let refusal = refused(&mut home, "strike 3");
+    assert_eq!(refusal.code, RefusalCode::LinesDepend);
+    let needed: Vec<u64> = refusal.lines.iter().map(|id| home.book.line(id).unwrap().seq).collect();
+    let off = home.book.seq() - 1;
+    assert_eq!(needed, [4, off], "its label and its switching; a look names no breaker");
+    assert_eq!(refusal.accepted, "Strike them out with it, or leave it.");
+    home.act(&format!("strike 3 4 {off}")).unwrap();
+    assert_eq!(home.home.panels().breakers().count(), 6);
+}
