@@ -209,7 +209,7 @@ impl<'a> Known<'a> {
         let mut feed = match (points.len(), fed.as_slice()) {
             (0, []) => "Nothing is proven on it.".to_owned(),
             (n, []) => format!("Feeds {}.", so_many(n, "point")),
-            (n, panels) => format!("Feeds {}, with {n} proven points behind it.", panels.join(" and ")),
+            (n, panels) => format!("Feeds {}, with {} behind it.", panels.join(" and "), so_many(n, "proven point")),
         };
         if let Some(claim) = &breaker.claim {
             feed.push_str(&format!(" The old card says “{claim}”."));
@@ -293,7 +293,7 @@ mod tests {
         let w = home();
         for text in ["5-7", "7", "shed"] {
             let feeder = find(&w.home, text).into_iter().find(|f| f.name == "Breaker 5-7").unwrap_or_else(|| panic!("{text}"));
-            assert_eq!(feeder.feed, "Feeds Shed, with 1 proven points behind it. The old card says “shed”.");
+            assert_eq!(feeder.feed, "Feeds Shed, with 1 proven point behind it. The old card says “shed”.");
             assert_eq!(feeder.dark_with[0].name, "Shed, lamp");
         }
         assert_eq!(find(&w.home, "1")[0].name, "Breaker 1", "the number itself comes first");

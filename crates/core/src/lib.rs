@@ -65,8 +65,8 @@ pub use overview::{
     Checks, HomeNow, HomeOverview, Known, KnownPoint, KnownPoints, checks, home_now, known_points, overview, progress,
 };
 pub use panel::{
-    BreakerView, CardLine, ColumnRole, FeedsPanel, LabelOutcome, Moves, OpenSpace, PanelView, Part, PassedOver, Place, SheetRead,
-    SpaceSpot, moves, panel_view, panel_views, places, preview_card, read_card, read_sheet, write_card,
+    AlsoFed, BreakerView, CardLine, ColumnRole, FeedsPanel, LabelOutcome, Moves, OpenSpace, PanelView, Part, PassedOver, Place,
+    SheetRead, SpaceSpot, moves, panel_view, panel_views, places, preview_card, read_card, read_sheet, write_card,
 };
 pub use plan::{
     Misread, Neighbor, NextRoom, Plan, PlanBackdrop, PlanFloor, PlanNote, PlanOpening, PlanPanel, PlanPoint, PlanRoom,

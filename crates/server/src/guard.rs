@@ -3,7 +3,8 @@
 use std::panic;
 
 use axum::body::{Body, Bytes};
-use axum::extract::{FromRequest, Request, State};
+use axum::extract::{FromRequest, FromRequestParts, Query, Request, State};
+use axum::http::request::Parts;
 use axum::http::{HeaderMap, HeaderValue, Method, StatusCode, Uri, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
@@ -159,6 +160,25 @@ impl<S: Sync, T: DeserializeOwned, const LIMIT: usize> FromRequest<S> for JsonBo
                 "not_understood",
                 format!("What was sent cannot be read: {error}."),
                 "Nothing was recorded. The shapes are described at /api/openapi.json.",
+            )
+        })
+    }
+}
+
+/// What stands after the question mark of the address.
+pub(crate) struct Asked<T>(pub(crate) T);
+
+impl<S: Send + Sync, T: DeserializeOwned> FromRequestParts<S> for Asked<T> {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, _: &S) -> Result<Self, Problem> {
+        Query::try_from_uri(&parts.uri).map(|Query(asked)| Self(asked)).map_err(|error| {
+            let why = std::error::Error::source(&error).map_or_else(|| error.to_string(), ToString::to_string);
+            Problem::new(
+                StatusCode::UNPROCESSABLE_ENTITY,
+                "not_understood",
+                format!("What is asked for cannot be read: {why}."),
+                "The addresses are described at /api/openapi.json.",
             )
         })
     }

@@ -7,37 +7,12 @@ use std::time::Duration;
 
 use futures_util::StreamExt;
 use serde_json::{Value, json};
-use support::{acts, entry, get, home_named, post, room};
-use tokio::net::TcpListener;
-use tokio::sync::oneshot;
+use support::{Site, acts, entry, get, home_named, post, room};
 use wayfinder_core::{Draft, Method, Moment, PhotoOf, PhotoTaken, PointSeen, Seen, TraceSet, TraceSetup};
-use wayfinder_server::{Desk, serve};
-
-struct Site {
-    address: String,
-    folder: tempfile::TempDir,
-    stop: Option<oneshot::Sender<()>>,
-    task: tokio::task::JoinHandle<std::io::Result<()>>,
-}
-
-async fn site(demo: bool) -> Site {
-    let folder = tempfile::tempdir().unwrap();
-    let desk = Desk::open(folder.path()).unwrap();
-    if demo {
-        desk.set_up_demo().unwrap();
-    }
-    let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
-    let address = format!("http://{}", listener.local_addr().unwrap());
-    let (stop, stopped) = oneshot::channel::<()>();
-    let task = tokio::spawn(serve(listener, desk, demo, async {
-        let _ = stopped.await;
-    }));
-    Site { address, folder, stop: Some(stop), task }
-}
 
 #[tokio::test]
 async fn a_batch_is_all_or_nothing_and_harmless_to_send_again() {
-    let site = site(false).await;
+    let site = Site::start(false).await;
     let batch = vec![home_named("a", "Hut"), room("b", "kitchen", "Kitchen")];
     assert_eq!(post(&site.address, "hut", batch.clone()).await, (200, json!({ "seq": 2, "new": 2 })));
     assert_eq!(post(&site.address, "hut", batch.clone()).await, (200, json!({ "seq": 2, "new": 0 })));
@@ -55,7 +30,7 @@ async fn a_batch_is_all_or_nothing_and_harmless_to_send_again() {
 
 #[tokio::test]
 async fn the_plan_is_proposed_and_never_written_by_asking() {
-    let site = site(true).await;
+    let site = Site::start(true).await;
     let plan = format!("{}/api/homes/juniper-lane/plan", site.address);
     let client = reqwest::Client::new();
     let before = get(&format!("{}/api/homes/juniper-lane", site.address)).await["seq"].clone();
@@ -92,7 +67,7 @@ async fn the_plan_is_proposed_and_never_written_by_asking() {
 
 #[tokio::test]
 async fn what_cannot_be_read_gets_a_sentence_and_not_our_insides() {
-    let site = site(true).await;
+    let site = Site::start(true).await;
     let client = reqwest::Client::new();
     let entries = format!("{}/api/homes/juniper-lane/entries", site.address);
     let json = |body: &str| client.post(&entries).header("content-type", "application/json").body(body.to_owned());
@@ -138,7 +113,7 @@ async fn what_cannot_be_read_gets_a_sentence_and_not_our_insides() {
 
 #[tokio::test]
 async fn only_this_machine_and_only_its_own_pages() {
-    let site = site(false).await;
+    let site = Site::start(false).await;
     let client = reqwest::Client::new();
     let health = format!("{}/api/health", site.address);
     for (host, status) in
@@ -157,7 +132,7 @@ async fn only_this_machine_and_only_its_own_pages() {
 
 #[tokio::test]
 async fn a_page_loads_nothing_from_elsewhere() {
-    let site = site(false).await;
+    let site = Site::start(false).await;
     let response = reqwest::get(format!("{}/h/any/panel", site.address)).await.unwrap();
     let policy = response.headers()["content-security-policy"].to_str().unwrap().to_owned();
     assert!(policy.starts_with("default-src 'none'; script-src 'self'; style-src 'self' 'nonce-"), "{policy}");
@@ -175,7 +150,7 @@ async fn a_page_loads_nothing_from_elsewhere() {
 
 #[tokio::test]
 async fn the_stream_tells_of_every_write_resumes_and_ends_with_the_program() {
-    let mut site = site(false).await;
+    let mut site = Site::start(false).await;
     post(&site.address, "hut", vec![home_named("a", "Hut")]).await;
     let stream = reqwest::get(format!("{}/api/homes/hut/stream?after=1", site.address)).await.unwrap();
     let mut stream = stream.bytes_stream();
@@ -197,7 +172,7 @@ async fn the_stream_tells_of_every_write_resumes_and_ends_with_the_program() {
 
 #[tokio::test]
 async fn a_look_under_other_breakers_is_refused_as_a_conflict() {
-    let site = site(true).await;
+    let site = Site::start(true).await;
     let since = Some(serde_json::from_value(json!("start")).unwrap());
     let look = entry("look", PointSeen { point: "porch-lantern".parse().unwrap(), seen: Seen::Dark, since });
     let late = Draft { at: Moment::from_unix_ms(1_900_000_000_000), ..look };
@@ -208,8 +183,8 @@ async fn a_look_under_other_breakers_is_refused_as_a_conflict() {
 
 #[tokio::test]
 async fn a_home_goes_out_and_comes_in_to_the_letter() {
-    let from = site(true).await;
-    let to = site(false).await;
+    let from = Site::start(true).await;
+    let to = Site::start(false).await;
     let export = |site: &Site| reqwest::get(format!("{}/api/homes/juniper-lane/export", site.address));
     let file = export(&from).await.unwrap().bytes().await.unwrap();
     let client = reqwest::Client::new();
@@ -228,7 +203,7 @@ async fn a_home_goes_out_and_comes_in_to_the_letter() {
 
 #[tokio::test]
 async fn two_who_record_at_the_same_moment_both_count() {
-    let site = site(false).await;
+    let site = Site::start(false).await;
     post(&site.address, "hut", vec![home_named("a", "Hut")]).await;
     let people: Vec<_> = (0..8)
         .map(|person| {
@@ -251,7 +226,7 @@ async fn two_who_record_at_the_same_moment_both_count() {
 
 #[tokio::test]
 async fn the_logbook_is_read_page_by_page_newest_first() {
-    let site = site(true).await;
+    let site = Site::start(true).await;
     let mut before = String::new();
     let mut seen = Vec::new();
     loop {
@@ -269,7 +244,7 @@ async fn the_logbook_is_read_page_by_page_newest_first() {
 
 #[tokio::test]
 async fn the_files_sent_compressed_are_the_same_files() {
-    let site = site(false).await;
+    let site = Site::start(false).await;
     let page = reqwest::get(&site.address).await.unwrap().text().await.unwrap();
     let script = page
         .split("src=\"")
@@ -306,7 +281,7 @@ fn the_description_in_docs_is_the_one_of_the_code() {
 
 #[tokio::test]
 async fn a_trace_is_asked_for_by_method_and_crew_and_a_running_clock_is_told() {
-    let site = site(true).await;
+    let site = Site::start(true).await;
     let home = format!("{}/api/homes/juniper-lane", site.address);
     let usual = get(&format!("{home}/trace")).await;
     assert_eq!((&usual["setup"]["school"], &usual["setup"]["alone"]), (&json!("one_at_a_time"), &json!(false)));
@@ -336,7 +311,7 @@ async fn a_trace_is_asked_for_by_method_and_crew_and_a_running_clock_is_told() {
 
 #[tokio::test]
 async fn a_sheet_is_read_within_bounds_and_nothing_is_written() {
-    let site = site(true).await;
+    let site = Site::start(true).await;
     let client = reqwest::Client::new();
     let sheet = |query: &str, body: Vec<u8>| {
         client.post(format!("{}/api/homes/juniper-lane/panels/main/sheet{query}", site.address)).body(body).send()
@@ -365,8 +340,8 @@ async fn a_sheet_is_read_within_bounds_and_nothing_is_written() {
 
 #[tokio::test]
 async fn photos_are_kept_checked_and_go_with_the_home() {
-    let from = site(true).await;
-    let to = site(false).await;
+    let from = Site::start(true).await;
+    let to = Site::start(false).await;
     let client = reqwest::Client::new();
     let address = |site: &Site, photo: &str| format!("{}/api/homes/juniper-lane/photos/{photo}", site.address);
     let png = b"\x89PNG\r\n\x1a\n and the rest".to_vec();
@@ -398,7 +373,7 @@ async fn photos_are_kept_checked_and_go_with_the_home() {
 
 #[tokio::test]
 async fn a_new_line_sends_a_screen_only_what_it_changed() {
-    let site = site(true).await;
+    let site = Site::start(true).await;
     let home = format!("{}/api/homes/juniper-lane", site.address);
     let client = reqwest::Client::new();
     let ask = async |part: &str, has: Option<&str>| {
@@ -427,7 +402,7 @@ async fn a_new_line_sends_a_screen_only_what_it_changed() {
 
 #[tokio::test]
 async fn many_who_write_to_one_home_at_once_are_each_taken_or_refused_and_leave_no_gap() {
-    let site = site(false).await;
+    let site = Site::start(false).await;
     assert_eq!(post(&site.address, "hut", vec![home_named("first", "Hut")]).await.0, 200);
     let one = |n: usize| {
         let address = site.address.clone();

@@ -1,32 +1,21 @@
 import Alert from "@mui/material/Alert";
 import Typography from "@mui/material/Typography";
-import type { Panel } from "../api/client";
+import type { PanelView } from "../api/client";
 import { Block } from "./Block";
 
-const SOURCES = {
-  standby_generator: "a standby generator, which starts by itself when the main opens",
-  portable_generator: "a portable generator",
-  battery: "a battery",
-  solar: "solar",
-  transfer_switch: "a transfer switch",
-  second_service: "a second service",
-} as const;
-
 /** What to mind at the panel, whatever is done there. */
-export function PanelCautions({ panel }: { panel: Panel }) {
-  const sources = panel.details.sources;
+export function PanelCautions({ view }: { view: PanelView }) {
+  const fed = view.also_fed;
   return (
     <Block title="Before you touch anything">
-      {sources == null ? (
-        <Typography variant="body2" sx={{ mb: 1 }}>
-          Nobody has asked yet what else feeds this panel: a generator, a battery, solar? Describe the panel.
+      {fed && (
+        <Typography
+          variant="body2"
+          color={fed.live ? "error" : undefined}
+          sx={{ mb: 1, fontWeight: fed.live ? 700 : 400 }}
+        >
+          {fed.words}
         </Typography>
-      ) : (
-        sources.length > 0 && (
-          <Typography variant="body2" color="error" sx={{ mb: 1, fontWeight: 700 }}>
-            Also fed by {sources.map((source) => SOURCES[source]).join("; ")}. With the main off it can still be live.
-          </Typography>
-        )
       )}
       <Typography variant="body2">
         Nothing here needs the cover off. Behind it, the line-side lugs stay live even with the main off. A breaker that

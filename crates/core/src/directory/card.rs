@@ -5,7 +5,7 @@ use crate::panel::panel_view;
 use crate::panel::{PanelView, Part};
 use crate::study::Study;
 use crate::trace::Progress;
-use crate::trace::{Verdict, verdicts};
+use crate::trace::verdicts;
 
 /// What a cell stands for.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -69,36 +69,33 @@ pub struct Card {
 /// Words the card. The logbook's last line is printed as the revision; `printed` is today's date as
 /// it shall stand on the card. `None` when there is no such panel.
 pub fn card(home: &Study, panel: &PanelId, printed: &str) -> Option<Card> {
-    let known = verdicts(home);
     let PanelView { panel, rows, breakers, open, .. } = panel_view(home, panel)?;
-    let progress = Progress::of(known);
+    let progress = Progress::of(verdicts(home));
     let mut cells: Vec<CardCell> = breakers
         .iter()
-        .flat_map(|blade| {
-            let claim = blade.claim.as_deref().map(|claim| format!(" (old card: {claim})")).unwrap_or_default();
-            let state = if blade.state == State::Tripped { ", tripped" } else { "" };
-            let nothing = blade.possible == 0
-                && progress.points > 0
-                && known.iter().all(|(_, v)| !matches!(v, Verdict::Contradictory { .. }));
-            let (kind, text) = if let Some(fed) = blade.feeds.first() {
+        .flat_map(|breaker| {
+            let claim = breaker.claim.as_deref().map(|claim| format!(" (old card: {claim})")).unwrap_or_default();
+            let state = if breaker.state == State::Tripped { ", tripped" } else { "" };
+            let nothing = breaker.possible == 0 && progress.points > 0;
+            let (kind, text) = if let Some(fed) = breaker.feeds.first() {
                 (CellKind::Proven, format!("Feeds {}{state}", fed.name))
-            } else if blade.details.back_fed_main {
+            } else if breaker.details.back_fed_main {
                 (CellKind::Proven, format!("Main{state}"))
-            } else if blade.proven > 0 {
-                (CellKind::Proven, blade.wording.clone())
+            } else if breaker.proven > 0 {
+                (CellKind::Proven, breaker.wording.clone())
             } else if nothing {
                 (CellKind::NothingFound, format!("Nothing found on it{state}{claim}"))
             } else {
                 (CellKind::NotProven, format!("Not proven{state}{claim}"))
             };
             // The outer handles of a quad are apart: the second says with which it goes.
-            blade.parts.iter().enumerate().map(move |(n, part)| CardCell {
-                breaker: Some(blade.breaker.clone()),
-                number: blade.number.clone(),
-                side: blade.side,
+            breaker.parts.iter().enumerate().map(move |(n, part)| CardCell {
+                breaker: Some(breaker.breaker.clone()),
+                number: breaker.number.clone(),
+                side: breaker.side,
                 part: *part,
-                amps: blade.amps.value().to_string(),
-                text: if n == 0 { text.clone() } else { format!("with {}", blade.number) },
+                amps: breaker.amps.value().to_string(),
+                text: if n == 0 { text.clone() } else { format!("with {}", breaker.number) },
                 kind,
             })
         })

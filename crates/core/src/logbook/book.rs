@@ -30,6 +30,8 @@ impl Logbook {
     /// Folds stored lines, which must be in order of `seq`.
     pub fn from_lines(lines: impl IntoIterator<Item = Line>) -> Result<Self, Refusal> {
         let mut book = Self::default();
+        let lines = lines.into_iter();
+        book.lines.reserve(lines.size_hint().0);
         for line in lines {
             book.lines.insert(line.entry.id.clone(), Arc::new(line));
         }

@@ -11,5 +11,5 @@ pub(crate) use places::open_slots;
 pub use places::{Moves, Place, moves, places};
 pub use read_card::{CardLine, LabelOutcome, preview_card, read_card};
 pub use read_sheet::{ColumnRole, PassedOver, SheetRead, read_sheet};
-pub use view::{BreakerView, FeedsPanel, OpenSpace, PanelView, Part, SpaceSpot, panel_view, panel_views};
+pub use view::{AlsoFed, BreakerView, FeedsPanel, OpenSpace, PanelView, Part, SpaceSpot, panel_view, panel_views};
 pub use write_card::write_card;

@@ -2,8 +2,8 @@
 //! The web draws it; what goes where is worked out here.
 
 use crate::model::{
-    Amps, Breaker, BreakerDetails, BreakerId, Half, Housing, Kept, Leg, Panel, PanelId, Photo, PostRow, Protection, Side, Slot,
-    State, Volts, Wire, largest_breaker, legs_of, place_in_words, position, volts_between,
+    Amps, Breaker, BreakerDetails, BreakerId, Half, Housing, Kept, Leg, OtherSource, Panel, PanelId, Photo, PostRow, Protection,
+    Side, Slot, State, Volts, Wire, largest_breaker, legs_of, place_in_words, position, volts_between,
 };
 use crate::study::Study;
 use crate::trace::on_breaker;
@@ -131,6 +131,32 @@ pub struct PanelView {
     pub spaces: Vec<SpaceSpot>,
     /// Its photos, in the order of entry.
     pub photos: Vec<Photo>,
+    /// What else feeds it, or that nobody has asked; `null` when nothing else does.
+    pub also_fed: Option<AlsoFed>,
+}
+
+/// What else than the service or a feeder may put power on a panel.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct AlsoFed {
+    /// As a sentence.
+    pub words: String,
+    /// There is such a source: with the main off it can still be live.
+    pub live: bool,
+}
+
+fn also_fed(sources: Option<&[OtherSource]>) -> Option<AlsoFed> {
+    let Some(sources) = sources else {
+        let ask = "Nobody has asked yet what else feeds this panel: a generator, a battery, solar? Describe the panel.";
+        return Some(AlsoFed { words: ask.into(), live: false });
+    };
+    let said = |source: &OtherSource| match source {
+        OtherSource::StandbyGenerator => "a standby generator, which starts by itself when the main opens".to_owned(),
+        OtherSource::Solar => "solar".to_owned(),
+        other => format!("a {}", other.word()),
+    };
+    let named = sources.iter().map(said).collect::<Vec<_>>().join("; ");
+    let words = format!("Also fed by {named}. With the main off it can still be live.");
+    (!sources.is_empty()).then_some(AlsoFed { words, live: true })
 }
 
 struct PanelViews(Vec<PanelView>);
@@ -169,7 +195,7 @@ fn lay_out(home: &Study, panel: &Panel) -> PanelView {
     let spot = |space| position(panel, space).map(|(side, row)| SpaceSpot { space, side, row });
     let spaces = panel.every_space().into_iter().filter_map(spot).collect();
     let photos = home.panels().photos().iter().filter(|photo| photo.panel == panel.id).cloned().collect();
-    PanelView { panel: panel.clone(), rows, breakers, open, spaces, photos }
+    PanelView { also_fed: also_fed(panel.details.sources.as_deref()), panel: panel.clone(), rows, breakers, open, spaces, photos }
 }
 
 fn view_of(home: &Study, panel: &Panel, breaker: &Breaker) -> BreakerView {
@@ -300,5 +326,22 @@ mod tests {
         let post = panel_views(&home)[0].clone();
         let said: Vec<_> = post.breakers.iter().map(|b| (b.wording.as_str(), b.proven, b.possible)).collect();
         assert_eq!(said, [("Hall: light", 1, 1), ("", 0, 1)]);
+    }
+
+    #[test]
+    fn what_else_feeds_a_panel_is_said_or_asked_for() {
+        let said = |details: &str| {
+            let home = written(&format!("panel 6\nwith main {{\"details\":{{{details}}}}}")).home;
+            panel_views(&home)[0].also_fed.clone().map(|fed| (fed.words, fed.live))
+        };
+        assert!(said("").is_some_and(|(words, live)| words.starts_with("Nobody has asked yet") && !live));
+        assert_eq!(said("\"sources\":[]"), None);
+        let (words, live) = said("\"sources\":[\"standby_generator\",\"battery\",\"solar\"]").unwrap();
+        assert!(live);
+        assert_eq!(
+            words,
+            "Also fed by a standby generator, which starts by itself when the main opens; a battery; solar. With the main off it \
+             can still be live."
+        );
     }
 }

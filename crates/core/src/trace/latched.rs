@@ -20,7 +20,8 @@ pub(super) struct Latched<'a> {
     switched: Vec<usize>,
     /// For each, where it moved.
     moved: Vec<Vec<usize>>,
-    /// For each, the lit looks at points that are proven on it: [`Look::moves`] and [`Look::nth`].
+    /// For each, the lit looks at points that are proven on it, by [`Look::moves`], each with the least [`Look::nth`] of those
+    /// from it on.
     lit: Vec<Vec<(usize, usize)>>,
     /// The breakers that feed others, each with all that is behind it.
     leading: Vec<(usize, BTreeSet<BreakerId>)>,
@@ -68,7 +69,14 @@ impl<'a> Latched<'a> {
         taught.sort_unstable();
         taught.dedup();
         for number in &taught {
-            self.lit[*number].extend(&lit);
+            let known = &mut self.lit[*number];
+            known.extend(&lit);
+            known.sort_unstable();
+            let mut least = usize::MAX;
+            for (_, nth) in known.iter_mut().rev() {
+                least = least.min(*nth);
+                *nth = least;
+            }
         }
         taught.into_iter().map(|number| self.breakers[number]).collect()
     }
@@ -79,9 +87,10 @@ impl<'a> Latched<'a> {
         moved[..moved.partition_point(|place| *place < moves)].last().copied()
     }
 
-    fn seen(&self, number: usize, (moves, nth): (usize, usize)) -> bool {
-        let Some(moved) = self.last_move(number, moves) else { return true };
-        self.lit[number].iter().any(|look| moved < look.0 && look.1 < nth)
+    /// Whether a point that is proven on it was seen lit after this move and before the look `nth`.
+    fn seen(&self, number: usize, moved: usize, nth: usize) -> bool {
+        let lit = &self.lit[number];
+        lit.get(lit.partition_point(|look| look.0 <= moved)).is_some_and(|look| look.1 < nth)
     }
 
     /// The breakers that moved between two moments, are on at the second, and may not have latched as far as a point with
@@ -97,15 +106,21 @@ impl<'a> Latched<'a> {
         for number in off.iter().filter_map(|b| self.numbers.get(b)) {
             asked[*number] = true;
         }
+        let lit = || looks.iter().filter(|look| look.seen == Seen::Lit);
+        // The point itself was lit with it off, or lit since it moved.
+        let mut off_while_lit = vec![false; self.breakers.len()];
+        for number in lit().flat_map(|look| look.off.iter()).filter_map(|b| self.numbers.get(b)) {
+            off_while_lit[*number] = true;
+        }
+        let last_lit = lit().filter(|look| look.nth < nth).map(|look| look.moves).max();
         let mut doubt = Vec::new();
         for number in &self.switched[from..to] {
-            if std::mem::replace(&mut asked[*number], true) || self.seen(*number, (to, nth)) {
+            if std::mem::replace(&mut asked[*number], true) || off_while_lit[*number] {
                 continue;
             }
-            let breaker = self.breakers[*number];
-            let lit_since = |look: &Look| look.nth < nth && self.last_move(*number, to).is_some_and(|moved| moved < look.moves);
-            if !looks.iter().any(|look| look.seen == Seen::Lit && (lit_since(look) || look.off.contains(breaker))) {
-                doubt.push(breaker.clone());
+            let Some(moved) = self.last_move(*number, to) else { continue };
+            if last_lit.is_none_or(|lit| lit <= moved) && !self.seen(*number, moved, nth) {
+                doubt.push(self.breakers[*number].clone());
             }
         }
         doubt.sort();

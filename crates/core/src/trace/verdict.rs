@@ -107,7 +107,7 @@ pub fn verdicts(home: &Study) -> &[(PointId, Verdict)] {
 pub(crate) struct OnBreaker {
     /// The points proven on it, in the order of entry.
     pub(crate) proven: Vec<PointId>,
-    /// How many open points may be on it.
+    /// How many points that are not proven may be on it, as far as anybody knows.
     pub(crate) possible: usize,
 }
 
@@ -120,17 +120,21 @@ pub(crate) fn on_breaker<'a>(home: &'a Study, breaker: &BreakerId) -> &'a OnBrea
 }
 
 fn by_breaker(home: &Study) -> BTreeMap<BreakerId, OnBreaker> {
-    let mut all: BTreeMap<&BreakerId, OnBreaker> = BTreeMap::new();
-    let nothing = || OnBreaker { proven: Vec::new(), possible: 0 };
+    // Nothing is sure of a point whose looks disagree or that was dark with everything on: it may be on any.
+    let anywhere = |(_, known): &&(PointId, Verdict)| matches!(known, Verdict::Contradictory { .. } | Verdict::Out { .. });
+    let anywhere = verdicts(home).iter().filter(anywhere).count();
+    let fresh = || OnBreaker { proven: Vec::new(), possible: anywhere };
+    let mut all: BTreeMap<&BreakerId, OnBreaker> = home.panels().breakers().map(|breaker| (&breaker.id, fresh())).collect();
     for (point, verdict) in verdicts(home) {
         match verdict {
-            Verdict::Proven { breaker, .. } => all.entry(breaker).or_insert_with(nothing).proven.push(point.clone()),
+            Verdict::Proven { breaker, .. } => all.entry(breaker).or_insert_with(fresh).proven.push(point.clone()),
             Verdict::Open { possible, .. } => {
                 for breaker in possible {
-                    all.entry(breaker).or_insert_with(nothing).possible += 1;
+                    all.entry(breaker).or_insert_with(fresh).possible += 1;
                 }
             }
-            Verdict::ByExclusion { .. } | Verdict::Contradictory { .. } | Verdict::Out { .. } => {}
+            Verdict::ByExclusion { breaker } => all.entry(breaker).or_insert_with(fresh).possible += 1,
+            Verdict::Contradictory { .. } | Verdict::Out { .. } => {}
         }
     }
     all.into_iter().map(|(breaker, on)| (breaker.clone(), on)).collect()

@@ -6,3 +6,4 @@ mod breaker_against_wire;
 mod directory_rule;
 mod kinds_by_space;
 mod legs_by_space;
+mod receptacle_on_circuit;

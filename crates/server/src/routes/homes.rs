@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use axum::Json;
-use axum::extract::{Path, Query, State};
+use axum::extract::{Path, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
@@ -14,7 +14,7 @@ use wayfinder_core::{
 use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
 
 use crate::App;
-use crate::guard::off_thread;
+use crate::guard::{Asked, off_thread};
 use crate::in_home::{HomePath, InHome};
 use crate::problem::{Problem, internal};
 
@@ -137,7 +137,7 @@ pub(crate) async fn checks(home: InHome) -> Result<Response, Problem> {
 
 /// The logbook, newest first.
 #[utoipa::path(get, path = "/api/homes/{home}/logbook", params(HomePath, Paging), responses((status = 200, body = LogbookPage), (status = 404, body = Problem)))]
-pub(crate) async fn logbook(home: InHome, Query(paging): Query<Paging>) -> Result<Response, Problem> {
+pub(crate) async fn logbook(home: InHome, Asked(paging): Asked<Paging>) -> Result<Response, Problem> {
     let limit = paging.limit.unwrap_or(200).clamp(1, 500);
     home.answer(move |opened| {
         let book = &opened.book;
@@ -189,13 +189,13 @@ pub(crate) async fn evidence(home: InHome, Path(PointPath { point }): Path<Point
 
 /// The door card, worded from what is proven.
 #[utoipa::path(get, path = "/api/homes/{home}/directory", params(HomePath, Printing), responses((status = 200, body = Card), (status = 404, body = Problem)))]
-pub(crate) async fn directory(home: InHome, Query(printing): Query<Printing>) -> Result<Response, Problem> {
+pub(crate) async fn directory(home: InHome, Asked(printing): Asked<Printing>) -> Result<Response, Problem> {
     home.answer(move |opened| card_of(&opened.study, &printing)).await
 }
 
 /// The door card as a one-page PDF.
 #[utoipa::path(get, path = "/api/homes/{home}/directory.pdf", params(HomePath, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
-pub(crate) async fn directory_pdf(home: InHome, Query(printing): Query<Printing>) -> Result<Response, Problem> {
+pub(crate) async fn directory_pdf(home: InHome, Asked(printing): Asked<Printing>) -> Result<Response, Problem> {
     let sheet = sheet_of(&printing)?;
     let disposition = format!("inline; filename=\"door-card-{}.pdf\"", home.id);
     let pdf = home.ask(move |opened| door_card_pdf(&card_of(&opened.study, &printing)?, sheet).map_err(unwritten)).await?;
@@ -213,7 +213,7 @@ pub(crate) async fn export(State(app): State<App>, home: InHome) -> Result<Respo
 
 /// Everything worth a look, as a report to print on `letter` or `a4`.
 #[utoipa::path(get, path = "/api/homes/{home}/findings.pdf", params(HomePath, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
-pub(crate) async fn report(home: InHome, Query(printing): Query<Printing>) -> Result<Response, Problem> {
+pub(crate) async fn report(home: InHome, Asked(printing): Asked<Printing>) -> Result<Response, Problem> {
     let (width, height) = sheet_of(&printing)?.size_mm().or(Sheet::Letter.size_mm()).unwrap_or((215.9, 279.4));
     let date = date_of(&printing)?;
     let disposition = format!("inline; filename=\"findings-{}.pdf\"", home.id);

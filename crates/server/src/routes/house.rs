@@ -1,7 +1,7 @@
 //! Answers about the house: the plan and its files, edits proposed, a room walked, anything found.
 
 use axum::Json;
-use axum::extract::{Path, Query};
+use axum::extract::Path;
 use axum::response::Response;
 use wayfinder_core::{
     Fact, Found, Plan, PlanFloor, Proposal, RoomId, RoomWalk, Study, SymbolDrawing, Wish, find as find_in, plan as plan_of,
@@ -10,7 +10,7 @@ use wayfinder_core::{
 use wayfinder_formats::{DxfError, Paper, PlanRequest, PlanSheet, plan_pdf, plan_sheet, plan_svg, read_plan_dxf, write_plan_dxf};
 
 use super::homes::{date_of_text, file, unfit, unwritten};
-use crate::guard::{ENTRIES_LIMIT, JsonBody, RawBody};
+use crate::guard::{Asked, ENTRIES_LIMIT, JsonBody, RawBody};
 use crate::in_home::{HomePath, InHome};
 use crate::problem::{Problem, internal};
 
@@ -62,7 +62,7 @@ pub(crate) struct Sought {
 
 /// Finds rooms, points, breakers and what the old card says, with what feeds what.
 #[utoipa::path(get, path = "/api/homes/{home}/find", params(HomePath, Sought), responses((status = 200, body = [Found]), (status = 404, body = Problem)))]
-pub(crate) async fn find(home: InHome, Query(sought): Query<Sought>) -> Result<Response, Problem> {
+pub(crate) async fn find(home: InHome, Asked(sought): Asked<Sought>) -> Result<Response, Problem> {
     let text: String = sought.q.chars().take(100).collect();
     home.answer(move |opened| Ok(find_in(&opened.study, &text))).await
 }
@@ -93,7 +93,7 @@ pub(crate) struct PlanFormat {
 pub(crate) async fn plan_file(
     home: InHome,
     Path(PlanFormat { format }): Path<PlanFormat>,
-    Query(drawing): Query<Drawing>,
+    Asked(drawing): Asked<Drawing>,
 ) -> Result<Response, Problem> {
     let id = home.id.clone();
     let date = date_of_text(drawing.date.as_deref())?;
@@ -180,7 +180,7 @@ pub(crate) struct DrawingRead {
 #[utoipa::path(post, path = "/api/homes/{home}/plan/drawing", params(HomePath, Taking), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = DrawingRead), (status = 404, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem)))]
 pub(crate) async fn read_drawing(
     home: InHome,
-    Query(taking): Query<Taking>,
+    Asked(taking): Asked<Taking>,
     RawBody(bytes): RawBody<DRAWING_LIMIT>,
 ) -> Result<Json<DrawingRead>, Problem> {
     if taking.unit_mm.is_some_and(|mm| !(0.001..=100_000.0).contains(&mm)) {

@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use axum::Json;
-use axum::extract::{Path, Query, State};
+use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::Response;
 use wayfinder_core::{
@@ -16,7 +16,7 @@ use wayfinder_store::StoredPhoto;
 use super::homes::{file, unfit};
 use crate::App;
 use crate::desk::Opened;
-use crate::guard::{ENTRIES_LIMIT, JsonBody, RawBody, off_thread};
+use crate::guard::{Asked, ENTRIES_LIMIT, JsonBody, RawBody, off_thread};
 use crate::in_home::{HomePath, InHome};
 use crate::problem::{Problem, internal};
 
@@ -117,7 +117,7 @@ pub(crate) async fn read_card(
 pub(crate) async fn read_sheet(
     home: InHome,
     Path(PanelPath { panel: id }): Path<PanelPath>,
-    Query(corrected): Query<Corrected>,
+    Asked(corrected): Asked<Corrected>,
     RawBody(bytes): RawBody<SHEET_LIMIT>,
 ) -> Result<Json<SheetRead>, Problem> {
     let columns = corrected.columns.map(|columns| columns.split(',').map(role).collect::<Result<Vec<_>, _>>()).transpose()?;

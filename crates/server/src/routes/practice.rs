@@ -3,7 +3,7 @@
 use std::sync::Arc;
 
 use axum::Json;
-use axum::extract::{Query, State};
+use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::Response;
 use wayfinder_core::sim::{HeldAt, Marks, Reading, draw, marks as mark, reading as read};
@@ -11,7 +11,7 @@ use wayfinder_core::{BreakerId, Draft, Fact, HomeId, Instrument, Level, Moment, 
 
 use crate::App;
 use crate::desk::Moved;
-use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
+use crate::guard::{Asked, ENTRIES_LIMIT, JsonBody, off_thread};
 use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
 use crate::routes::write::Imported;
@@ -86,7 +86,7 @@ pub(crate) async fn make(
 
 /// What an instrument shows now in a made-up house.
 #[utoipa::path(get, path = "/api/homes/{home}/practice/reading", params(HomePath, Held), responses((status = 200, body = Reading), (status = 404, body = Problem)))]
-pub(crate) async fn reading(home: InHome, Query(held): Query<Held>) -> Result<Response, Problem> {
+pub(crate) async fn reading(home: InHome, Asked(held): Asked<Held>) -> Result<Response, Problem> {
     home.answer(move |opened| {
         if opened.study.practice().is_none() {
             return Err(not_made_up());
@@ -106,6 +106,6 @@ pub(crate) async fn reading(home: InHome, Query(held): Query<Held>) -> Result<Re
 
 /// How good the trace of a made-up house is.
 #[utoipa::path(get, path = "/api/homes/{home}/practice", params(HomePath, Revealing), responses((status = 200, body = Marks), (status = 404, body = Problem)))]
-pub(crate) async fn marks(home: InHome, Query(asked): Query<Revealing>) -> Result<Response, Problem> {
+pub(crate) async fn marks(home: InHome, Asked(asked): Asked<Revealing>) -> Result<Response, Problem> {
     home.answer(move |opened| mark(&opened.book, &opened.study, asked.reveal).ok_or_else(not_made_up)).await
 }

@@ -5,7 +5,7 @@ use std::sync::Arc;
 use std::time::Duration;
 
 use axum::Extension;
-use axum::extract::{Query, State};
+use axum::extract::State;
 use axum::http::HeaderMap;
 use axum::response::Sse;
 use axum::response::sse::{Event, KeepAlive};
@@ -14,6 +14,7 @@ use tokio_stream::wrappers::BroadcastStream;
 use wayfinder_core::HomeId;
 
 use crate::App;
+use crate::guard::Asked;
 use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
 use crate::sharing::{Door, token};
@@ -31,7 +32,7 @@ pub(crate) struct After {
 pub(crate) async fn stream(
     home: InHome,
     State(app): State<App>,
-    Query(after): Query<After>,
+    Asked(after): Asked<After>,
     Extension(door): Extension<Door>,
     headers: HeaderMap,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {

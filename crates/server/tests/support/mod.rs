@@ -6,8 +6,11 @@ use std::path::Path;
 use std::process::{Child, Command, Stdio};
 
 use serde_json::{Value, json};
+use tokio::net::TcpListener;
+use tokio::sync::oneshot;
 use wayfinder_core::{Draft, Fact, HomeDescribed, Line, Logbook, Moment, RoomPlaced};
 use wayfinder_fixture::Written;
+use wayfinder_server::{Desk, serve};
 
 /// The program, started as a user starts it.
 pub struct Program {
@@ -40,6 +43,31 @@ impl Drop for Program {
     fn drop(&mut self) {
         let _ = self.child.kill();
         let _ = self.child.wait();
+    }
+}
+
+/// The program on a port of this process, with a data folder of its own.
+pub struct Site {
+    pub address: String,
+    pub folder: tempfile::TempDir,
+    pub stop: Option<oneshot::Sender<()>>,
+    pub task: tokio::task::JoinHandle<std::io::Result<()>>,
+}
+
+impl Site {
+    pub async fn start(demo: bool) -> Self {
+        let folder = tempfile::tempdir().unwrap();
+        let desk = Desk::open(folder.path()).unwrap();
+        if demo {
+            desk.set_up_demo().unwrap();
+        }
+        let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
+        let address = format!("http://{}", listener.local_addr().unwrap());
+        let (stop, stopped) = oneshot::channel::<()>();
+        let task = tokio::spawn(serve(listener, desk, demo, async {
+            let _ = stopped.await;
+        }));
+        Self { address, folder, stop: Some(stop), task }
     }
 }
 

@@ -706,6 +706,13 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What else than the service or a feeder may put power on a panel. */
+        AlsoFed: {
+            /** @description There is such a source: with the main off it can still be live. */
+            live: boolean;
+            /** @description As a sentence. */
+            words: string;
+        };
         /**
          * Format: double
          * @description Current in amperes.
@@ -2236,6 +2243,7 @@ export interface components {
         };
         /** @description A whole panel. */
         PanelView: {
+            also_fed?: components["schemas"]["AlsoFed"] | null;
             /** @description Its breakers, left column first, each column from the top. */
             breakers: components["schemas"]["BreakerView"][];
             /** @description Its open spaces, in the same order. */

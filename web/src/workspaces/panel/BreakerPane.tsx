@@ -37,7 +37,11 @@ export function BreakerPane({ home, view, breaker, onMove }: Props) {
   const [evidence, setEvidence] = useState<string | null>(null);
   const act = (facts: Fact[]) => record(facts).then(() => setMode("look"), say.problem);
   const points = home.points.filter((p) => p.known.verdict === "proven" && p.known.breaker === breaker.breaker);
-  const maybe = home.points.filter((p) => p.known.verdict === "open" && p.known.possible.includes(breaker.breaker));
+  const maybe = home.points.filter(
+    ({ known }) =>
+      (known.verdict === "open" && known.possible.includes(breaker.breaker)) ||
+      (known.verdict === "by_exclusion" && known.breaker === breaker.breaker),
+  );
   const poles = breaker.poles.length;
   const tied = poles > 1 && breaker.details.tie === "handle" ? ", handles tied" : "";
   const partners = breaker.shares_neutral_with.filter((id) => id !== breaker.breaker);

@@ -273,7 +273,7 @@ function OnePanel({ home, view }: { home: HomeOverview; view: PanelView }) {
             <FindingList home={home.id} findings={about} />
           </Block>
         )}
-        <PanelCautions panel={panel} />
+        <PanelCautions view={view} />
         {!breaker && !space && <PhotoBlock home={home.id} view={view} />}
       </Stack>
       <PanelDialog home={home} before={panel} open={open === "panel"} onClose={close} />

@@ -151,6 +151,12 @@ impl Trace {
         self.number_looks(0);
     }
 
+    /// A name as text that is shared: mostly the one who looked last looks again.
+    fn signed(&self, by: &str) -> Arc<str> {
+        let last = self.looks.last().filter(|look| &*look.by == by);
+        last.map_or_else(|| by.into(), |look| Arc::clone(&look.by))
+    }
+
     fn number_looks(&mut self, from: usize) {
         for (nth, look) in self.looks.iter_mut().enumerate().skip(from) {
             look.nth = nth;
@@ -206,7 +212,7 @@ impl Home {
         let look = Look {
             line: entry.id.clone(),
             at: entry.at,
-            by: entry.by.as_str().into(),
+            by: trace.signed(&entry.by),
             instrument: entry.instrument,
             point: f.point.clone(),
             seen: f.seen,
