@@ -109,11 +109,11 @@ fn draw_cell(pen: &mut Pen<'_, '_>, request: &FitRequest, fitted: &FittedCell, s
         pen.fill(*x, *y, *width, *height, TINT);
     }
     pen.frame(*x, *y, *width, *height, 0.2, INK, false);
-    let colour = if cell.kind == CellKind::Proven { INK } else { SOFT };
+    let color = if cell.kind == CellKind::Proven { INK } else { SOFT };
     let block = leading * fitted.lines.len() as f64;
     let mut base = y + (height - block) / 2.0 + size * 0.88;
     for line in &fitted.lines {
-        pen.text(&TEXT, line, fitted.text_x, base, size, colour);
+        pen.text(&TEXT, line, fitted.text_x, base, size, color);
         base += leading;
     }
     let middle = y + height / 2.0 + size * 0.36;

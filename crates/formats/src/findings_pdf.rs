@@ -13,12 +13,12 @@ use crate::pen::{HARM, INK, PT, Pen, SOFT, TINT};
 const MARGIN: f64 = 16.0;
 const FOOT: f64 = 14.0;
 
-/// One line of the report, with its type, size and colour.
+/// One line of the report, with its type, size and color.
 struct Set {
     text: String,
     face: &'static Type,
     size: f64,
-    colour: (u8, u8, u8),
+    color: (u8, u8, u8),
     indent: f64,
     before: f64,
     /// Stays on one page with the line that follows.
@@ -30,9 +30,9 @@ struct Set {
 pub fn findings_pdf(head: &str, about: &str, findings: &[Finding], width: f64, height: f64) -> Result<Vec<u8>, PdfError> {
     let inner = width - 2.0 * MARGIN;
     let mut lines = Vec::new();
-    let mut set = |text: &str, face: &'static Type, size: f64, colour, indent: f64, before: f64, keep: bool| {
+    let mut set = |text: &str, face: &'static Type, size: f64, color, indent: f64, before: f64, keep: bool| {
         for (n, line) in wrapped(&face.shown(text), face, (inner - indent) / size).into_iter().enumerate() {
-            lines.push(Set { text: line, face, size, colour, indent, before: if n == 0 { before } else { 0.0 }, keep });
+            lines.push(Set { text: line, face, size, color, indent, before: if n == 0 { before } else { 0.0 }, keep });
         }
     };
     set(head, &HEAD, 6.2, INK, 0.0, 0.0, true);
@@ -66,8 +66,8 @@ pub fn findings_pdf(head: &str, about: &str, findings: &[Finding], width: f64, h
     {
         let mut here = open.iter().filter(|finding| finding.severity == severity).peekable();
         if here.peek().is_some() {
-            let colour = if severity == Severity::Danger { HARM } else { INK };
-            set(title, &HEAD, 4.6, colour, 0.0, 6.0, true);
+            let color = if severity == Severity::Danger { HARM } else { INK };
+            set(title, &HEAD, 4.6, color, 0.0, 6.0, true);
         }
         for finding in here {
             set(&format!("{}: {}", finding.about, finding.message), &HEAD, 3.5, INK, 0.0, 3.0, true);
@@ -157,7 +157,7 @@ fn draw(head: &str, pages: &[Vec<(f64, Set)>], width: f64, height: f64) -> Resul
         surface.push_transform(&Transform::from_scale(PT, PT));
         let mut pen = Pen { surface: &mut surface };
         for (base, line) in lines {
-            pen.text(line.face, &line.text, MARGIN + line.indent, *base, line.size, line.colour);
+            pen.text(line.face, &line.text, MARGIN + line.indent, *base, line.size, line.color);
         }
         pen.fill(MARGIN, height - MARGIN - 6.0, width - 2.0 * MARGIN, 0.3, TINT);
         let foot = TEXT.shown(&format!("{head} - page {} of {}", n + 1, pages.len()));

@@ -1,4 +1,4 @@
-//! Drawing on a page in millimetres.
+//! Drawing on a page in millimeters.
 
 use krilla::color::rgb;
 use krilla::geom::{PathBuilder, Point, Rect};
@@ -9,7 +9,7 @@ use krilla::text::TextDirection;
 
 use crate::fonts::Type;
 
-/// Points in a millimetre.
+/// Points in a millimeter.
 pub(crate) const PT: f32 = 72.0 / 25.4;
 
 pub(crate) const INK: (u8, u8, u8) = (29, 42, 46);
@@ -17,33 +17,33 @@ pub(crate) const SOFT: (u8, u8, u8) = (84, 96, 98);
 pub(crate) const TINT: (u8, u8, u8) = (236, 232, 220);
 pub(crate) const HARM: (u8, u8, u8) = (163, 21, 28);
 
-/// Draws in millimetres.
+/// Draws in millimeters.
 pub(crate) struct Pen<'a, 's> {
     pub(crate) surface: &'a mut Surface<'s>,
 }
 
 impl Pen<'_, '_> {
-    pub(crate) fn text(&mut self, face: &Type, text: &str, x: f64, base: f64, size: f64, colour: (u8, u8, u8)) {
+    pub(crate) fn text(&mut self, face: &Type, text: &str, x: f64, base: f64, size: f64, color: (u8, u8, u8)) {
         if text.is_empty() {
             return;
         }
         self.surface.set_stroke(None);
-        self.surface.set_fill(Some(paint(colour)));
+        self.surface.set_fill(Some(paint(color)));
         let at = Point::from_xy(x as f32, base as f32);
         self.surface.draw_text(at, face.font.clone(), size as f32, text, false, TextDirection::LeftToRight);
     }
 
-    pub(crate) fn fill(&mut self, x: f64, y: f64, width: f64, height: f64, colour: (u8, u8, u8)) {
+    pub(crate) fn fill(&mut self, x: f64, y: f64, width: f64, height: f64, color: (u8, u8, u8)) {
         self.surface.set_stroke(None);
-        self.surface.set_fill(Some(paint(colour)));
+        self.surface.set_fill(Some(paint(color)));
         self.rect(x, y, width, height);
     }
 
     #[allow(clippy::too_many_arguments)]
-    pub(crate) fn frame(&mut self, x: f64, y: f64, width: f64, height: f64, weight: f32, colour: (u8, u8, u8), dashed: bool) {
+    pub(crate) fn frame(&mut self, x: f64, y: f64, width: f64, height: f64, weight: f32, color: (u8, u8, u8), dashed: bool) {
         self.surface.set_fill(None);
         self.surface.set_stroke(Some(Stroke {
-            paint: rgb::Color::new(colour.0, colour.1, colour.2).into(),
+            paint: rgb::Color::new(color.0, color.1, color.2).into(),
             width: weight,
             dash: dashed.then(|| StrokeDash { array: vec![2.0, 1.5], offset: 0.0 }),
             ..Default::default()
@@ -120,6 +120,6 @@ impl Pen<'_, '_> {
     }
 }
 
-fn paint(colour: (u8, u8, u8)) -> Fill {
-    Fill { paint: rgb::Color::new(colour.0, colour.1, colour.2).into(), opacity: NormalizedF32::ONE, ..Default::default() }
+fn paint(color: (u8, u8, u8)) -> Fill {
+    Fill { paint: rgb::Color::new(color.0, color.1, color.2).into(), opacity: NormalizedF32::ONE, ..Default::default() }
 }

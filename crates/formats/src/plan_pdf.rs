@@ -27,9 +27,9 @@ pub fn plan_pdf(title: &str, sheets: &[PlanSheet]) -> Result<Vec<u8>, PdfError> 
         for mark in &sheet.marks {
             match mark {
                 Mark::Path { points, closed, ink } => {
-                    pen.path(points, *closed, colour(ink.fill), ink.weight as f32, ink.dashed);
+                    pen.path(points, *closed, color(ink.fill), ink.weight as f32, ink.dashed);
                 }
-                Mark::Circle { at, radius, ink } => pen.circle(*at, *radius, colour(ink.fill), ink.weight as f32),
+                Mark::Circle { at, radius, ink } => pen.circle(*at, *radius, color(ink.fill), ink.weight as f32),
                 Mark::Text { at, text, size, bold, middle, white } => {
                     let face = if *bold { &HEAD } else { &TEXT };
                     let x = if *middle { at.0 - face.width(text) * size / 2.0 } else { at.0 };
@@ -44,7 +44,7 @@ pub fn plan_pdf(title: &str, sheets: &[PlanSheet]) -> Result<Vec<u8>, PdfError> 
     document.finish().map_err(|error| PdfError::Writer(format!("{error:?}")))
 }
 
-fn colour(fill: Fill) -> Option<(u8, u8, u8)> {
+fn color(fill: Fill) -> Option<(u8, u8, u8)> {
     match fill {
         Fill::None => None,
         Fill::Ink => Some(INK),

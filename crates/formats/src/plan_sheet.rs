@@ -349,10 +349,10 @@ fn legend(plan: &Plan, floor: &PlanFloor, request: &PlanRequest, width: f64, mar
         y += 6.6;
     }
     let placed = floor.points.len();
-    let told = format!("{} of {} points shown have a proven number.", proven(floor), placed);
+    let proven_words = format!("{} of {} points shown have a proven number.", proven(floor), placed);
     y += 1.0;
     for words in [
-        told.as_str(),
+        proven_words.as_str(),
         "“Proven” says which breaker feeds a point,",
         "never that it is safe to touch. Prove dead",
         "with a meter tested before and after.",

@@ -26,7 +26,7 @@ pub fn plan_svg(sheet: &PlanSheet) -> String {
                     svg,
                     "<path d=\"M{}{end}\" fill=\"{}\" stroke=\"{INK}\" stroke-width=\"{}\"{dash}/>",
                     d.join("L"),
-                    colour(ink.fill),
+                    color(ink.fill),
                     ink.weight
                 )
             }
@@ -35,7 +35,7 @@ pub fn plan_svg(sheet: &PlanSheet) -> String {
                 "<circle cx=\"{:.3}\" cy=\"{:.3}\" r=\"{radius:.3}\" fill=\"{}\" stroke=\"{INK}\" stroke-width=\"{}\"/>",
                 at.0,
                 at.1,
-                colour(ink.fill),
+                color(ink.fill),
                 ink.weight
             ),
             Mark::Text { at, text, size, bold, middle, white } => writeln!(
@@ -55,7 +55,7 @@ pub fn plan_svg(sheet: &PlanSheet) -> String {
     svg
 }
 
-fn colour(fill: Fill) -> &'static str {
+fn color(fill: Fill) -> &'static str {
     match fill {
         Fill::None => "none",
         Fill::Ink => INK,

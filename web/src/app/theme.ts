@@ -1,6 +1,6 @@
 import { createTheme, responsiveFontSizes, type ThemeOptions } from "@mui/material/styles";
 
-/** The colours of the look, by role. */
+/** The colors of the look, by role. */
 export interface Tones {
   paper: string;
   card: string;

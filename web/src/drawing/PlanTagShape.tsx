@@ -4,7 +4,7 @@ import { tagFont } from "./measures";
 
 type Tag = PlanPoint["tag"];
 
-const COLOURS: Record<Tag["kind"], [keyof Tones, keyof Tones]> = {
+const COLORS: Record<Tag["kind"], [keyof Tones, keyof Tones]> = {
   proven: ["moss", "onMoss"],
   likely: ["ochre", "onOchre"],
   contradictory: ["danger", "paper"],
@@ -14,7 +14,7 @@ const COLOURS: Record<Tag["kind"], [keyof Tones, keyof Tones]> = {
 
 /** A circuit's number beside its point: the blade of the fingerpost, pointing away from the symbol. */
 export function PlanTagShape({ tag, height }: { tag: Tag; height: number }) {
-  const [fill, ink] = COLOURS[tag.kind];
+  const [fill, ink] = COLORS[tag.kind];
   const side = tag.left ? -1 : 1;
   const [w, h] = [tag.width / 2, height / 2];
   const points = [

@@ -5,7 +5,7 @@ import { breakerOf } from "./place";
 
 type Kind = "proven" | "likely" | "contradictory" | "out" | "open" | "plain";
 
-const COLOURS: Record<Kind, [keyof Tones, keyof Tones]> = {
+const COLORS: Record<Kind, [keyof Tones, keyof Tones]> = {
   proven: ["moss", "onMoss"],
   likely: ["ochre", "onOchre"],
   contradictory: ["danger", "paper"],
@@ -23,7 +23,7 @@ interface Props {
 
 /** A circuit's number as a small blade of the fingerpost. */
 export function Tag({ text, kind = "plain", title, size = "small" }: Props) {
-  const [fill, ink] = COLOURS[kind];
+  const [fill, ink] = COLORS[kind];
   return (
     <Box
       component="span"

@@ -25,6 +25,22 @@ pub enum Instrument {
     Radio,
 }
 
+impl Instrument {
+    /// As it stands behind a line of the logbook: `by eye`.
+    pub const fn words(self) -> &'static str {
+        match self {
+            Self::Eye => "by eye",
+            Self::PlugInTester => "plug-in tester",
+            Self::Lamp => "lamp",
+            Self::Meter => "meter",
+            Self::NonContact => "non-contact tester",
+            Self::ToneTracer => "tone tracer",
+            Self::ClampMeter => "clamp meter",
+            Self::Radio => "radio heard at the panel",
+        }
+    }
+}
+
 /// A fact as its observer writes it down, before the logbook has given it a sequence.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields)]

@@ -82,14 +82,14 @@ impl Search<'_> {
         let may: Vec<usize> = self.case.may_be_off().iter().filter(|b| self.clock_allows(*b, 300.0)).collect();
         let price = 12.0;
         let value = |off: OffSet| {
-            let told: f64 = open
+            let gained: f64 = open
                 .iter()
                 .map(|p| {
                     let m: f64 = off.iter().map(|b| self.belief.of(*p)[b]).sum();
                     bits(m) - bits(self.costs.misread)
                 })
                 .sum();
-            price * told - self.costs.flip_s * self.off.differs(off).len() as f64
+            price * gained - self.costs.flip_s * self.off.differs(off).len() as f64
         };
         let mut seed = self.salt();
         let mut best = (f64::NEG_INFINITY, OffSet::NONE);

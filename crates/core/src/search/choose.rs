@@ -197,26 +197,26 @@ impl Search<'_> {
         for p in open.iter().filter(|p| self.can_look(**p, off)) {
             let row = self.belief.of(*p);
             let m: f64 = off.iter().map(|b| row[b]).sum();
-            let told = bit_s * (bits(m * (1.0 - 2.0 * lie) + lie) - base).max(0.0);
+            let gained = bit_s * (bits(m * (1.0 - 2.0 * lie) + lie) - base).max(0.0);
             let look = self.look_s(*p);
             let proof = single.map_or(0.0, |b| m * (look + prices.round_s / expected[b].max(1.0)));
-            worth.push((*p, told, proof));
+            worth.push((*p, gained, proof));
         }
         let mut best_of: Vec<(usize, usize, f64)> = Vec::new();
-        for (p, told, _) in &worth {
+        for (p, gained, _) in &worth {
             let g = self.belief.group(*p);
             match best_of.iter_mut().find(|(other, _, _)| *other == g) {
-                Some(best) if best.2 < *told => (best.1, best.2) = (*p, *told),
+                Some(best) if best.2 < *gained => (best.1, best.2) = (*p, *gained),
                 Some(_) => {}
-                None => best_of.push((g, *p, *told)),
+                None => best_of.push((g, *p, *gained)),
             }
         }
         let f = self.belief.affinity();
         let rest = 1.0 - (1.0 - prices.others) * f;
         let mut rooms: Vec<(usize, f64, f64, Vec<usize>)> = Vec::new();
-        for (p, told, proof) in &worth {
+        for (p, gained, proof) in &worth {
             let first = best_of.iter().any(|(_, best, _)| best == p);
-            let value = told * if first { 1.0 } else { rest } + proof;
+            let value = gained * if first { 1.0 } else { rest } + proof;
             let look = self.look_s(*p);
             if value < bar * look || value <= 1e-6 {
                 continue;
@@ -317,10 +317,10 @@ impl Search<'_> {
                     after -= joint.iter().filter(|x| **x > 1e-12).map(|x| x * (x / total).log2()).sum::<f64>();
                 }
             }
-            let told = (before - after).max(0.0);
+            let gained = (before - after).max(0.0);
             let group = open.iter().filter(|q| self.belief.group(**q) == self.belief.group(p)).count() as f64;
             let spread = 1.0 + 0.3 * self.belief.affinity() * (group - 1.0).min(4.0);
-            let value = prices.bit_s * told * spread;
+            let value = prices.bit_s * gained * spread;
             let fetch = self.sender.map_or(self.at, Place::Room);
             let cost = self.walk_s(self.at, fetch)
                 + self.walk_s(fetch, Place::Room(point.room))

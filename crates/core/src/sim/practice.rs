@@ -175,14 +175,14 @@ impl<'a> Round<'a> {
         }
     }
 
-    fn nth(&self, room: &RoomId) -> Option<usize> {
+    fn place_of(&self, room: &RoomId) -> Option<usize> {
         self.walk.rooms.iter().position(|r| r == room)
     }
 
     /// Seconds between two places; the panel is where no room is.
     fn walk_s(&self, from: Option<&RoomId>, to: Option<&RoomId>) -> f64 {
         let from_panel = self.panel.as_ref().and_then(|panel| self.walk.from_panel.get(panel));
-        match (from.and_then(|r| self.nth(r)), to.and_then(|r| self.nth(r))) {
+        match (from.and_then(|r| self.place_of(r)), to.and_then(|r| self.place_of(r))) {
             (Some(a), Some(b)) => self.walk.between[a][b].seconds,
             (Some(a), None) | (None, Some(a)) => from_panel.map_or(8.0, |walks| walks[a].seconds),
             (None, None) => 0.0,

@@ -233,8 +233,8 @@ mod tests {
             ("lit lamp\noff 1\ndark lamp\nlit lamp", "strike out the line that is wrong"),
         ] {
             let home = written(&format!("{house}{acts}")).home;
-            let told = evidence(&home, &"lamp".parse().unwrap()).unwrap();
-            assert!(told.because.contains(says), "{acts}: {}", told.because);
+            let looked = evidence(&home, &"lamp".parse().unwrap()).unwrap();
+            assert!(looked.because.contains(says), "{acts}: {}", looked.because);
         }
     }
 
@@ -243,8 +243,8 @@ mod tests {
         let home =
             written("panel 6\n1 20 a\nroom Hall\npoint Hall light lamp\nlit lamp\noff 1\ndark lamp\non 1\ndark lamp\nlit lamp")
                 .home;
-        let told = evidence(&home, &"lamp".parse().unwrap()).unwrap();
-        let roles: Vec<_> = told.lines.iter().map(|l| l.role).collect();
+        let looked = evidence(&home, &"lamp".parse().unwrap()).unwrap();
+        let roles: Vec<_> = looked.lines.iter().map(|l| l.role).collect();
         use LineRole::{Agrees, SetAside};
         assert_eq!(roles, [SetAside, SetAside, SetAside, Agrees]);
         assert!(evidence(&home, &"nowhere".parse().unwrap()).is_none());
@@ -268,8 +268,8 @@ mod tests {
         assert_eq!(half.details.half_of.as_ref().map(ToString::to_string).as_deref(), Some("plug"));
         let plug = "plug".parse().unwrap();
         for point in [&plug, &half.id] {
-            let told = evidence(home, point).unwrap();
-            assert!(matches!(told.verdict, Verdict::Open { .. }) && told.lines.is_empty() && told.split.is_empty());
+            let looked = evidence(home, point).unwrap();
+            assert!(matches!(looked.verdict, Verdict::Open { .. }) && looked.lines.is_empty() && looked.split.is_empty());
         }
     }
 }

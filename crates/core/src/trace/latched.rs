@@ -20,7 +20,7 @@ pub(super) struct Latched<'a> {
     switched: Vec<usize>,
     /// For each, where it moved.
     moved: Vec<Vec<usize>>,
-    /// For each, the lit looks at points that are proven on it, by [`Look::moves`], each with the least [`Look::nth`] of those
+    /// For each, the lit looks at points that are proven on it, by [`Look::moves`], each with the least [`Look::place`] of those
     /// from it on.
     lit: Vec<Vec<(usize, usize)>>,
     /// The breakers that feed others, each with all that is behind it.
@@ -38,14 +38,14 @@ impl<'a> Latched<'a> {
             lit: Vec::new(),
             leading: Vec::new(),
         };
-        for (place, Switching { breaker, .. }) in home.switchings().all().iter().enumerate() {
+        for (at, Switching { breaker, .. }) in home.switchings().all().iter().enumerate() {
             let number = *latched.numbers.entry(breaker).or_insert_with(|| {
                 latched.breakers.push(breaker);
                 latched.moved.push(Vec::new());
                 latched.breakers.len() - 1
             });
             latched.switched.push(number);
-            latched.moved[number].push(place);
+            latched.moved[number].push(at);
         }
         latched.lit = vec![Vec::new(); latched.breakers.len()];
         let panels = home.panels();
@@ -63,7 +63,7 @@ impl<'a> Latched<'a> {
     /// feeder that it is behind. Gives the breakers of which more is known now.
     pub(super) fn learn(&mut self, breaker: &BreakerId, looks: &[&Look]) -> Vec<&'a BreakerId> {
         let lit: Vec<(usize, usize)> =
-            looks.iter().filter(|look| look.seen == Seen::Lit).map(|look| (look.moves, look.nth)).collect();
+            looks.iter().filter(|look| look.seen == Seen::Lit).map(|look| (look.moves, look.place)).collect();
         let behind = self.leading.iter().filter(|(_, behind)| behind.contains(breaker)).map(|(number, _)| *number);
         let mut taught: Vec<usize> = behind.chain(self.numbers.get(breaker).copied()).collect();
         taught.sort_unstable();
@@ -73,9 +73,9 @@ impl<'a> Latched<'a> {
             known.extend(&lit);
             known.sort_unstable();
             let mut least = usize::MAX;
-            for (_, nth) in known.iter_mut().rev() {
-                least = least.min(*nth);
-                *nth = least;
+            for (_, place) in known.iter_mut().rev() {
+                least = least.min(*place);
+                *place = least;
             }
         }
         taught.into_iter().map(|number| self.breakers[number]).collect()
@@ -84,22 +84,22 @@ impl<'a> Latched<'a> {
     /// Where it moved last before `moves`.
     fn last_move(&self, number: usize, moves: usize) -> Option<usize> {
         let moved = &self.moved[number];
-        moved[..moved.partition_point(|place| *place < moves)].last().copied()
+        moved[..moved.partition_point(|at| *at < moves)].last().copied()
     }
 
-    /// Whether a point that is proven on it was seen lit after this move and before the look `nth`.
-    fn seen(&self, number: usize, moved: usize, nth: usize) -> bool {
+    /// Whether a point that is proven on it was seen lit after this move and before the look `place`.
+    fn seen(&self, number: usize, moved: usize, place: usize) -> bool {
         let lit = &self.lit[number];
-        lit.get(lit.partition_point(|look| look.0 <= moved)).is_some_and(|look| look.1 < nth)
+        lit.get(lit.partition_point(|look| look.0 <= moved)).is_some_and(|look| look.1 < place)
     }
 
     /// The breakers that moved between two moments, are on at the second, and may not have latched as far as a point with
-    /// these looks could tell before its look `nth`.
+    /// these looks could tell before its look `place`.
     pub(super) fn in_doubt(
         &self,
         looks: &[&Look],
         (from, to): (usize, usize),
-        nth: usize,
+        place: usize,
         off: &BTreeSet<BreakerId>,
     ) -> Vec<BreakerId> {
         let mut asked = vec![false; self.breakers.len()];
@@ -112,14 +112,14 @@ impl<'a> Latched<'a> {
         for number in lit().flat_map(|look| look.off.iter()).filter_map(|b| self.numbers.get(b)) {
             off_while_lit[*number] = true;
         }
-        let last_lit = lit().filter(|look| look.nth < nth).map(|look| look.moves).max();
+        let last_lit = lit().filter(|look| look.place < place).map(|look| look.moves).max();
         let mut doubt = Vec::new();
         for number in &self.switched[from..to] {
             if std::mem::replace(&mut asked[*number], true) || off_while_lit[*number] {
                 continue;
             }
             let Some(moved) = self.last_move(*number, to) else { continue };
-            if last_lit.is_none_or(|lit| lit <= moved) && !self.seen(*number, moved, nth) {
+            if last_lit.is_none_or(|lit| lit <= moved) && !self.seen(*number, moved, place) {
                 doubt.push(self.breakers[*number].clone());
             }
         }

@@ -9,7 +9,7 @@
 //! reads: seen lit with everything on, and then dark with exactly that one breaker off. And no look may
 //! speak against it; and no breaker that was switched on again in between may have failed to latch, as far as the point
 //! can tell ([`latched`]). Dark first and lit later proves nothing: the lamp may have been switched on meanwhile.
-//! An old label, a rating, a neighbour prove nothing. And a single dark look, which may be a slip, proves only where all
+//! An old label, a rating, a neighbor prove nothing. And a single dark look, which may be a slip, proves only where all
 //! else makes its breaker likely at 0.998 or more; elsewhere a second one is asked for, and the point stays open until then.
 
 mod ask;

@@ -99,11 +99,11 @@ mod tests {
         let drafts: Vec<Draft> = offered.into_iter().map(|fact| Draft { id: line(800), fact, ..like.clone() }).collect();
         let outcome = w.book.admit(&drafts).unwrap();
         w.book.commit(outcome);
-        let told = evidence(&Study::from(&w.book), &"wall".parse().unwrap()).unwrap();
+        let looked = evidence(&Study::from(&w.book), &"wall".parse().unwrap()).unwrap();
         assert!(
-            told.neutral.is_empty() && told.because.contains("1 shares a neutral with 3: before this box"),
+            looked.neutral.is_empty() && looked.because.contains("1 shares a neutral with 3: before this box"),
             "{}",
-            told.because
+            looked.because
         );
         let half_done = written(&format!("{HOUSE}{HALF}\nlit wall\nlit low\noff 1\ndark wall\ndark wall"));
         assert!(evidence(&half_done.home, &"wall".parse().unwrap()).unwrap().neutral.is_empty());

@@ -19,9 +19,12 @@ pub(super) fn not_reset<'a>(home: &'a Study, own: &[&Look], lit: &Look, dark: Op
         !other_volts && !trip.showed(&lit.point, Seen::Lit)
     };
     let gives_power = |trip: &Trip| {
-        let Some((at, told)) = trip.reset else { return false };
+        let Some((at, looks_before)) = trip.reset else { return false };
         let counts = |look: &Look| {
-            look.seen == Seen::Lit && look.written >= told && look.at >= at && dark.is_none_or(|dark| look.nth < dark.nth)
+            look.seen == Seen::Lit
+                && look.written >= looks_before
+                && look.at >= at
+                && dark.is_none_or(|dark| look.place < dark.place)
         };
         let tells = |look: &Look| look.point == trip.device || trip.showed(&look.point, Seen::Dark);
         own.iter().any(|look| counts(look)) || home.trace().looks().iter().any(|look| counts(look) && tells(look))

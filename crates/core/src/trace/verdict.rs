@@ -188,7 +188,7 @@ impl<'a> Judge<'a> {
         let Some(breaker) = known.proven_on() else { return false };
         let (lit, dark): (Vec<&Look>, Vec<&Look>) = self.counted[n].1.iter().copied().partition(|look| look.seen == Seen::Lit);
         let singles_out =
-            |dark: &&&Look| lit.iter().any(|lit| lit.nth < dark.nth && cause(self.home, lit, dark) == Some(breaker));
+            |dark: &&&Look| lit.iter().any(|lit| lit.place < dark.place && cause(self.home, lit, dark) == Some(breaker));
         dark.iter().filter(singles_out).take(2).count() == 1
     }
 
@@ -323,7 +323,7 @@ fn judged(home: &Study, counted: &[&Look], latched: &Latched, waits: &mut BTreeS
                 && fits.contains(breaker)
                 && home.panels().breaker(breaker).is_some_and(|b| !may_lead_on(home, b))
             {
-                let doubt = latched.in_doubt(counted, (lit.moves, dark.moves), dark.nth, &dark.off);
+                let doubt = latched.in_doubt(counted, (lit.moves, dark.moves), dark.place, &dark.off);
                 unreset = not_reset(home, counted, lit, Some(dark)).map(|trip| trip.device.clone());
                 if doubt.is_empty() && unreset.is_none() {
                     return Verdict::Proven { breaker: breaker.clone(), lit: lit.line.clone(), dark: dark.line.clone() };

@@ -31,10 +31,10 @@ pub(super) fn share_out(home: &Study, rooms: &[RoomToWalk], names: &[String]) ->
         return taken;
     }
     let walk = walking(home);
-    let nth = |room: &RoomId| walk.rooms.iter().position(|other| other == room);
+    let place_of = |room: &RoomId| walk.rooms.iter().position(|other| other == room);
     for name in moving {
-        let from = stands(&name).and_then(|at| nth(&at));
-        let seconds = |room: &RoomToWalk| from.zip(nth(&room.room)).map_or(0.0, |(a, b)| walk.between[a][b].seconds);
+        let from = stands(&name).and_then(|at| place_of(&at));
+        let seconds = |room: &RoomToWalk| from.zip(place_of(&room.room)).map_or(0.0, |(a, b)| walk.between[a][b].seconds);
         let free = todo.iter().filter(|room| !taken.contains_key(&room.room));
         let nearest = free.min_by(|a, b| seconds(a).total_cmp(&seconds(b)));
         let left = |room: &&&RoomToWalk| {

@@ -43,11 +43,13 @@ pub(crate) struct HomeInList {
 
 /// A line of the logbook with its words.
 #[derive(serde::Serialize, utoipa::ToSchema)]
-pub(crate) struct ToldLine {
+pub(crate) struct WordedLine {
     /// The line.
     line: Line,
     /// What it records, in words.
     words: String,
+    /// With what it was seen: `plug-in tester`.
+    with: Option<String>,
     /// It is struck out now.
     struck: bool,
     /// It may be struck out or restored.
@@ -57,7 +59,7 @@ pub(crate) struct ToldLine {
 /// A page of the logbook, newest first.
 #[derive(serde::Serialize, utoipa::ToSchema)]
 pub(crate) struct LogbookPage {
-    lines: Vec<ToldLine>,
+    lines: Vec<WordedLine>,
     /// Lines in all.
     total: usize,
     /// Ask for lines before this sequence for the next page; `null` at the end.
@@ -141,19 +143,20 @@ pub(crate) async fn logbook(home: InHome, Asked(paging): Asked<Paging>) -> Resul
     let limit = paging.limit.unwrap_or(200).clamp(1, 500);
     home.answer(move |opened| {
         let book = &opened.book;
-        let lines: Vec<ToldLine> = book
+        let lines: Vec<WordedLine> = book
             .lines()
             .rev()
             .filter(|line| paging.before.is_none_or(|before| line.seq < before))
             .take(limit)
-            .map(|line| ToldLine {
+            .map(|line| WordedLine {
                 words: describe(book, line),
+                with: line.entry.instrument.map(|instrument| instrument.words().to_owned()),
                 struck: book.is_struck(&line.entry.id),
                 strikable: line.entry.fact.is_strikable(),
                 line: line.clone(),
             })
             .collect();
-        let before = lines.last().map(|told| told.line.seq).filter(|seq| *seq > 1);
+        let before = lines.last().map(|worded| worded.line.seq).filter(|seq| *seq > 1);
         Ok(LogbookPage { total: book.lines().count(), before, lines })
     })
     .await

@@ -988,7 +988,7 @@ export interface components {
             /** @description The panel as it would be. */
             panel: components["schemas"]["PanelView"];
         };
-        /** @description The size of the door card in millimetres. */
+        /** @description The size of the door card in millimeters. */
         CardSize: {
             /**
              * Format: double
@@ -1697,7 +1697,7 @@ export interface components {
              * @description Ask for lines before this sequence for the next page; `null` at the end.
              */
             before?: number | null;
-            lines: components["schemas"]["ToldLine"][];
+            lines: components["schemas"]["WordedLine"][];
             /** @description Lines in all. */
             total: number;
         };
@@ -3155,17 +3155,6 @@ export interface components {
          * @enum {string}
          */
         Tie: "common_trip" | "handle";
-        /** @description A line of the logbook with its words. */
-        ToldLine: {
-            /** @description The line. */
-            line: components["schemas"]["Line"];
-            /** @description It may be struck out or restored. */
-            strikable: boolean;
-            /** @description It is struck out now. */
-            struck: boolean;
-            /** @description What it records, in words. */
-            words: string;
-        };
         /** @description How loud a tone is at a breaker. */
         ToneAt: {
             /** @description Which breaker. */
@@ -3497,6 +3486,19 @@ export interface components {
             panel: components["schemas"]["PanelId"];
             /** @enum {string} */
             wish: "tap_panel";
+        };
+        /** @description A line of the logbook with its words. */
+        WordedLine: {
+            /** @description The line. */
+            line: components["schemas"]["Line"];
+            /** @description It may be struck out or restored. */
+            strikable: boolean;
+            /** @description It is struck out now. */
+            struck: boolean;
+            /** @description With what it was seen: `plug-in tester`. */
+            with?: string | null;
+            /** @description What it records, in words. */
+            words: string;
         };
         /**
          * @description What was done at a device.

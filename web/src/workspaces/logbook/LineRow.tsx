@@ -1,37 +1,24 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import type { ToldLine } from "../../api/client";
+import type { WordedLine } from "../../api/client";
 import { tone } from "../../app/theme";
 import { when } from "../../parts/when";
 
-const WITH = {
-  eye: "by eye",
-  plug_in_tester: "plug-in tester",
-  lamp: "lamp",
-  meter: "meter",
-  non_contact: "non-contact tester",
-  tone_tracer: "tone tracer",
-  clamp_meter: "clamp meter",
-  radio: "radio heard at the panel",
-} as const;
-
 interface Props {
-  told: ToldLine;
+  line: WordedLine;
   onStrike: () => void;
   onRestore: () => void;
 }
 
 /** One line: its number, what it records, when, who, with what. */
-export function LineRow({ told, onStrike, onRestore }: Props) {
-  const { entry, seq } = told.line;
-  const details = [when(entry.at), entry.by, entry.instrument ? WITH[entry.instrument] : ""]
-    .filter(Boolean)
-    .join(" · ");
+export function LineRow({ line, onStrike, onRestore }: Props) {
+  const { entry, seq } = line.line;
+  const details = [when(entry.at), entry.by, line.with].filter(Boolean).join(" · ");
   return (
     <Box
       component="li"
       data-seq={seq}
-      data-struck={told.struck}
+      data-struck={line.struck}
       sx={{
         display: "flex",
         gap: 1.5,
@@ -46,18 +33,18 @@ export function LineRow({ told, onStrike, onRestore }: Props) {
       </Box>
       <Box sx={{ flex: 1, minWidth: 0 }}>
         <Box
-          component={told.struck ? "s" : "span"}
-          sx={{ fontWeight: 600, color: told.struck ? "text.secondary" : "inherit" }}
+          component={line.struck ? "s" : "span"}
+          sx={{ fontWeight: 600, color: line.struck ? "text.secondary" : "inherit" }}
         >
-          {told.words}
+          {line.words}
         </Box>
         <Box sx={{ color: "text.secondary", fontSize: "0.85rem" }}>
           {details}
-          {told.struck && " · struck out"}
+          {line.struck && " · struck out"}
         </Box>
       </Box>
-      {told.strikable &&
-        (told.struck ? (
+      {line.strikable &&
+        (line.struck ? (
           <Button variant="outlined" onClick={onRestore} aria-label={`Strike line ${seq} back in`}>
             Back in
           </Button>

@@ -48,12 +48,12 @@ export function LogbookPage() {
               {data.total} lines, newest first. A line struck out stays here and no longer counts.
             </Typography>
             <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0, maxWidth: 900 }} data-testid="logbook">
-              {data.lines.map((told) => (
+              {data.lines.map((line) => (
                 <LineRow
-                  key={told.line.entry.id}
-                  told={told}
-                  onStrike={() => void strike([told.line.entry.id])}
-                  onRestore={() => restore(told.line.entry.id)}
+                  key={line.line.entry.id}
+                  line={line}
+                  onStrike={() => void strike([line.line.entry.id])}
+                  onRestore={() => restore(line.line.entry.id)}
                 />
               ))}
             </Box>

@@ -1,17 +1,14 @@
 import Button from "@mui/material/Button";
+import Checkbox from "@mui/material/Checkbox";
+import FormControlLabel from "@mui/material/FormControlLabel";
 import MenuItem from "@mui/material/MenuItem";
 import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import { useState } from "react";
 import type { HomeOverview, PointKind } from "../../api/client";
+import { LISTS } from "../../api/generated/lists";
 import { newId } from "../../api/record";
 import type { Looks } from "./useLooks";
-
-const KINDS: [PointKind, string][] = [
-  ["receptacle", "Receptacle"],
-  ["light", "Light"],
-  ["appliance", "Appliance"],
-];
 
 /** A point that is there and on no list: added without leaving the trace. */
 export function MissingPoint({ home, room, looks }: { home: HomeOverview; room: string | null; looks: Looks }) {
@@ -19,6 +16,7 @@ export function MissingPoint({ home, room, looks }: { home: HomeOverview; room: 
   const [where, setWhere] = useState<string | null>(null);
   const [kind, setKind] = useState<PointKind>("receptacle");
   const [name, setName] = useState("");
+  const [high, setHigh] = useState(false);
   const at = where ?? room ?? home.rooms[0]?.id ?? "";
   if (!open)
     return (
@@ -27,8 +25,10 @@ export function MissingPoint({ home, room, looks }: { home: HomeOverview; room: 
       </Button>
     );
   const add = () => {
-    looks.act([{ kind: "point_placed", point: newId(), room: at, point_kind: kind, name: name.trim(), volts: 120 }]);
+    const volts = high ? 240 : 120;
+    looks.act([{ kind: "point_placed", point: newId(), room: at, point_kind: kind, name: name.trim(), volts }]);
     setName("");
+    setHigh(false);
     setOpen(false);
   };
   return (
@@ -41,7 +41,7 @@ export function MissingPoint({ home, room, looks }: { home: HomeOverview; room: 
         ))}
       </TextField>
       <TextField select size="small" label="Kind" value={kind} onChange={(e) => setKind(e.target.value as PointKind)}>
-        {KINDS.map(([value, words]) => (
+        {LISTS.pointKinds.map(([value, words]) => (
           <MenuItem key={value} value={value}>
             {words}
           </MenuItem>
@@ -53,6 +53,10 @@ export function MissingPoint({ home, room, looks }: { home: HomeOverview; room: 
         value={name}
         onChange={(e) => setName(e.target.value)}
         autoComplete="off"
+      />
+      <FormControlLabel
+        control={<Checkbox checked={high} onChange={(e) => setHigh(e.target.checked)} />}
+        label="240 V: a range, a dryer, a water heater"
       />
       <Stack direction="row" spacing={1.5}>
         <Button variant="contained" disabled={name.trim() === ""} onClick={add}>

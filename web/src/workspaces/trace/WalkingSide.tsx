@@ -33,8 +33,8 @@ export function WalkingSide({ home, view, looks, wide, kit }: Props) {
   if (card.weight === "alarm") return null;
   if (card.looking == null || looks.shown.length === 0) {
     // A phone has no room for "wait" on the other side; what there is to do is said on every screen.
-    const told = card.weight === "loud" || (wide && view.panel.weight === "loud");
-    return told ? <StepCardShown card={card} home={home.id} onFacts={looks.act} /> : null;
+    const shown = card.weight === "loud" || (wide && view.panel.weight === "loud");
+    return shown ? <StepCardShown card={card} home={home.id} onFacts={looks.act} /> : null;
   }
   const { listen, rest_lit, noticed } = card.looking;
   const rooms: RoomToWalk[] = "rooms" in view.next ? view.next.rooms : [];

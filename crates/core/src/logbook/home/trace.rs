@@ -27,7 +27,7 @@ pub struct Look {
     /// How many times a handle had moved before this look: an index into [`crate::logbook::Switchings::all`].
     pub moves: usize,
     /// Its place among the looks, which are in order of when they were seen.
-    pub nth: usize,
+    pub place: usize,
     /// How many looks had been written before this one.
     pub(crate) written: usize,
 }
@@ -139,12 +139,12 @@ impl Trace {
         for metered in self.metered.iter_mut().filter(|metered| metered.at > at) {
             metered.doubted = true;
         }
-        self.put_aside(|look| look.at > at);
+        self.doubt(|look| look.at > at);
         self.latest = Some(at);
     }
 
     /// Looks that count no more.
-    fn put_aside(&mut self, which: impl FnMut(&Look) -> bool) {
+    fn doubt(&mut self, which: impl FnMut(&Look) -> bool) {
         let (doubted, kept): (Vec<Look>, _) = std::mem::take(&mut self.looks).into_iter().partition(which);
         self.looks = kept;
         self.doubted.extend(doubted);
@@ -158,8 +158,8 @@ impl Trace {
     }
 
     fn number_looks(&mut self, from: usize) {
-        for (nth, look) in self.looks.iter_mut().enumerate().skip(from) {
-            look.nth = nth;
+        for (place, look) in self.looks.iter_mut().enumerate().skip(from) {
+            look.place = place;
         }
     }
 
@@ -204,7 +204,7 @@ impl Home {
             if f.seen == Seen::Dark {
                 // Dark with a GFCI tripped on purpose: which of the two darkened it cannot be told. What showed it lit before
                 // proves nothing from here on: it may stay dark for a GFCI that was not reset, whatever is switched off.
-                trace.put_aside(|look| look.point == f.point && look.seen == Seen::Lit);
+                trace.doubt(|look| look.point == f.point && look.seen == Seen::Lit);
                 return Ok(());
             }
         }
@@ -218,7 +218,7 @@ impl Home {
             seen: f.seen,
             off: self.switchings.off_after(moves),
             moves,
-            nth: place,
+            place,
             written: trace.written(),
         };
         trace.looks.insert(place, look);

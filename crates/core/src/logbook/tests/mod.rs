@@ -146,7 +146,7 @@ fn a_look_told_of_late_is_filed_under_what_was_off_when_it_was_seen() {
     let looks: Vec<_> =
         book.home().trace().looks().iter().map(|l| (l.seen, l.off.iter().cloned().collect::<Vec<_>>(), l.moves)).collect();
     assert_eq!(looks, [(Seen::Lit, vec![], 0), (Seen::Dark, vec![moved(0)], 1), (Seen::Lit, vec![moved(2)], 3)]);
-    assert!(book.home().trace().looks().windows(2).all(|pair| pair[0].nth < pair[1].nth));
+    assert!(book.home().trace().looks().windows(2).all(|pair| pair[0].place < pair[1].place));
     let counter = "counter".parse().unwrap();
     assert_eq!(crate::trace::verdict(&Study::from(&book), &counter).proven_on(), Some(&moved(0)), "and it proves what it proves");
     // Struck out with the switching it was seen under, or not at all.
@@ -175,9 +175,9 @@ fn looks_that_a_handle_told_of_late_came_before_count_no_more() {
     w.book.commit(outcome);
     let home = &Study::from(&w.book);
     assert_eq!((home.trace().looks().len(), home.trace().doubted().len()), (1, 1));
-    let told = crate::trace::evidence(home, &"counter".parse().unwrap()).unwrap();
-    assert_eq!(told.lines.last().unwrap().role, crate::trace::LineRole::Doubted);
-    assert_eq!(told.lines.len(), 2);
+    let looked = crate::trace::evidence(home, &"counter".parse().unwrap()).unwrap();
+    assert_eq!(looked.lines.last().unwrap().role, crate::trace::LineRole::Doubted);
+    assert_eq!(looked.lines.len(), 2);
 }
 
 #[test]

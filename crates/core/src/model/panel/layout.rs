@@ -232,7 +232,7 @@ pub fn place_in_words(panel: &Panel, breaker: &Breaker) -> String {
         (Columns::Two, Side::Left) => "left column, ",
         (Columns::Two, Side::Right) => "right column, ",
     };
-    let nth = |row: u8| match (row % 10, row % 100) {
+    let ordinal = |row: u8| match (row % 10, row % 100) {
         (1, n) if n != 11 => format!("{row}st"),
         (2, n) if n != 12 => format!("{row}nd"),
         (3, n) if n != 13 => format!("{row}rd"),
@@ -245,12 +245,12 @@ pub fn place_in_words(panel: &Panel, breaker: &Breaker) -> String {
     };
     let last = breaker.at.iter().filter_map(|slot| position(panel, slot.space)).next_back().map_or(row, |(_, row)| row);
     match breaker.at.as_slice() {
-        [one] => format!("{column}{} down{}", nth(row + 1), half(one)),
+        [one] => format!("{column}{} down{}", ordinal(row + 1), half(one)),
         [first, .., end] if first.half.is_some() && last > row => {
-            format!("{column}{} down{} and {} down{}", nth(row + 1), half(first), nth(last + 1), half(end))
+            format!("{column}{} down{} and {} down{}", ordinal(row + 1), half(first), ordinal(last + 1), half(end))
         }
-        [first, ..] if first.half.is_some() => format!("{column}{} down, both halves", nth(row + 1)),
-        _ => format!("{column}{} to {} down", nth(row + 1), nth(last + 1)),
+        [first, ..] if first.half.is_some() => format!("{column}{} down, both halves", ordinal(row + 1)),
+        _ => format!("{column}{} to {} down", ordinal(row + 1), ordinal(last + 1)),
     }
 }
 

@@ -425,15 +425,15 @@ fn a_meter_says_lit_or_dark_or_neither_and_what_is_neither_proves_nothing() {
     // It is asked for again, and said why, until something that loads it says lit or dark or a handle moves.
     let mut w = after("lit counter, lit ceiling, lit lantern, off 1, volts counter 47.5");
     assert_eq!(shown(&w), (None, Some(47.5)));
-    let told = evidence(&w.home, &"counter".parse().unwrap()).unwrap();
-    assert!(told.because.contains("47.5 V with 1 off: neither lit nor dark"), "{}", told.because);
-    let lines: Vec<_> = told.lines.iter().map(|l| (l.seen, l.volts, l.role)).collect();
+    let looked = evidence(&w.home, &"counter".parse().unwrap()).unwrap();
+    assert!(looked.because.contains("47.5 V with 1 off: neither lit nor dark"), "{}", looked.because);
+    let lines: Vec<_> = looked.lines.iter().map(|l| (l.seen, l.volts, l.role)).collect();
     assert_eq!(lines, [(Some(Seen::Lit), None, LineRole::Agrees), (None, Some(47.5), LineRole::Between)]);
     w.act("dark counter").unwrap();
     let NextStep::LookUnder { rooms, .. } = trace_view(&w.home, Method::OneAtATime).next else { panic!() };
     assert!(rooms[0].points[0].again && rooms[0].points[0].between.is_none());
-    let told = evidence(&w.home, &"counter".parse().unwrap()).unwrap();
-    assert!(!told.because.contains("neither"), "{}", told.because);
+    let looked = evidence(&w.home, &"counter".parse().unwrap()).unwrap();
+    assert!(!looked.because.contains("neither"), "{}", looked.because);
     for volts in ["-1", "1001", "NaN"] {
         assert_eq!(w.act(&format!("volts counter {volts}")).unwrap_err().field, "volts");
     }
