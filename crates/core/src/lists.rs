@@ -128,11 +128,13 @@ pub fn lists() -> Lists {
             Nm => "NM cable: the 60 °C column",
             Armored => "armored or metal-clad",
             Conduit => "in conduit",
+            Se => "service-entrance cable (SE)",
+            Uf => "underground feeder (UF): the 60 °C column",
             Cloth => "rubber and cloth",
             KnobAndTube => "knob-and-tube",
         }),
         terminals: choices!(Terminals {
-            Unread => "not read: 60 °C",
+            Unread => "not read",
             Read75C => "75 °C on wire and terminal, both read",
         }),
         protections: choices!(Protection {

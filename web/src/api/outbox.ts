@@ -124,6 +124,20 @@ class Outbox {
 
   isStuck = (): boolean => this.stuck;
 
+  /** Waits until this is done, or until the program does not answer. */
+  async doneOrStuck(work: Promise<unknown>): Promise<void> {
+    let stop = (): void => undefined;
+    const stuck = new Promise<void>((resolve) => {
+      const look = () => {
+        if (this.stuck) resolve();
+      };
+      stop = this.subscribe(look);
+      look();
+    });
+    await Promise.race([work.catch(() => undefined), stuck]);
+    stop();
+  }
+
   private changed(): void {
     this.all = [...this.done, ...this.queue];
     for (const listener of this.listeners) listener();

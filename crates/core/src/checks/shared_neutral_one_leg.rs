@@ -40,7 +40,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             ),
         );
         if let [one, other] = group.as_slice()
-            && let Some((moved, slot, leg)) = other_leg(checked, one, legs[1]).or_else(|| other_leg(checked, other, legs[0]))
+            && let Some((moved, slot, leg)) = beside(checked, one, other).or_else(|| beside(checked, other, one))
         {
             finding.mended_by(
                 format!("Breaker {} sits in {slot} now, on leg {leg:?}", checked.home.panels().number(&moved.id)),
@@ -50,11 +50,18 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
     }
 }
 
-/// The open place nearest to where the breaker sits, on another leg than the one given.
-fn other_leg<'a>(checked: &Checked<'_>, breaker: &'a Breaker, than: Leg) -> Option<(&'a Breaker, Slot, Leg)> {
-    let here = breaker.at.first()?;
-    let open = open_slots(checked.home, breaker, here.half).into_iter().filter(|(_, leg)| *leg != than);
-    open.min_by_key(|(slot, _)| slot.space.abs_diff(here.space)).map(|(slot, leg)| (breaker, slot, leg))
+/// An open place for the one breaker where a tie reaches the other, on another leg.
+fn beside<'a>(checked: &Checked<'_>, one: &'a Breaker, other: &Breaker) -> Option<(&'a Breaker, Slot, Leg)> {
+    let panel = checked.panel_of(other);
+    let [leg_of_other] = legs_of(panel, &other.at)[..] else { return None };
+    let half = one.at.first()?.half;
+    open_slots(checked.home, one, half).into_iter().find_map(|(slot, leg)| {
+        let mut moved = checked.home.home().clone();
+        let to = BreakerMoved { breaker: one.id.clone(), at: vec![slot] };
+        moved.suppose(&to.into()).ok()?;
+        let tied = moved.panels().joined(&one.id, &other.id).is_ok();
+        (tied && leg != leg_of_other).then_some((one, slot, leg))
+    })
 }
 
 #[cfg(test)]
@@ -82,5 +89,21 @@ mod tests {
     #[test]
     fn a_reading_that_overrides_the_numbering_counts() {
         assert_eq!(said("shared-neutral-one-leg", "panel 24\nread 3 1 0\n1-3 20/2 a\nshare 1-3").len(), 1);
+    }
+
+    #[test]
+    fn what_is_proposed_is_where_a_tie_reaches_or_nothing_is() {
+        let proposed = |acts: &str| {
+            let home = crate::fixture::written(acts).home;
+            let found = crate::checks::findings(&home).iter().find(|f| f.code == "shared-neutral-one-leg").cloned().unwrap();
+            found.mend.map(|mend| mend.words)
+        };
+        assert_eq!(proposed("panel 24\n10 20 a\n14 20 b\nshare 10 14").as_deref(), Some("Breaker 10 sits in 12 now, on leg B"));
+        // 12 is taken, and 8 and 16 would do; everything nearer than a tie reaches is full.
+        assert_eq!(
+            proposed("panel 24\n10 20 a\n12 15 c\n14 20 b\nshare 10 14").as_deref(),
+            Some("Breaker 10 sits in 16 now, on leg B")
+        );
+        assert_eq!(proposed("panel 24\n8 15 d\n10 20 a\n12 15 c\n14 20 b\n16 15 e\nshare 10 14"), None);
     }
 }

@@ -7,7 +7,7 @@
 use super::Found;
 use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
 use crate::logbook::{BreakerMoved, Fact};
-use crate::model::{Half, Housing, Slot, Tandems};
+use crate::model::{Breaker, Half, Housing, Slot, Tandems};
 use crate::panel::open_slots;
 
 pub(super) const RULE: Rule = Rule {
@@ -56,14 +56,29 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             message,
             format!("Combine light circuits, move one to an open space, or add a sub-panel instead. {FOR_QUALIFIED}"),
         );
-        let open = if breaker.poles() == 1 { open_slots(checked.home, breaker, None) } else { Vec::new() };
-        if let Some((slot, _)) = open.into_iter().find(|(slot, _)| slot.space != breaker.at[0].space) {
-            finding.mended_by(
-                format!("It sits in space {slot} on its own now"),
-                vec![Fact::BreakerMoved(BreakerMoved { breaker: breaker.id.clone(), at: vec![slot] })],
-            );
+        if let Some((words, facts)) = two_singles(checked, breaker) {
+            finding.mended_by(words, facts);
         }
     }
+}
+
+/// A single breaker in an open space for one of its handles, and one in its own space for the other. One that shares a neutral
+/// stays beside its partner, where a tie reaches; a handle of a two-pole stays, too.
+fn two_singles(checked: &Checked<'_>, breaker: &Breaker) -> Option<(String, Vec<Fact>)> {
+    let panels = checked.home.panels();
+    let space = breaker.at[0].space;
+    let here: Vec<&Breaker> =
+        panels.breakers_of(&breaker.panel).filter(|b| b.at.iter().any(|slot| slot.space == space)).collect();
+    if here.iter().any(|b| b.poles() > 1 || panels.shared_neutral_of(&b.id).is_some()) {
+        return None;
+    }
+    let moved = |b: &Breaker, slot: Slot| Fact::from(BreakerMoved { breaker: b.id.clone(), at: vec![slot] });
+    let Some(other) = here.into_iter().find(|b| b.id != breaker.id) else {
+        return Some((format!("It sits in space {space} as a single breaker now"), vec![moved(breaker, Slot::whole(space))]));
+    };
+    let (slot, _) = open_slots(checked.home, breaker, None).into_iter().find(|(slot, _)| slot.space != space)?;
+    let words = format!("{} sits in space {slot} and {} in {space} as single breakers now", breaker.number(), other.number());
+    Some((words, vec![moved(breaker, slot), moved(other, Slot::whole(space))]))
 }
 
 #[cfg(test)]
@@ -94,5 +109,17 @@ mod tests {
             with(&format!("{{\"tandems\": \"all\", \"notched\": {notched}}}"), &set).len()
         };
         assert_eq!((hook(false, true), hook(true, false), hook(true, true), hook(false, false)), (1, 1, 0, 0));
+    }
+
+    #[test]
+    fn one_that_shares_a_neutral_is_not_told_to_move_away() {
+        let proposed = |more: &str| {
+            let acts =
+                format!("panel 24\nwith main {{\"details\": {{\"tandems\": \"none\"}}}}\n4a 15 a\n4b 15 b\n6a 15 c\n{more}");
+            let home = crate::fixture::written(&acts).home;
+            crate::checks::findings(&home).iter().find(|f| f.code == "tandem-not-listed").unwrap().mend.is_some()
+        };
+        assert!(proposed(""));
+        assert!(!proposed("share 4a 6a"));
     }
 }

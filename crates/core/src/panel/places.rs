@@ -1,7 +1,9 @@
 //! Where a breaker may go: every place of its panel with the reason why not.
 
 use crate::logbook::Home;
-use crate::model::{Breaker, BreakerId, Half, Leg, Panel, Slot, Volts, fits, legs_of, number_of, position, volts_between};
+use crate::model::{
+    Breaker, BreakerId, Half, Leg, Panel, Service, Slot, Volts, fits, legs_of, number_of, position, volts_between,
+};
 
 /// A place for a breaker's poles.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -63,7 +65,8 @@ pub fn places(home: &Home, breaker: &BreakerId) -> Option<Vec<Place>> {
 }
 
 /// The slots of this kind (whole, or one half) that a one-pole breaker could take beside its own, each with its
-/// leg. The reasons why not are not asked for here: the checks look at many.
+/// leg. The high leg of a high-leg service is for none of them: it gives 208 V to neutral. The reasons why not are not asked for
+/// here: the checks look at many.
 pub(crate) fn open_slots(home: &Home, breaker: &Breaker, half: Option<Half>) -> Vec<(Slot, Leg)> {
     let Some(panel) = home.panels().panel(&breaker.panel) else { return Vec::new() };
     let taken: Vec<Slot> =
@@ -72,6 +75,7 @@ pub(crate) fn open_slots(home: &Home, breaker: &Breaker, half: Option<Half>) -> 
     slots
         .filter(|slot| !taken.iter().any(|other| other.overlaps(*slot)) && !breaker.at.contains(slot))
         .filter_map(|slot| position(panel, slot.space).map(|(_, row)| (slot, panel.leg_of_row(row))))
+        .filter(|(_, leg)| panel.service != Service::HighLeg || *leg != Leg::B)
         .collect()
 }
 

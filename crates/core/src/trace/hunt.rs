@@ -105,8 +105,8 @@ impl Rounds<'_> {
                     } else {
                         likeliest
                     },
-                    off: vec![breaker.clone()],
-                    on: off,
+                    off: if off.contains(breaker) { Vec::new() } else { vec![breaker.clone()] },
+                    on: off.into_iter().filter(|other| other != breaker).collect(),
                 };
             }
         }

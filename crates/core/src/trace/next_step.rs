@@ -18,9 +18,9 @@ use crate::logbook::{Instrument, Look};
 use crate::model::{Breaker, BreakerId, Interior, Method, Point, PointId, PointKind, Seen, TraceSetup};
 use crate::study::Study;
 
-/// What to do next.
+/// What to do next, one breaker at a time.
 pub fn next_step(home: &Study) -> NextStep {
-    Rounds::of(home).next()
+    trace_view(home, Method::OneAtATime).next
 }
 
 /// What to do next, and how far the trace is.

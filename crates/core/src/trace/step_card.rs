@@ -420,10 +420,11 @@ impl Words<'_> {
     }
 
     fn see_downstream(&self, device: &PointId, name: &str, protects: &[PointId]) -> (StepCard, StepCard) {
-        let facts = vec![
-            Fact::DeviceWorked(DeviceWorked { device: device.clone(), worked: Worked::Reset }),
-            Fact::GfciProtects(GfciProtects { device: device.clone(), points: protects.to_vec() }),
-        ];
+        let mut facts = vec![Fact::DeviceWorked(DeviceWorked { device: device.clone(), worked: Worked::Reset })];
+        // Entered as something else since, it only has to be reset.
+        if self.home.house().point(device).is_some_and(|point| point.details.gfci) {
+            facts.push(Fact::GfciProtects(GfciProtects { device: device.clone(), points: protects.to_vec() }));
+        }
         let title = format!("{name} is tripped on purpose");
         match self.reader {
             Reader::Owner => {

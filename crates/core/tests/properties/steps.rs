@@ -9,7 +9,7 @@ use wayfinder_core::*;
 use wayfinder_fixture::any::any_fact;
 
 fn config() -> ProptestConfig {
-    ProptestConfig { cases: 400, failure_persistence: None, ..ProptestConfig::default() }
+    ProptestConfig { cases: 500, failure_persistence: None, ..ProptestConfig::default() }
 }
 
 /// What is wrong with a sentence as somebody would read it.

@@ -11,7 +11,7 @@ const STANDARD: [u16; 25] =
     [15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200, 225, 250, 300, 350, 400, 450, 500];
 
 /// NEC Table 310.16, from memory: gauge, copper at 60 and 75 °C, aluminum at 60 and 75 °C.
-const AMPACITY: [(WireGauge, u16, u16, u16, u16); 15] = [
+const AMPACITY: [(WireGauge, u16, u16, u16, u16); 16] = [
     (WireGauge::Awg8, 40, 50, 35, 40),
     (WireGauge::Awg6, 55, 65, 40, 50),
     (WireGauge::Awg4, 70, 85, 55, 65),
@@ -27,6 +27,7 @@ const AMPACITY: [(WireGauge, u16, u16, u16, u16); 15] = [
     (WireGauge::Kcmil350, 260, 310, 210, 250),
     (WireGauge::Kcmil400, 280, 335, 225, 270),
     (WireGauge::Kcmil500, 320, 380, 260, 310),
+    (WireGauge::Kcmil600, 350, 420, 285, 340),
 ];
 
 fn next_size_up(ampacity: u16) -> u16 {
@@ -37,16 +38,15 @@ fn allowed(gauge: WireGauge, metal: Metal, terminals: Terminals) -> u16 {
     largest_breaker(Wire { gauge, metal, terminals, cable: Cable::NotRead }).value() as u16
 }
 
+/// NEC 110.14(C)(1), from memory: terminals of circuits over 100 A, and those for conductors larger than 1 AWG, are for 75 °C
+/// conductors; up to that they are for 60 °C unless marked.
 #[test]
-fn from_8_awg_up_the_next_standard_rating_above_the_ampacity() {
+fn from_8_awg_up_the_next_standard_rating_above_the_ampacity_of_its_terminals() {
     for (gauge, cu60, cu75, al60, al75) in AMPACITY {
-        for (metal, terminals, ampacity) in [
-            (Metal::Copper, Terminals::Unread, cu60),
-            (Metal::Copper, Terminals::Read75C, cu75),
-            (Metal::Aluminum, Terminals::Unread, al60),
-            (Metal::Aluminum, Terminals::Read75C, al75),
-        ] {
-            assert_eq!(allowed(gauge, metal, terminals), next_size_up(ampacity), "{gauge:?} {metal:?} {terminals:?}");
+        for (metal, at_60, at_75) in [(Metal::Copper, cu60, cu75), (Metal::Aluminum, al60, al75)] {
+            assert_eq!(allowed(gauge, metal, Terminals::Read75C), next_size_up(at_75), "{gauge:?} {metal:?}, read");
+            let unread = if gauge > WireGauge::Awg1 || next_size_up(at_75) > 100 { at_75 } else { at_60 };
+            assert_eq!(allowed(gauge, metal, Terminals::Unread), next_size_up(unread), "{gauge:?} {metal:?}, not read");
         }
     }
 }
@@ -63,15 +63,18 @@ fn small_wire_is_held_to_15_20_and_30_whatever_its_terminals() {
 }
 
 #[test]
-fn the_75_degree_column_is_given_only_where_both_labels_were_read() {
+fn the_75_degree_column_is_given_where_both_labels_were_read_and_above_1_awg() {
     for (gauge, cu60, cu75, al60, al75) in AMPACITY {
         let carries = |metal, terminals, cable| ampacity(Wire { gauge, metal, terminals, cable }).value() as u16;
-        assert_eq!(carries(Metal::Copper, Terminals::Unread, Cable::Conduit), cu60, "{gauge:?}");
+        let large = gauge > WireGauge::Awg1;
+        assert_eq!(carries(Metal::Copper, Terminals::Unread, Cable::Conduit), if large { cu75 } else { cu60 }, "{gauge:?}");
         assert_eq!(carries(Metal::Copper, Terminals::Read75C, Cable::Conduit), cu75, "{gauge:?}");
-        assert_eq!(carries(Metal::Aluminum, Terminals::Unread, Cable::NotRead), al60, "{gauge:?}");
-        assert_eq!(carries(Metal::Aluminum, Terminals::Read75C, Cable::NotRead), al75, "{gauge:?}");
-        // NEC 334.80, from memory: NM cable stays in the 60 °C column whatever its terminals say.
-        assert_eq!(carries(Metal::Copper, Terminals::Read75C, Cable::Nm), cu60, "{gauge:?}");
+        assert_eq!(carries(Metal::Aluminum, Terminals::Unread, Cable::Se), if large { al75 } else { al60 }, "{gauge:?}");
+        assert_eq!(carries(Metal::Aluminum, Terminals::Read75C, Cable::Se), al75, "{gauge:?}");
+        // NEC 334.80 and 340.80, from memory: NM and UF cable stay in the 60 °C column whatever their terminals say.
+        for cable in [Cable::Nm, Cable::Uf] {
+            assert_eq!(carries(Metal::Copper, Terminals::Read75C, cable), cu60, "{gauge:?} {cable:?}");
+        }
     }
 }
 

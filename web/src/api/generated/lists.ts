@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 6,
+  "factVersion": 7,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -165,6 +165,10 @@ export const LISTS = {
       "500 kcmil copper"
     ],
     [
+      "600 copper",
+      "600 kcmil copper"
+    ],
+    [
       "12 aluminum",
       "12 AWG aluminum"
     ],
@@ -231,6 +235,10 @@ export const LISTS = {
     [
       "500 aluminum",
       "500 kcmil aluminum"
+    ],
+    [
+      "600 aluminum",
+      "600 kcmil aluminum"
     ]
   ],
   "cables": [
@@ -251,6 +259,14 @@ export const LISTS = {
       "in conduit"
     ],
     [
+      "se",
+      "service-entrance cable (SE)"
+    ],
+    [
+      "uf",
+      "underground feeder (UF): the 60 °C column"
+    ],
+    [
       "cloth",
       "rubber and cloth"
     ],
@@ -262,7 +278,7 @@ export const LISTS = {
   "terminals": [
     [
       "unread",
-      "not read: 60 °C"
+      "not read"
     ],
     [
       "read_75c",

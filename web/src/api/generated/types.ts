@@ -941,7 +941,7 @@ export interface components {
          * @description The cable or wiring method, as far as it can be told.
          * @enum {string}
          */
-        Cable: "not_read" | "nm" | "armored" | "conduit" | "cloth" | "knob_and_tube";
+        Cable: "not_read" | "nm" | "armored" | "conduit" | "se" | "uf" | "cloth" | "knob_and_tube";
         /** @description The door card. */
         Card: {
             /** @description Left column from the top, then the right. */
@@ -988,7 +988,7 @@ export interface components {
             /** @description The panel as it would be. */
             panel: components["schemas"]["PanelView"];
         };
-        /** @description The size of the door card in millimeters. */
+        /** @description The size of the door card in millimetres. */
         CardSize: {
             /**
              * Format: double
@@ -3347,7 +3347,7 @@ export interface components {
          * @description Wire size, AWG.
          * @enum {string}
          */
-        WireGauge: "14" | "12" | "10" | "8" | "6" | "4" | "3" | "2" | "1" | "1/0" | "2/0" | "3/0" | "4/0" | "250" | "300" | "350" | "400" | "500";
+        WireGauge: "14" | "12" | "10" | "8" | "6" | "4" | "3" | "2" | "1" | "1/0" | "2/0" | "3/0" | "4/0" | "250" | "300" | "350" | "400" | "500" | "600";
         /** @description What is wished for. */
         Wish: {
             beside?: components["schemas"]["RoomId"] | null;

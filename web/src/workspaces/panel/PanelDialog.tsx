@@ -29,6 +29,8 @@ type Values = {
   tag: string;
   main_at: PanelDetails["main_at"];
   conductors: string;
+  terminals: (typeof LISTS.terminals)[number][0];
+  cable: (typeof LISTS.cables)[number][0];
   sources: NonNullable<PanelDetails["sources"]> | null;
   service_disconnect: (typeof DISCONNECTS)[number][0];
   bond: (typeof BONDS)[number][0];
@@ -127,6 +129,12 @@ function OpenPanelDialog({ home, before, onClose, onKept }: Props) {
             <Text name="tag" label="Letters before its numbers" upper help="G for G3; worked out if empty" />
             <One name="main_at" label="Main breaker is" options={LISTS.mains} />
             <One name="conductors" label="Service or feeder conductors" options={WIRES} />
+            {values.conductors !== "" && (
+              <>
+                <One name="cable" label="Their cable" options={LISTS.cables} />
+                <One name="terminals" label="Their heat marking" options={LISTS.terminals} />
+              </>
+            )}
             <Sources />
           </Part>
           <Part title="Neutral and ground">
@@ -192,6 +200,8 @@ function valuesOf(panel: Panel | undefined, first: boolean, service: Panel["serv
     tag: details.tag ?? panel?.tag ?? "",
     main_at: details.main_at,
     conductors: wireName(details.conductors),
+    terminals: details.conductors?.terminals ?? "unread",
+    cable: details.conductors?.cable ?? "not_read",
     sources: details.sources ?? null,
     service_disconnect: details.service_disconnect ?? "",
     bond: details.bond ?? "",
@@ -240,7 +250,10 @@ function factOf(panel: string, values: Values, before: Panel | undefined): Fact 
       tag:
         values.tag === (before?.details.tag ?? before?.tag ?? "") ? (before?.details.tag ?? null) : values.tag || null,
       main_at: values.main_at,
-      conductors: wireOf(values.conductors, before?.details.conductors),
+      conductors: wireOf(values.conductors, before?.details.conductors, {
+        terminals: values.terminals,
+        cable: values.cable,
+      }),
       sources: values.sources,
       service_disconnect: values.service_disconnect || null,
       bond: values.bond || null,

@@ -191,6 +191,9 @@ impl Home {
     pub(in crate::logbook) fn remove_point(&mut self, f: &PointRemoved) -> Result<(), Refusal> {
         self.house.known_point(&f.point)?;
         self.house.points.shift_remove(&f.point);
+        if self.trace.tripped().any(|device| device == &f.point) {
+            self.trace.device_gone(&f.point);
+        }
         for point in self.house.points.values_mut().filter(|p| p.details.half_of.as_ref() == Some(&f.point)) {
             point.details.half_of = None;
         }

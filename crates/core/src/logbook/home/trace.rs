@@ -167,6 +167,15 @@ impl Trace {
         self.latest = self.latest.max(Some(at));
     }
 
+    /// A GFCI that is tripped is no longer on the list: nobody can say that it was reset. It counts as reset from now on, so that
+    /// what may be behind it has to be seen lit again before it proves anything.
+    pub(in crate::logbook) fn device_gone(&mut self, device: &PointId) {
+        let (at, written) = (self.latest.unwrap_or(Moment::from_unix_ms(0)), self.written());
+        for trip in self.trips.iter_mut().filter(|trip| trip.device == *device && trip.reset.is_none()) {
+            trip.reset = Some((at, written));
+        }
+    }
+
     fn show_tripped(&mut self, point: &PointId, seen: Option<(Seen, EntryId)>) {
         for trip in self.trips.iter_mut().filter(|trip| trip.reset.is_none()) {
             trip.seen.insert(point.clone(), seen.clone());
@@ -292,7 +301,8 @@ impl Home {
         let trace = &mut *self.trace;
         let written = trace.written();
         match f.worked {
-            Worked::Tripped | Worked::Reset if !device.details.gfci => {
+            // One that is recorded as tripped can be reset whatever it is entered as since.
+            Worked::Tripped | Worked::Reset if !device.details.gfci && !trace.tripped().any(|device| device == &f.device) => {
                 return Err(Refusal::new(
                     RefusalCode::OutOfRange,
                     "device",

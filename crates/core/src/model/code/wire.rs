@@ -21,7 +21,7 @@ pub enum Metal {
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Terminals {
-    /// Not read, or NM cable: the 60 °C column.
+    /// Not read: the 60 °C column up to 1 AWG and 100 A, the 75 °C column above.
     #[default]
     Unread,
     /// 75 °C read from both labels.
@@ -69,12 +69,14 @@ pub enum WireGauge {
     Kcmil400,
     #[serde(rename = "500")]
     Kcmil500,
+    #[serde(rename = "600")]
+    Kcmil600,
 }
 
 /// Size, copper at 60 and 75 °C, aluminum at 60 and 75 °C, in amperes; 0 where it is not made for this use.
 ///
 /// Source: NEC Table 310.16, from memory.
-const AMPACITY: [(WireGauge, &str, [u16; 4]); 18] = {
+const AMPACITY: [(WireGauge, &str, [u16; 4]); 19] = {
     use WireGauge::*;
     [
         (Awg14, "14", [15, 20, 0, 0]),
@@ -95,6 +97,7 @@ const AMPACITY: [(WireGauge, &str, [u16; 4]); 18] = {
         (Kcmil350, "350", [260, 310, 210, 250]),
         (Kcmil400, "400", [280, 335, 225, 270]),
         (Kcmil500, "500", [320, 380, 260, 310]),
+        (Kcmil600, "600", [350, 420, 285, 340]),
     ]
 };
 
@@ -137,6 +140,10 @@ pub enum Cable {
     Armored,
     /// Single conductors in conduit.
     Conduit,
+    /// Service-entrance cable.
+    Se,
+    /// Underground feeder cable: always the 60 °C column.
+    Uf,
     /// Old rubber and cloth.
     Cloth,
     /// Knob-and-tube.
@@ -179,23 +186,37 @@ pub fn is_standard(amps: Amps, edition: Edition) -> bool {
         || amps.value() == 10.0 && matches!(edition, Edition::Nec2023 | Edition::Cec2024)
 }
 
-/// What a wire may carry. The 75 °C column only where both labels were read, and never for NM cable.
+impl Wire {
+    /// Whether this cable is held to the 60 °C column whatever its terminals say: NM (NEC 334.80) and UF (340.80), both from
+    /// memory; old cloth and knob-and-tube by common practice.
+    const fn stays_at_60(self) -> bool {
+        matches!(self.cable, Cable::Nm | Cable::Uf | Cable::Cloth | Cable::KnobAndTube)
+    }
+
+    fn column(self, hot: bool) -> u16 {
+        let (cool, hot_one) = if self.metal == Metal::Copper { (0, 1) } else { (2, 3) };
+        self.gauge.row().2[if hot { hot_one } else { cool }]
+    }
+
+    /// The same wire as it would be with 75 °C read from both labels; `None` where nothing can be read that would change it.
+    pub(crate) fn if_read(self) -> Option<Self> {
+        (self.terminals == Terminals::Unread && !self.stays_at_60()).then_some(Self { terminals: Terminals::Read75C, ..self })
+    }
+}
+
+/// What a wire may carry. The 75 °C column where both labels were read, and for conductors larger than 1 AWG (NEC
+/// 110.14(C)(1), from memory); never for a cable that stays at 60 °C.
 pub fn ampacity(wire: Wire) -> Amps {
-    let hot = wire.terminals == Terminals::Read75C && wire.cable != Cable::Nm;
-    let column = match (wire.metal, hot) {
-        (Metal::Copper, false) => 0,
-        (Metal::Copper, true) => 1,
-        (Metal::Aluminum, false) => 2,
-        (Metal::Aluminum, true) => 3,
-    };
-    Amps::new(f64::from(wire.gauge.row().2[column]))
+    let hot = wire.terminals == Terminals::Read75C || wire.gauge > WireGauge::Awg1;
+    Amps::new(f64::from(wire.column(hot && !wire.stays_at_60())))
 }
 
 /// The largest standard breaker for this wire: the small sizes as the code fixes them, the others the
-/// standard rating at or next above the ampacity. 14 AWG aluminum is not made for branch circuits; it is
-/// given the rating of nothing, 0 A, so that any breaker is too large for it.
+/// standard rating at or next above the ampacity. A circuit over 100 A has the 75 °C column without reading. 14 AWG aluminum is
+/// not made for branch circuits; it is given the rating of nothing, 0 A, so that any breaker is too large for it.
 pub fn largest_breaker(wire: Wire) -> Amps {
     use WireGauge::*;
+    let at_or_above = |carries: f64| STANDARD.iter().copied().find(|rating| f64::from(*rating) >= carries).unwrap_or(0);
     let amps = match (wire.metal, wire.gauge) {
         (Metal::Copper, Awg14) => 15,
         (Metal::Copper, Awg12) => 20,
@@ -204,8 +225,8 @@ pub fn largest_breaker(wire: Wire) -> Amps {
         (Metal::Aluminum, Awg12) => 15,
         (Metal::Aluminum, Awg10) => 25,
         _ => {
-            let ampacity = ampacity(wire).value();
-            STANDARD.iter().copied().find(|rating| f64::from(*rating) >= ampacity).unwrap_or(0)
+            let over_100 = at_or_above(f64::from(wire.column(!wire.stays_at_60())));
+            at_or_above(ampacity(wire).value()).max(if over_100 > 100 { over_100 } else { 0 })
         }
     };
     Amps::new(f64::from(amps))
@@ -228,14 +249,13 @@ pub fn largest_service(wire: Wire) -> Option<Amps> {
         (250, Awg4x0, Kcmil300),
         (300, Kcmil250, Kcmil350),
         (350, Kcmil350, Kcmil500),
-        (400, Kcmil400, Kcmil500),
+        (400, Kcmil400, Kcmil600),
     ];
     TABLE
         .iter()
-        .rfind(|(amps, copper, aluminum)| match wire.metal {
+        .rfind(|(_, copper, aluminum)| match wire.metal {
             Metal::Copper => wire.gauge >= *copper,
-            // 400 A wants 600 kcmil aluminum, which this table of sizes does not reach.
-            Metal::Aluminum => *amps < 400 && wire.gauge >= *aluminum,
+            Metal::Aluminum => wire.gauge >= *aluminum,
         })
         .map(|(amps, ..)| Amps::new(f64::from(*amps)))
 }

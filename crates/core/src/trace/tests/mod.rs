@@ -515,3 +515,36 @@ fn at_the_end_a_breaker_on_which_nothing_was_found_is_named_with_places_to_look_
     let tried = said(&format!("{all}, off 3, lit counter, on 3"));
     assert!(tried.starts_with("Every point is proven. Nothing was found on 3. Look outdoors"), "{tried}");
 }
+
+#[test]
+fn a_gfci_that_is_taken_off_the_list_while_it_is_tripped_leaves_no_dead_end_and_no_wrong_proof() {
+    let start = "panel 12\n1 15 a\n3 15 b\nroom Bath\npoint Bath gfci basin\npoint Bath receptacle mirror\nlit basin\nlit mirror\npress-test basin\nno-point basin";
+    let w = written(start);
+    assert!(
+        !matches!(trace_view(&w.home, Method::OneAtATime).next, NextStep::SeeDownstream { .. }),
+        "{:?}",
+        trace_view(&w.home, Method::OneAtATime).next
+    );
+    // Nobody has seen the mirror lit since: it may be dark for the GFCI, whatever goes off.
+    let off = written(&format!("{start}\noff 1\ndark mirror\ndark mirror"));
+    assert_eq!(proven(&off, "mirror"), None);
+    let seen = written(&format!("{start}\nlit mirror\noff 1\ndark mirror\ndark mirror"));
+    assert_eq!(proven(&seen, "mirror").as_deref(), Some("1"));
+}
+
+#[test]
+fn a_gfci_that_is_entered_as_something_else_while_it_is_tripped_can_still_be_reset() {
+    let plain =
+        r#"fact {"kind":"point_placed","point":"basin","room":"bath","point_kind":"receptacle","name":"basin","volts":120}"#;
+    let mut w = written(&format!(
+        "panel 12\n1 15 a\nroom Bath\npoint Bath gfci basin\npoint Bath receptacle mirror\nlit basin\npress-test basin\ndark mirror\n{plain}"
+    ));
+    assert!(
+        matches!(trace_view(&w.home, Method::OneAtATime).next, NextStep::SeeDownstream { .. }),
+        "{:?}",
+        trace_view(&w.home, Method::OneAtATime).next
+    );
+    w.act("press-reset basin").unwrap();
+    assert!(!matches!(trace_view(&w.home, Method::OneAtATime).next, NextStep::SeeDownstream { .. }));
+    assert!(w.act("press-test basin").is_err(), "it is none now");
+}
