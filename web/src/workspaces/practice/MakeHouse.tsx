@@ -10,10 +10,10 @@ import { answer, api, type Level } from "../../api/client";
 import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
 
-const LEVELS: [Level, string][] = [
-  ["plain", "Plain: the card is right, one panel"],
-  ["usual", "Usual: a quarter of the card is wrong, some points on odd breakers, GFCIs"],
-  ["tricky", "Tricky: a sub-panel, tripped GFCIs, points missing from the list"],
+const LEVELS: [Level, string, string][] = [
+  ["plain", "Plain", "The card is right, one panel."],
+  ["usual", "Usual", "A quarter of the card is wrong, some points are on odd breakers, there are GFCIs."],
+  ["tricky", "Tricky", "A sub-panel, too, tripped GFCIs, and points that are missing from the list."],
 ];
 
 /** Makes a made-up house to practice on. The same number makes the same house. */
@@ -45,6 +45,7 @@ export function MakeHouse() {
         component="form"
         direction={{ xs: "column", sm: "row" }}
         spacing={1.5}
+        sx={{ alignItems: { sm: "flex-start" } }}
         onSubmit={(event) => void make(event)}
       >
         <TextField
@@ -52,6 +53,7 @@ export function MakeHouse() {
           label="How hard"
           value={level}
           onChange={(e) => setLevel(e.target.value as Level)}
+          helperText={LEVELS.find(([value]) => value === level)?.[2]}
           sx={{ flex: 2 }}
         >
           {LEVELS.map(([value, words]) => (
@@ -78,7 +80,7 @@ export function MakeHouse() {
           slotProps={{ htmlInput: { inputMode: "numeric" } }}
           sx={{ flex: 1 }}
         />
-        <Button type="submit" variant="outlined" sx={{ flexShrink: 0 }}>
+        <Button type="submit" variant="outlined" sx={{ flexShrink: 0, minHeight: 58 }}>
           Make this house
         </Button>
       </Stack>
