@@ -20,6 +20,7 @@ mod directory_doubled;
 mod directory_missing;
 mod directory_wording;
 mod feeder_over_wire;
+mod feeder_short_of_poles;
 mod for_an_electrician;
 mod high_leg;
 mod interrupting_rating;
@@ -38,6 +39,8 @@ mod shared_neutral_disconnect;
 mod shared_neutral_one_leg;
 mod slim_pair;
 mod tandem_not_listed;
+mod too_large_for_what_is_on_it;
+mod two_hots_on_one_pole;
 mod two_pole_one_leg;
 mod volts_too_high;
 
@@ -139,11 +142,13 @@ pub const RULES: &[Rule] = &[
     main_above_bus::RULE,
     service_conductors::RULE,
     feeder_over_wire::RULE,
+    feeder_short_of_poles::RULE,
     breaker_over_wire::RULE,
     shared_neutral_one_leg::RULE,
     high_leg::RULE,
     old_wiring::RULE,
     for_an_electrician::RULE,
+    two_hots_on_one_pole::RULE,
     shared_neutral_disconnect::RULE,
     one_yoke_two_breakers::RULE,
     protection_shared_neutral::RULE,
@@ -158,6 +163,7 @@ pub const RULES: &[Rule] = &[
     plug_on_neutral::RULE,
     back_fed_main::RULE,
     receptacle_against_breaker::RULE,
+    too_large_for_what_is_on_it::RULE,
     data_plate::RULE,
     open_space::RULE,
     breaker_rating::RULE,

@@ -1,11 +1,13 @@
 //! Rule receptacle-against-breaker: a receptacle's face fits its circuit's rating and voltage.
 //!
-//! Source: NEC 210.21(B) and NEMA WD 6, from memory. Example: a 5-20 face on a 15 A breaker; a TT-30, which is
-//! 120 V, on a two-pole breaker. Only points that are proven on the breaker are judged.
+//! Source: NEC 210.21(B) and NEMA WD 6, from memory. A single receptacle, alone on its circuit, is rated for no less than the
+//! circuit; one that is rated for more is a note. A duplex counts as two. A 120 V face on a two-pole may be right: half of a
+//! shared-neutral circuit; that is asked. Example: a 5-20 face among others on a 15 A breaker; a TT-30, which is 120 V, on a
+//! two-pole breaker. Only points that are proven on the breaker are judged.
 
 use super::Found;
 use super::{Checked, Rule, Severity, Source};
-use crate::model::{Volts, breakers_for, legs_of, volts_between};
+use crate::model::{Breaker, Configuration, Outlets, Point, Volts, breakers_for, legs_of, volts_between};
 
 pub(super) const RULE: Rule = Rule {
     code: "receptacle-against-breaker",
@@ -21,40 +23,43 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
         let own_neutral_shared = checked.home.panels().shared_neutral_of(&breaker.id).is_some_and(|group| group.len() == 1);
         for point in checked.points_on(&breaker.id) {
             let Some(face) = point.configuration else { continue };
+            let (name, amps) = (&point.name, f64::from(face.amps()));
             let two_hots = face.volts() > Volts::new(120);
-            let (severity, message) = if two_hots && across <= Volts::new(120) {
+            // A duplex is two receptacles, however lonely; faces of 30 A and more are made as single ones.
+            let single = point.only_one && (point.details.outlets == Outlets::Single || face.amps() >= 30);
+            let fits = breakers_for(face, single).iter().any(|allowed| f64::from(*allowed) == breaker.amps.value());
+            let (severity, message, remedy) = if two_hots && across <= Volts::new(120) {
+                let gives = format!("breaker {} gives {} V", breaker.number(), across.value());
+                let message = format!("{name} has a {} face for two hots; {gives}.", face.name());
                 (
                     Severity::Fault,
-                    format!(
-                        "{} has a {} face for two hots; breaker {} gives {} V.",
-                        point.name,
-                        face.name(),
-                        breaker.number(),
-                        across.value()
-                    ),
+                    message,
+                    "Read the face again, and have the circuit read with a meter by somebody qualified.".into(),
                 )
             } else if !two_hots && breaker.poles() > 1 && !own_neutral_shared {
+                on_two_poles(point, face, breaker)
+            } else if fits {
+                continue;
+            } else if single && amps > breaker.amps.value() {
                 (
-                    Severity::Danger,
+                    Severity::Note,
+                    format!("{name} has a {} face, which is larger than its {} breaker.", face.name(), breaker.amps),
                     format!(
-                        "{} has a {} face, which is 120 V, on a breaker of {} poles. If it is wired across them, what is plugged in is destroyed.",
-                        point.name,
-                        face.name(),
-                        breaker.poles()
+                        "It may be so: what draws more than {} trips the breaker. A face of that rating tells better.",
+                        breaker.amps
                     ),
                 )
-            } else if !breakers_for(face, point.only_one).iter().any(|amps| f64::from(*amps) == breaker.amps.value()) {
-                (Severity::Fault, format!("{} has a {} face on a {} breaker.", point.name, face.name(), breaker.amps))
             } else {
-                continue;
-            };
-            let remedy = match severity {
-                Severity::Danger => "Plug nothing in, leave it off, and have it read with a meter by somebody qualified.".into(),
-                _ => format!(
-                    "A {} goes on {}. Have the receptacle or the breaker changed to what the wire carries.",
-                    face.name(),
-                    super::and(&breakers_for(face, point.only_one).iter().map(|amps| format!("{amps} A")).collect::<Vec<_>>())
-                ),
+                let allowed = breakers_for(face, single).iter().map(|amps| format!("{amps} A")).collect::<Vec<_>>();
+                (
+                    Severity::Fault,
+                    format!("{name} has a {} face on a {} breaker.", face.name(), breaker.amps),
+                    format!(
+                        "A {} goes on {}. Have the receptacle or the breaker changed to what the wire carries.",
+                        face.name(),
+                        super::and(&allowed)
+                    ),
+                )
             };
             let finding = found.breaker(breaker, message, remedy);
             finding.severity = severity;
@@ -64,42 +69,88 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
     }
 }
 
+/// A 120 V face on a breaker of two poles. Faces of 15 and 20 A may be fed from one pole of it and a shared neutral; a larger one
+/// is not wired so.
+fn on_two_poles(point: &Point, face: Configuration, breaker: &Breaker) -> (Severity, String, String) {
+    let message =
+        format!("{} has a {} face, which is 120 V, on a breaker of {} poles.", point.name, face.name(), breaker.poles());
+    if face.amps() >= 30 {
+        (
+            Severity::Danger,
+            format!("{message} If it is wired across them, what is plugged in is destroyed."),
+            "Plug nothing in, leave it off, and have it read with a meter by somebody qualified.".into(),
+        )
+    } else {
+        (
+            Severity::Fault,
+            format!(
+                "{message} That is right where its poles share a neutral; wired across them, it destroys what is plugged in."
+            ),
+            "Plug nothing in before a meter has shown 120 V there. Is it one of a circuit with two hots and one neutral, or a \
+             receptacle whose halves are on the two poles? Then say at the breaker that its poles share a neutral."
+                .into(),
+        )
+    }
+}
+
 #[cfg(test)]
 mod tests {
-    use crate::checks::said;
+    use crate::checks::{Severity, findings};
+    use crate::fixture::written;
 
-    fn faced(line: &str, face: &str, volts: u16, only_one: bool) -> usize {
+    fn grave(line: &str, face: &str, volts: u16, more: &str) -> Vec<Severity> {
         let number = line.split(' ').next().unwrap();
         let point = format!(
-            r#"fact {{"kind": "point_placed", "point": "wall", "room": "hall", "point_kind": "receptacle", "name": "Wall", "volts": {volts}, "configuration": "{face}", "only_one": {only_one}}}"#
+            r#"fact {{"kind": "point_placed", "point": "wall", "room": "hall", "point_kind": "receptacle", "name": "Wall", "volts": {volts}, "configuration": "{face}"{more}}}"#
         );
-        said(
-            "receptacle-against-breaker",
-            &format!("panel 12\n{line} hall\nroom Hall\n{point}\nlit wall\noff {number}\ndark wall"),
-        )
-        .len()
+        let home = written(&format!("panel 12\n{line} hall\nroom Hall\n{point}\nlit wall\noff {number}\ndark wall")).home;
+        findings(&home).iter().filter(|f| f.code == "receptacle-against-breaker").map(|f| f.severity).collect()
     }
+
+    const AMONG_OTHERS: &str = "";
+    const ALONE: &str = r#", "only_one": true, "details": {"outlets": "single"}"#;
+    const LONE_DUPLEX: &str = r#", "only_one": true, "details": {"outlets": "duplex"}"#;
 
     /// NEC 210.21(B)(1), (3) and its table, from memory.
     #[test]
     fn rating_by_rating() {
-        for (line, face, volts, only_one, fires) in [
-            ("1 15", "5-15", 120, false, 0),
-            ("1 20", "5-15", 120, false, 0),
-            ("1 20", "5-15", 120, true, 1),
-            ("1 20", "5-20", 120, true, 0),
-            ("1 15", "5-20", 120, false, 1),
-            ("1 30", "5-20", 120, false, 1),
-            ("1 30", "TT-30", 120, true, 0),
-            ("1-3 30/2", "TT-30", 120, true, 1),
-            ("1-3 30/2", "14-30", 240, true, 0),
-            ("1-3 40/2", "14-50", 240, true, 0),
-            ("1-3 50/2", "14-50", 240, true, 0),
-            ("1-3 50/2", "14-30", 240, true, 1),
-            ("1-3 60/2", "14-60", 240, true, 0),
-            ("1a-1b 30/2", "14-30", 240, true, 1),
+        use Severity::{Danger, Fault, Note};
+        for (line, face, volts, more, expected) in [
+            ("1 15", "5-15", 120, AMONG_OTHERS, None),
+            ("1 20", "5-15", 120, AMONG_OTHERS, None),
+            ("1 20", "5-15", 120, ALONE, Some(Fault)),
+            ("1 20", "5-15", 120, LONE_DUPLEX, None),
+            ("1 20", "5-20", 120, ALONE, None),
+            ("1 15", "5-20", 120, AMONG_OTHERS, Some(Fault)),
+            ("1 15", "5-20", 120, LONE_DUPLEX, Some(Fault)),
+            ("1 15", "5-20", 120, ALONE, Some(Note)),
+            ("1 30", "5-20", 120, AMONG_OTHERS, Some(Fault)),
+            ("1 30", "5-20", 120, ALONE, Some(Fault)),
+            ("1 30", "TT-30", 120, ALONE, None),
+            ("1 20", "TT-30", 120, ALONE, Some(Note)),
+            ("1-3 30/2", "TT-30", 120, ALONE, Some(Danger)),
+            ("1-3 30/2", "L5-30", 120, AMONG_OTHERS, Some(Danger)),
+            ("1-3 20/2", "5-15", 120, AMONG_OTHERS, Some(Fault)),
+            ("1-3 20/2", "5-20", 120, LONE_DUPLEX, Some(Fault)),
+            ("1-3 40/2", "14-50", 240, ALONE, None),
+            ("1-3 50/2", "14-50", 240, ALONE, None),
+            ("1-3 30/2", "14-50", 240, ALONE, Some(Note)),
+            ("1-3 30/2", "14-50", 240, AMONG_OTHERS, Some(Fault)),
+            ("1-3 50/2", "14-30", 240, ALONE, Some(Fault)),
+            ("1-3 60/2", "14-60", 240, ALONE, None),
+            ("1a-1b 30/2", "14-30", 240, ALONE, Some(Fault)),
         ] {
-            assert_eq!(faced(line, face, volts, only_one), fires, "{face} on {line}");
+            assert_eq!(grave(line, face, volts, more), expected.into_iter().collect::<Vec<_>>(), "{face} on {line} {more}");
         }
+    }
+
+    #[test]
+    fn half_of_a_shared_neutral_is_right_once_it_is_said() {
+        let house = |more: &str| {
+            let point = r#"fact {"kind": "point_placed", "point": "wall", "room": "hall", "point_kind": "receptacle", "name": "Wall", "volts": 120, "configuration": "5-15"}"#;
+            let home = written(&format!("panel 12\n1-3 20/2 hall\n{more}room Hall\n{point}\nlit wall\noff 1-3\ndark wall")).home;
+            findings(&home).iter().filter(|f| f.code == "receptacle-against-breaker").count()
+        };
+        assert_eq!((house(""), house("share 1-3\n")), (1, 0));
     }
 }

@@ -19,7 +19,9 @@ pub(super) const RULE: Rule = Rule {
 };
 
 fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
-    for (panel, breaker) in checked.breakers().filter(|(_, b)| matches!(b.housing(), Housing::Tandem | Housing::Quad)) {
+    for (panel, breaker) in
+        checked.breakers().filter(|(_, b)| matches!(b.housing(), Housing::Tandem | Housing::Quad) || slim_pair(b))
+    {
         let halves = checked
             .home
             .panels()
@@ -36,13 +38,14 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             Tandems::In(spaces) => spaces.contains(&slot.space),
         };
         let message = if let Some(slot) = breaker.at.iter().find(|slot| !listed(slot)) {
+            let what = if slim_pair(breaker) { "Half-height two-pole" } else { "Tandem" };
             match &panel.details.tandems {
                 Tandems::In(spaces) => format!(
-                    "Tandem in space {}; the label lists them in {} only.",
+                    "{what} in space {}; the label lists them in {} only.",
                     slot.space,
                     super::and(&spaces.iter().map(u8::to_string).collect::<Vec<_>>())
                 ),
-                _ => format!("Tandem in space {}; the label lists none for this panel.", slot.space),
+                _ => format!("{what} in space {}; the label lists none for this panel.", slot.space),
             }
         } else {
             match (breaker.details.hooked, panel.details.notched) {
@@ -60,6 +63,11 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             finding.mended_by(words, facts);
         }
     }
+}
+
+/// A slim two-pole that straddles two spaces needs the same permission as a tandem in each.
+fn slim_pair(breaker: &Breaker) -> bool {
+    breaker.housing() == Housing::Slim && breaker.poles() > 1 && breaker.at.windows(2).any(|two| two[0].space != two[1].space)
 }
 
 /// A single breaker in an open space for one of its handles, and one in its own space for the other. One that shares a neutral
@@ -121,5 +129,20 @@ mod tests {
         };
         assert!(proposed(""));
         assert!(!proposed("share 4a 6a"));
+    }
+
+    #[test]
+    fn a_half_height_two_pole_needs_the_same_permission() {
+        let slim = |tandems: &str| {
+            said(
+                "tandem-not-listed",
+                &format!("panel 24\nwith main {{\"details\": {{\"tandems\": {tandems}}}}}\n4b-6a 30/2 slim heater"),
+            )
+        };
+        assert_eq!(slim("\"none\""), ["4b-6a: Half-height two-pole in space 4; the label lists none for this panel."]);
+        assert_eq!(slim(r#"{"in": [4]}"#), ["4b-6a: Half-height two-pole in space 6; the label lists them in 4 only."]);
+        assert!(slim(r#"{"in": [4, 6]}"#).is_empty());
+        assert!(slim("\"all\"").is_empty());
+        assert!(slim("\"not_read\"").is_empty());
     }
 }

@@ -3,7 +3,8 @@
 //! A line is `number amps[/poles] [words] what the card says [> panel]`: `1 20 kitchen`,
 //! `5-7 50/2 range`, `14a 15 bell`, `9 20A gfci bath`, `18-20 60/2 greenhouse > sub`, `21 open`. The words
 //! are `gfci`, `afci`, `dual`; `quad`, `slim`, `tied`; a wire as `#12` or `#4al`. Blank lines and lines that
-//! begin with `#` are passed over. A line that cannot be read says where and what would be; the others
+//! begin with `#` are passed over. Also understood, as cards are written: `3/5 50 range`, `3,5 50A range`, `1: 20 kitchen`,
+//! `1 20 amp kitchen`, and the amps at the end where they are named so: `1 Kitchen outlets 20A`. A line that cannot be read says where and what would be; the others
 //! stand. Nothing is written here: the caller records the proposed facts.
 
 use crate::logbook::{BreakerPlaced, Fact, Home, LabelClaimed, PanelDescribed};
@@ -187,6 +188,45 @@ pub fn preview_card(home: &Home, panel: &Panel, lines: &[CardLine]) -> super::Pa
     super::view::panel_view(&then, &panel.id).cloned().unwrap_or_else(|| panic!("no panel {:?}; this is a bug", panel.id))
 }
 
+/// `20A`, `50/2A`: a rating that says so itself.
+fn is_amps(word: &str) -> bool {
+    word.strip_suffix(['a', 'A']).is_some_and(|rating| rating.starts_with(|c: char| c.is_ascii_digit()) && is_rating(rating))
+}
+
+fn is_rating(word: &str) -> bool {
+    word.split('/').all(|part| part.parse::<f64>().is_ok())
+}
+
+/// The words with the number freed of what stands behind it (`1:`, `1.`), and the amps second: they may stand at the end where
+/// they are named as amps, and the word for them is left out.
+fn amps_second(mut words: Vec<(usize, &str)>) -> Vec<(usize, &str)> {
+    let is_unit = |word: &str| ["a", "amp", "amps", "ampere", "amperes"].contains(&word.to_ascii_lowercase().as_str());
+    if let Some((_, first)) = words.first_mut() {
+        *first = first.trim_end_matches([':', '.', ')', ',']);
+    }
+    let unit_at = |words: &[(usize, &str)], n: usize| words.get(n + 1).is_some_and(|(_, word)| is_unit(word));
+    if words.get(1).is_some_and(|(_, word)| !is_rating(word) && !is_amps(word)) {
+        let named = |n: &usize| is_amps(words[*n].1) || (is_rating(words[*n].1) && unit_at(&words, *n));
+        if let Some(last) = (2..words.len()).rev().find(named) {
+            let amps = words.remove(last);
+            words.insert(1, amps);
+            if let Some((_, before)) = words.get_mut(last) {
+                *before = before.trim_end_matches([',', ';', ':']);
+            }
+            if words.get(last + 1).is_some_and(|(_, word)| is_unit(word)) && !is_amps(amps.1) {
+                words.remove(last + 1);
+            }
+            return words;
+        }
+    }
+    // `1 20 a`: with nothing behind it, the card may call the circuit so.
+    let letter = words.get(2).is_some_and(|(_, word)| word.len() == 1) && words.len() == 3;
+    if words.get(1).is_some_and(|(_, word)| is_rating(word)) && unit_at(&words, 1) && !letter {
+        words.remove(2);
+    }
+    words
+}
+
 /// A word and the column (from 1, in characters) where it begins.
 fn words(line: &str) -> Vec<(usize, &str)> {
     let mut words = Vec::new();
@@ -205,7 +245,7 @@ fn words(line: &str) -> Vec<(usize, &str)> {
 
 fn parse(panel: &Panel, line: &str) -> Result<Parsed, Unread> {
     let unclear = |column: usize, wrong: String, accepted: &str| Err(Unread::Unclear(column, wrong, accepted.to_owned()));
-    let words = words(line);
+    let words = amps_second(words(line));
     let Some(&(first_column, first)) = words.first().filter(|(_, word)| !word.starts_with('#')) else {
         return Err(Unread::Nothing);
     };
@@ -213,7 +253,7 @@ fn parse(panel: &Panel, line: &str) -> Result<Parsed, Unread> {
         return unclear(201, "This line is longer than 200 characters.".into(), "One breaker a line: 1 20 kitchen.");
     }
     let mut at = Vec::new();
-    for part in first.split('-') {
+    for part in first.split(['-', '/', ',']) {
         match part.parse::<Slot>() {
             Ok(slot) => at.push(slot),
             Err(_) => {
@@ -235,7 +275,7 @@ fn parse(panel: &Panel, line: &str) -> Result<Parsed, Unread> {
     if ["open", "blank", "empty"].contains(&amps_word.to_ascii_lowercase().as_str()) && words.len() == 2 {
         return Err(Unread::Nothing);
     }
-    let (rating, poles) = match amps_word.split_once('/') {
+    let (rating, poles) = match amps_word.trim_end_matches(['a', 'A']).split_once('/') {
         Some((rating, poles)) => (rating, Some(poles)),
         None => (amps_word, None),
     };
@@ -380,6 +420,38 @@ mod tests {
             })
             .collect();
         assert_eq!(numbers, ["1 20 kitchen", "5-7 50 range", "14a 15 bell", "14b 15 cellar", "9 20 bath", "6-8 30 water heater"]);
+    }
+
+    #[test]
+    fn a_card_is_read_as_people_write_it() {
+        for (line, reads) in [
+            ("3/5 50 range", "3-5 50 range"),
+            ("3,5 50A range", "3-5 50 range"),
+            ("3-5 50/2 range", "3-5 50 range"),
+            ("1: 20 kitchen", "1 20 kitchen"),
+            ("1. 20 kitchen", "1 20 kitchen"),
+            ("1) 20A kitchen", "1 20 kitchen"),
+            ("1 20 amp kitchen", "1 20 kitchen"),
+            ("1 20 A kitchen", "1 20 kitchen"),
+            ("1 20 a", "1 20 a"),
+            ("1 20 a/c", "1 20 a/c"),
+            ("1 Kitchen outlets 20A", "1 20 Kitchen outlets"),
+            ("1 Kitchen outlets 20 amps", "1 20 Kitchen outlets"),
+            ("1: Kitchen outlets, 20A", "1 20 Kitchen outlets"),
+            ("2,4 Range 50A", "2-4 50 Range"),
+            ("7 Dryer 30/2A", "7-9 30 Dryer"),
+            ("1 gfci bath 20A", "1 20 bath"),
+        ] {
+            let lines = read(line);
+            let LabelOutcome::Breaker { number, amps, label, .. } = &lines[0] else { panic!("{line}: {lines:?}") };
+            assert_eq!(format!("{number} {} {label}", amps.value()), reads, "{line}");
+        }
+        // A number without its unit may be part of the name: it is asked, not guessed.
+        for line in ["1 Bedroom 2", "1 Kitchen outlets 20", "20 kitchen", "1 20A"] {
+            let lines = read(line);
+            let asked = matches!(&lines[0], LabelOutcome::Unclear { .. });
+            assert_eq!(asked, line != "1 20A", "{line}: {lines:?}");
+        }
     }
 
     #[test]

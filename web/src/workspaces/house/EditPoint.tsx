@@ -43,7 +43,12 @@ const factOf = (point: KnownPoint, values: Values): Fact => ({
     values.minimum !== "" && values.maximum !== ""
       ? { minimum_ampacity: Number(values.minimum), maximum_breaker: Number(values.maximum) }
       : null,
-  details: { ...point.details, dark_minutes: numberOrNull(values.dark) },
+  details: {
+    ...point.details,
+    dark_minutes: numberOrNull(values.dark),
+    // Alone on its circuit is said of a face with one outlet; a duplex counts as two.
+    outlets: values.only_one ? "single" : (point.details.outlets ?? "duplex"),
+  },
 });
 
 /** A point's name, and what was read on it: the face of a receptacle, the plate of an appliance. */
@@ -66,7 +71,7 @@ export function EditPoint({ home, point, onSave, onRemove }: Props) {
                       options={[["", "not read"], ...faces.map((f) => [f, f] as const)]}
                     />
                   </Box>
-                  <Tick name="only_one" label="a single one, alone on its circuit" />
+                  <Tick name="only_one" label="one outlet only, alone on its circuit" />
                 </>
               )}
               {point.kind === "appliance" && (
