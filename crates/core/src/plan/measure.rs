@@ -111,6 +111,9 @@ pub fn read_size(text: &str, units: Units) -> Result<Outline, Misread> {
     let (width, depth) = pair(whole, units)?;
     let Some(less) = less else { return checked(Outline::rectangle(width, depth).corners().to_vec(), text) };
     let (sides, corner) = corner(less)?;
+    if let (Some(_), None) = (unit_of(whole), unit_of(sides)) {
+        return Err(Misread::new(less, "The room says its unit and the missing corner does not. Write it at both."));
+    }
     let (w, d) = (width.millimeters(), depth.millimeters());
     let (cut_w, cut_d) = pair(sides, units)?;
     let (cw, cd) = (cut_w.millimeters(), cut_d.millimeters());
@@ -136,13 +139,45 @@ fn find_word(text: &str, words: &[&str]) -> Option<(usize, usize)> {
     words.iter().find_map(|word| low.find(&format!(" {word} ")).map(|at| (at, word.len() + 2)))
 }
 
-/// Two lengths with a cross between them.
+/// The unit that a typed length names itself.
+fn unit_of(text: &str) -> Option<&'static str> {
+    let low = text.trim().to_lowercase();
+    if low.contains(['\'', '′', '’']) || low.contains("ft") || low.contains("feet") || low.contains("foot") {
+        return Some("ft");
+    }
+    if low.ends_with(['"', '″', '”']) || low.ends_with("in") || low.ends_with("inch") || low.ends_with("inches") {
+        return Some("in");
+    }
+    ["mm", "cm", "m"].into_iter().find(|unit| low.ends_with(unit))
+}
+
+/// Whether what stands there has a cross between lengths: `x`, `×`, `*`, or the word `by`.
+pub(super) fn has_cross(text: &str) -> bool {
+    text.contains(['x', 'X', '×', '*']) || text.to_ascii_lowercase().contains(" by ")
+}
+
+/// Two lengths with a cross between them. A unit behind the second is meant for both; anything else that is mixed is asked about.
 fn pair(text: &str, units: Units) -> Result<(Length, Length), Misread> {
-    let parts: Vec<&str> = text.split(['x', 'X', '×', '*']).collect();
-    match parts.as_slice() {
-        [one, other] => Ok((read_length(one, units)?, read_length(other, units)?)),
-        [_] => Err(Misread::new(text, format!("“{}” is one length; a room has two, like 4.2 x 3.6.", text.trim()))),
-        _ => Err(Misread::new(text, format!("“{}” has more than two lengths.", text.trim()))),
+    let crossed = text.replace(" by ", " x ").replace(" By ", " x ").replace(" BY ", " x ");
+    let parts: Vec<&str> = crossed.split(['x', 'X', '×', '*']).map(str::trim).collect();
+    let [one, other] = parts.as_slice() else {
+        let wrong = match parts.len() {
+            1 => format!("“{}” is one length; a room has two, like 4.2 x 3.6.", text.trim()),
+            _ => format!("“{}” has more than two lengths.", text.trim()),
+        };
+        return Err(Misread::new(text, wrong));
+    };
+    let feet = |unit: &str| ["ft", "in"].contains(&unit);
+    match (unit_of(one), unit_of(other)) {
+        (None, Some(unit)) => Ok((read_length(&format!("{one} {unit}"), units)?, read_length(other, units)?)),
+        (Some(unit), None) if feet(unit) != (units == Units::FeetInches) || unit == "in" => Err(Misread::new(
+            text,
+            format!("“{one}” says its unit and “{other}” does not. Write it at both, like 13 ft x 12 ft."),
+        )),
+        (Some(one_unit), Some(other_unit)) if feet(one_unit) != feet(other_unit) => {
+            Err(Misread::new(text, format!("“{one}” and “{other}” are in feet and in meters. Write both in the same.")))
+        }
+        _ => Ok((read_length(one, units)?, read_length(other, units)?)),
     }
 }
 
@@ -193,6 +228,37 @@ mod tests {
         assert_eq!(read_length("10", Units::FeetInches), Ok(Length::mm(3048)));
     }
 
+    /// 304.8 mm to the foot and 25.4 mm to the inch, by definition of the inch.
+    #[test]
+    fn a_unit_behind_the_second_length_is_meant_for_both_and_what_is_mixed_is_asked() {
+        for (text, width, depth) in [
+            ("13 x 12 ft", 3962, 3658),
+            ("12 feet by 11 feet", 3658, 3353),
+            ("12 by 11 feet", 3658, 3353),
+            ("13 x 11'10\"", 3962, 3607),
+            ("150 x 120 in", 3810, 3048),
+            ("420 x 360 cm", 4200, 3600),
+            ("4.2 m x 3.6 m", 4200, 3600),
+            ("4.2 m x 3.6", 4200, 3600),
+            ("4200 by 3600 mm", 4200, 3600),
+        ] {
+            let b = read_size(text, Units::Metric).unwrap_or_else(|misread| panic!("{text}: {misread:?}")).bounds();
+            assert_eq!((b.width, b.height), (width, depth), "{text}");
+        }
+        for (text, says) in [
+            ("13 ft x 3.6", "“13 ft” says its unit and “3.6” does not"),
+            ("13' x 12", "Write it at both"),
+            ("13 ft x 3.6 m", "are in feet and in meters"),
+            ("4.2 m x 11'10\"", "are in feet and in meters"),
+            ("13 x 12 ft less 3 x 2", "the missing corner does not"),
+        ] {
+            let wrong = read_size(text, Units::Metric).unwrap_err().wrong;
+            assert!(wrong.contains(says), "{text}: {wrong}");
+        }
+        let b = read_size("13' x 12", Units::FeetInches).unwrap().bounds();
+        assert_eq!((b.width, b.height), (3962, 3658), "where the home is measured in feet, a bare number is one");
+    }
+
     #[test]
     fn sizes_and_missing_corners() {
         let size = |text: &str| read_size(text, Units::Metric).unwrap();
@@ -216,7 +282,7 @@ mod tests {
             ("four x 3", "four", "no length"),
             ("420 x 360", "420", "420 cm"),
             ("4 x 0", "0", "above zero"),
-            ("13'14\" x 2", "13'14\"", "12 inches"),
+            ("13'14\" x 2'", "13'14\"", "12 inches"),
             ("4 x 1e9", "1e9", "no length"),
             ("4 x 3 less 5 x 1", "5 x 1", "as large as the room"),
             ("0.1 x 0.1", "0.1 x 0.1", "0.2 m²"),

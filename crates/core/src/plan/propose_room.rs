@@ -1,6 +1,6 @@
 //! Rooms from typed lines: `Kitchen 4.2 x 3.6`, `Pantry 2 x 3.6 left of Kitchen`; and where a room snaps to.
 
-use super::measure::{Misread, read_size};
+use super::measure::{Misread, has_cross, read_size};
 use crate::logbook::{Fact, Home, RoomDrawn, RoomPlaced};
 use crate::model::{Outline, Room, RoomId, Spot};
 use crate::walking::floor_of;
@@ -140,12 +140,17 @@ fn take_apart<'a>(home: &Home, line: &'a str) -> Result<Typed<'a>, Misread> {
             break;
         }
     }
-    // The size begins at the first word that begins with a digit and is followed by a cross somewhere.
-    let begins = rest
+    // The size begins at a word that begins with a digit and has a cross behind it: the first from which it can be read, so that
+    // the number of “Bedroom 1” stays with its name.
+    let units = home.plan().units;
+    let begins: Vec<usize> = rest
         .char_indices()
         .filter(|(n, c)| (c.is_ascii_digit() || *c == '-') && (*n == 0 || rest[..*n].ends_with([' ', ','])))
         .map(|(n, _)| n)
-        .find(|n| rest[*n..].contains(['x', 'X', '×', '*']));
+        .filter(|n| has_cross(&rest[*n..]))
+        .collect();
+    let readable = begins.iter().copied().find(|n| read_size(&rest[*n..], units).is_ok());
+    let begins = readable.or_else(|| begins.last().copied());
     let (name, size) = begins.map_or((rest, None), |n| (&rest[..n], Some(&rest[n..])));
     let name = name.trim().trim_end_matches(',').trim();
     if name.is_empty() {
@@ -154,7 +159,7 @@ fn take_apart<'a>(home: &Home, line: &'a str) -> Result<Typed<'a>, Misread> {
     if name.chars().count() > 60 {
         return Err(Misread::new(name, "The name of the room is too long."));
     }
-    let outline = size.map(|size| read_size(size, home.plan().units)).transpose()?;
+    let outline = size.map(|size| read_size(size, units)).transpose()?;
     Ok(Typed { name, outline, side, of })
 }
 

@@ -118,6 +118,34 @@ fn a_list_of_rooms_is_read_line_by_line_with_what_is_wrong_where() {
 }
 
 #[test]
+fn a_room_keeps_the_number_that_belongs_to_its_name() {
+    for (text, name, size) in [
+        ("Bedroom 1 12'6\" x 11'", "Bedroom 1", (3810, 3353)),
+        ("Bedroom 1 4.2 x 3.6", "Bedroom 1", (4200, 3600)),
+        ("Room 99 13 x 12 ft", "Room 99", (3962, 3658)),
+        ("Unit 2 12 feet by 11 feet", "Unit 2", (3658, 3353)),
+        ("Den 12 by 11 ft", "Den", (3658, 3353)),
+        ("Bath 2.2 x 2.4", "Bath", (2200, 2400)),
+    ] {
+        let mut w = written("");
+        w.act(&format!("draw house: {text}")).unwrap_or_else(|refusal| panic!("{text}: {refusal}"));
+        let drawn = plan(&w.home).floors.iter().flat_map(|floor| &floor.rooms).next().unwrap().clone();
+        let bounds = drawn.outline.bounds();
+        assert_eq!((drawn.name.as_str(), (bounds.width, bounds.height)), (name, size), "{text}");
+    }
+    let home = written("").home;
+    let wish = Wish::TypeRooms {
+        text: "Bedroom 1 12 ft x 3.6".into(),
+        floor: "house".into(),
+        beside: None,
+        side: None,
+        ids: vec![id("bedroom")],
+    };
+    let misread = propose(&home, &wish).unwrap().lines[0].misread.clone().unwrap();
+    assert!(misread.wrong.contains("“12 ft” says its unit and “3.6” does not"), "{misread:?}");
+}
+
+#[test]
 fn a_tap_makes_a_point_with_a_name_of_its_own() {
     let mut w = house();
     let mut tap = |n: u8, x, y, kind| {
