@@ -26,7 +26,7 @@ pub(crate) struct HomePath {
 /// The home that the path names, as it was published last.
 pub(crate) struct InHome {
     pub(crate) id: HomeId,
-    opened: Arc<Opened>,
+    pub(crate) opened: Arc<Opened>,
     /// What the asker has already.
     has: Option<HeaderValue>,
 }
@@ -53,6 +53,21 @@ impl InHome {
     /// The last line, which is at hand without working anything out.
     pub(crate) fn seq(&self) -> u64 {
         self.opened.book.seq()
+    }
+
+    /// `Content-Disposition` of a file that is named by the home: `Mill Cottage, door card.pdf`. `how`: `inline` or `attachment`.
+    pub(crate) fn saved_as(&self, how: &str, rest: &str) -> String {
+        let name = format!("{}{rest}", self.opened.study.name().unwrap_or(self.id.as_str()));
+        // In plain letters for old readers, and as it is (RFC 6266, RFC 8187) for all others.
+        let plain: String =
+            name.chars().map(|c| if c.is_ascii_alphanumeric() || " .,-_".contains(c) { c } else { '_' }).collect();
+        let whole: String =
+            name.bytes()
+                .map(|b| {
+                    if b.is_ascii_alphanumeric() || b"-._".contains(&b) { char::from(b).to_string() } else { format!("%{b:02X}") }
+                })
+                .collect();
+        format!("{how}; filename=\"{plain}\"; filename*=UTF-8''{whole}")
     }
 
     /// Works something out.

@@ -7,7 +7,7 @@ use std::time::Duration;
 
 use futures_util::StreamExt;
 use serde_json::{Value, json};
-use support::{Site, acts, entry, get, home_named, post, room};
+use support::{Site, acts, acts_of, entry, get, home_named, post, room};
 use wayfinder_core::{Draft, Method, Moment, PhotoOf, PhotoTaken, PointSeen, Seen, TraceSet, TraceSetup};
 
 #[tokio::test]
@@ -199,6 +199,24 @@ async fn a_home_goes_out_and_comes_in_to_the_letter() {
     // Resetting is for the demo only.
     assert_eq!(client.post(format!("{}/api/demo/reset", to.address)).send().await.unwrap().status().as_u16(), 404);
     assert_eq!(client.post(format!("{}/api/demo/reset", from.address)).send().await.unwrap().status().as_u16(), 200);
+}
+
+#[tokio::test]
+async fn files_are_named_by_the_home() {
+    let site = Site::start(false).await;
+    let batch = acts_of("home Großmutters Hütte\npanel 12\n1 20 kitchen");
+    assert_eq!(post(&site.address, "hut", batch).await.0, 200);
+    let named = async |path: &str| {
+        let answer = reqwest::get(format!("{}/api/homes/hut/{path}", site.address)).await.unwrap();
+        assert_eq!(answer.status().as_u16(), 200, "{path}");
+        answer.headers()["content-disposition"].to_str().unwrap().to_owned()
+    };
+    assert_eq!(
+        named("export").await,
+        "attachment; filename=\"Gro_mutters H_tte.wayfinder.json\"; filename*=UTF-8''Gro%C3%9Fmutters%20H%C3%BCtte.wayfinder.json"
+    );
+    assert!(named("directory.pdf").await.starts_with("inline; filename=\"Gro_mutters H_tte, door card.pdf\""));
+    assert!(named("panels/main/circuits/csv").await.starts_with("attachment; filename=\"Gro_mutters H_tte, Main panel.csv\""));
 }
 
 #[tokio::test]

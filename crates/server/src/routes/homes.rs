@@ -200,7 +200,7 @@ pub(crate) async fn directory(home: InHome, Asked(printing): Asked<Printing>) ->
 #[utoipa::path(get, path = "/api/homes/{home}/directory.pdf", params(HomePath, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
 pub(crate) async fn directory_pdf(home: InHome, Asked(printing): Asked<Printing>) -> Result<Response, Problem> {
     let sheet = sheet_of(&printing)?;
-    let disposition = format!("inline; filename=\"door-card-{}.pdf\"", home.id);
+    let disposition = home.saved_as("inline", ", door card.pdf");
     let pdf = home.ask(move |opened| door_card_pdf(&card_of(&opened.study, &printing)?, sheet).map_err(unwritten)).await?;
     Ok(file(pdf, "application/pdf", &disposition))
 }
@@ -209,7 +209,7 @@ pub(crate) async fn directory_pdf(home: InHome, Asked(printing): Asked<Printing>
 #[utoipa::path(get, path = "/api/homes/{home}/export", params(HomePath), responses((status = 200, body = Vec<u8>, content_type = "application/json"), (status = 404, body = Problem)))]
 pub(crate) async fn export(State(app): State<App>, home: InHome) -> Result<Response, Problem> {
     let (desk, id) = (Arc::clone(&app.desk), home.id.clone());
-    let disposition = format!("attachment; filename=\"{id}.wayfinder.json\"");
+    let disposition = home.saved_as("attachment", ".wayfinder.json");
     let bytes = off_thread(move || Ok(desk.export(&id)?)).await?;
     Ok(file(bytes, "application/json", &disposition))
 }
@@ -219,7 +219,7 @@ pub(crate) async fn export(State(app): State<App>, home: InHome) -> Result<Respo
 pub(crate) async fn report(home: InHome, Asked(printing): Asked<Printing>) -> Result<Response, Problem> {
     let (width, height) = sheet_of(&printing)?.size_mm().or(Sheet::Letter.size_mm()).unwrap_or((215.9, 279.4));
     let date = date_of(&printing)?;
-    let disposition = format!("inline; filename=\"findings-{}.pdf\"", home.id);
+    let disposition = home.saved_as("inline", ", worth a look.pdf");
     let pdf = home
         .ask(move |opened| {
             let home = &opened.study;

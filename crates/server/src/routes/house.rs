@@ -95,7 +95,8 @@ pub(crate) async fn plan_file(
     Path(PlanFormat { format }): Path<PlanFormat>,
     Asked(drawing): Asked<Drawing>,
 ) -> Result<Response, Problem> {
-    let id = home.id.clone();
+    let how = if format == "dxf" { "attachment" } else { "inline" };
+    let disposition = home.saved_as(how, &format!(", plan.{format}"));
     let date = date_of_text(drawing.date.as_deref())?;
     home.ask(move |opened| {
         let plan = plan_of(&opened.study);
@@ -123,20 +124,18 @@ pub(crate) async fn plan_file(
         let sheet = |floor: &PlanFloor| -> Result<PlanSheet, Problem> {
             plan_sheet(plan, floor, &request).map_err(|error| unfit("scale", error.to_string(), ""))
         };
-        let named = |extension: &str| format!("inline; filename=\"plan-{id}.{extension}\"");
         match format.as_str() {
             "pdf" => {
                 let sheets = floors.iter().map(|floor| sheet(floor)).collect::<Result<Vec<_>, _>>()?;
                 let pdf = plan_pdf(&format!("{home}: plan"), &sheets).map_err(unwritten)?;
-                Ok(file(pdf, "application/pdf", &named("pdf")))
+                Ok(file(pdf, "application/pdf", &disposition))
             }
-            "svg" => Ok(file(plan_svg(&sheet(first)?).into_bytes(), "image/svg+xml", &named("svg"))),
+            "svg" => Ok(file(plan_svg(&sheet(first)?).into_bytes(), "image/svg+xml", &disposition)),
             "dxf" => {
                 let bytes = write_plan_dxf(plan, first).map_err(|error| {
                     tracing::error!(%error, "no drawing");
                     internal()
                 })?;
-                let disposition = format!("attachment; filename=\"plan-{id}.dxf\"");
                 Ok(file(bytes, "image/vnd.dxf", &disposition))
             }
             _ => Err(Problem::not_found("format")),

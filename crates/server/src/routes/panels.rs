@@ -149,8 +149,9 @@ pub(crate) async fn write_sheet(
         "txt" => (None, "text/plain; charset=utf-8"),
         _ => return Err(Problem::not_found("format")),
     };
-    let name = home.id.clone();
-    let (bytes, disposition) = home
+    let panel_name = panel(&home.opened, &id)?.name.clone();
+    let disposition = home.saved_as("attachment", &format!(", {panel_name}.{format}"));
+    let bytes = home
         .ask(move |opened| {
             let panel = panel(opened, &id)?;
             let bytes = match kind {
@@ -160,7 +161,7 @@ pub(crate) async fn write_sheet(
                     internal()
                 })?,
             };
-            Ok((bytes, format!("attachment; filename=\"{name}-{}.{format}\"", panel.id)))
+            Ok(bytes)
         })
         .await?;
     Ok(file(bytes, media, &disposition))

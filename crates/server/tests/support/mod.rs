@@ -85,6 +85,13 @@ pub fn room(id: &str, room: &str, name: &str) -> Draft {
     entry(id, RoomPlaced { room: room.parse().unwrap(), name: name.into(), floor: None })
 }
 
+/// What acts write that begin a home.
+pub fn acts_of(acts: &str) -> Vec<Draft> {
+    let mut written = Written::on(Logbook::default());
+    written.acts(acts);
+    written.since(0)
+}
+
 /// What acts (`off 19`) would write next in a home, as its logbook stands.
 pub async fn acts(address: &str, home: &str, acts: &str) -> Vec<Draft> {
     let file = get(&format!("{address}/api/homes/{home}/export")).await;

@@ -37,7 +37,7 @@ export function LogbookPage() {
     <>
       <Stack direction="row" useFlexGap spacing={2} sx={{ alignItems: "center", flexWrap: "wrap", mb: 2 }}>
         <Typography variant="h1">Logbook</Typography>
-        <Button variant="outlined" href={`/api/homes/${home.id}/export`} download={`${home.id}.wayfinder.json`}>
+        <Button variant="outlined" href={`/api/homes/${home.id}/export`} download>
           Save home as a file
         </Button>
       </Stack>
