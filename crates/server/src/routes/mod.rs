@@ -25,7 +25,7 @@ use crate::{App, assets, guard};
 #[openapi(info(
     title = "Wayfinder",
     description = "A home's panel traced: one way in (the logbook), answers derived. Amps are amperes, times are \
-                   milliseconds since 1970 UTC, lengths are millimetres.",
+                   milliseconds since 1970 UTC, lengths are millimeters.",
     license(name = "MIT OR Apache-2.0", identifier = "MIT OR Apache-2.0")
 ))]
 struct Api;

@@ -47,7 +47,7 @@ const factOf = (point: KnownPoint, values: Values): Fact => ({
     ...point.details,
     dark_minutes: numberOrNull(values.dark),
     // Alone on its circuit is said of a face with one outlet; a duplex counts as two.
-    outlets: values.only_one ? "single" : (point.details.outlets ?? "duplex"),
+    outlets: values.only_one ? "single" : point.details.outlets,
   },
 });
 
