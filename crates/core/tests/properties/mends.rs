@@ -99,7 +99,9 @@ proptest! {
 
     #[test]
     fn a_mend_brings_no_other_finding(told in described(), facts in prop::collection::vec(any_fact(), 0..20)) {
-        mends_are_right(&written(told.into_iter().chain(facts).collect()));
+        // Without looks: of two breakers that are one now, a look says something else, and rules about what is proven follow it.
+        let unseen = |fact: &Fact| !matches!(fact, Fact::PointSeen(_) | Fact::VoltsRead(_));
+        mends_are_right(&written(told.into_iter().chain(facts).filter(unseen).collect()));
     }
 }
 
