@@ -7,12 +7,16 @@ use axum::extract::{FromRequestParts, RawPathParams};
 use axum::http::request::Parts;
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
+use percent_encoding::{AsciiSet, NON_ALPHANUMERIC, utf8_percent_encode};
 use wayfinder_core::HomeId;
 
 use crate::App;
 use crate::desk::Opened;
 use crate::guard::off_thread;
 use crate::problem::{Problem, internal};
+
+/// What is written with its number in the name of a file; letters, digits and these stand as they are.
+const AS_IT_IS: &AsciiSet = &NON_ALPHANUMERIC.remove(b'.').remove(b'-').remove(b'_');
 
 /// The path parameter of every route under `/api/homes/{home}`.
 #[derive(utoipa::IntoParams)]
@@ -61,12 +65,7 @@ impl InHome {
         // In plain letters for old readers, and as it is (RFC 6266, RFC 8187) for all others.
         let plain: String =
             name.chars().map(|c| if c.is_ascii_alphanumeric() || " .,-_".contains(c) { c } else { '_' }).collect();
-        let whole: String =
-            name.bytes()
-                .map(|b| {
-                    if b.is_ascii_alphanumeric() || b"-._".contains(&b) { char::from(b).to_string() } else { format!("%{b:02X}") }
-                })
-                .collect();
+        let whole = utf8_percent_encode(&name, AS_IT_IS);
         format!("{how}; filename=\"{plain}\"; filename*=UTF-8''{whole}")
     }
 

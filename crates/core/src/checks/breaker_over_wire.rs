@@ -6,7 +6,7 @@
 //! a 20 A breaker on 14 AWG copper, which is good for 15 A.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, placed_anew};
+use super::{Checked, FOR_QUALIFIED, Finding, Rule, Severity, Source, placed_anew};
 use crate::model::{Amps, Breaker, Wire, largest_breaker};
 
 pub(super) const RULE: Rule = Rule {
@@ -30,7 +30,8 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             continue;
         }
         if wire.if_read().is_some_and(|read| breaker.amps <= largest_breaker(read)) {
-            read_the_marks(breaker, wire, allowed, found);
+            let read = placed_anew(breaker, |b| b.wire = wire.if_read());
+            read_the_marks(breaker, wire, allowed, found).mended_by("75 °C is read from both", vec![read]);
             continue;
         }
         let finding = found.breaker(
@@ -48,7 +49,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
 }
 
 /// Right at 75 °C and too large at 60 °C: the marks decide, and nobody has read them.
-pub(super) fn read_the_marks(breaker: &Breaker, wire: Wire, allowed: Amps, found: &mut Found<'_>) {
+pub(super) fn read_the_marks<'f>(breaker: &Breaker, wire: Wire, allowed: Amps, found: &'f mut Found<'_>) -> &'f mut Finding {
     let finding = found.breaker(
         breaker,
         format!(
@@ -63,10 +64,7 @@ pub(super) fn read_the_marks(breaker: &Breaker, wire: Wire, allowed: Amps, found
         ),
     );
     finding.severity = Severity::Note;
-    if let Some(read) = wire.if_read() {
-        let read = placed_anew(breaker, |b| b.wire = b.wire.map(|_| read));
-        finding.mended_by("75 °C is read from both", vec![read]);
-    }
+    finding
 }
 
 #[cfg(test)]

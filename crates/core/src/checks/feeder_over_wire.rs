@@ -36,11 +36,11 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             continue;
         }
         if wire.if_read().is_some_and(|read| breaker.amps <= largest_breaker(read)) {
-            // Where the size was read at the panel behind it, there is nothing at the breaker to enter it at.
-            let at_breaker = breaker.wire == Some(wire);
-            read_the_marks(breaker, wire, allowed, found);
-            if !at_breaker {
-                found.last().mend = None;
+            let finding = read_the_marks(breaker, wire, allowed, found);
+            // Where the size was read at the panel behind it, the marks are entered there.
+            if breaker.wire == Some(wire) {
+                let read = placed_anew(breaker, |b| b.wire = wire.if_read());
+                finding.mended_by("75 °C is read from both", vec![read]);
             }
             continue;
         }

@@ -2,7 +2,7 @@
 //!
 //! Source: common practice, no published source. Example: a shed panel described as split-phase on a one-pole feeder breaker:
 //! both of its legs are one, its two-poles give 0 V, and a shared neutral in it carries the sum. Points that are proven on the
-//! feeder itself say that it is no feeder alone.
+//! feeder itself are a note: something branches off before the panel.
 
 use super::Found;
 use super::{Checked, Rule, Severity, Source};
@@ -33,12 +33,8 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             if !beside.is_empty() && feeder.poles() == 1 {
                 let finding = found.breaker(
                     feeder,
-                    format!(
-                        "It feeds {} and {}, too: a circuit of its own and no feeder alone.",
-                        panel.name,
-                        super::and(&beside)
-                    ),
-                    "Look where the cable goes first. A feeder serves the panel only; the rest belongs on a breaker of its own.",
+                    format!("It feeds {}, and {} directly, too.", panel.name, super::and(&beside)),
+                    "Find where the cable branches off. What is not behind the panel is usually on a breaker of its own.",
                 );
                 finding.severity = Severity::Note;
                 finding.key.push_str(":beside");
@@ -68,9 +64,6 @@ mod tests {
     #[test]
     fn a_receptacle_on_the_feeder_itself_is_a_note() {
         let proven = "room Shed\npoint Shed receptacle door\nlit door\noff 1\ndark door\ndark door";
-        assert_eq!(
-            with("1 20", "one_leg_120", proven),
-            ["1: It feeds Shed and door, too: a circuit of its own and no feeder alone."]
-        );
+        assert_eq!(with("1 20", "one_leg_120", proven), ["1: It feeds Shed, and door directly, too."]);
     }
 }

@@ -234,11 +234,6 @@ impl Found<'_> {
         self.add(breaker.id.as_str(), self.home.panels().number(&breaker.id), place, message, remedy.into())
     }
 
-    /// The finding that was added last.
-    fn last(&mut self) -> &mut Finding {
-        self.all.last_mut().unwrap_or_else(|| unreachable!("one was added"))
-    }
-
     fn panel(&mut self, panel: &Panel, message: String, remedy: impl Into<String>) -> &mut Finding {
         let place = FindingPlace { panel: Some(panel.id.clone()), ..FindingPlace::default() };
         self.add(panel.id.as_str(), panel.name.clone(), place, message, remedy.into())

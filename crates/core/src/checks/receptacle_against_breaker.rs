@@ -45,7 +45,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
                     Severity::Note,
                     format!("{name} has a {} face, which is larger than its {} breaker.", face.name(), breaker.amps),
                     format!(
-                        "It may be so: what draws more than {} trips the breaker. A face of that rating tells better.",
+                        "A single receptacle may be: what draws more than {} trips the breaker. A face of the breaker's rating would say so.",
                         breaker.amps
                     ),
                 )

@@ -1,6 +1,7 @@
 //! Rule two-hots-on-one-pole: a 240 V point is fed by two hots, so one pole of one leg cannot be all that feeds it.
 //!
-//! Source: common practice, no published source. Proven on a one-pole breaker, either its volts are entered wrong, or a second
+//! Source: common practice, no published source. Proven on a one-pole breaker, its volts are entered wrong, or a two-pole is
+//! entered as two single ones, or a second
 //! breaker without a tie feeds the other hot: then it is half live with this one off. Two poles inside one space give 0 V and
 //! have a rule of their own. Example: a dryer of 240 V that is proven on breaker 5, 30 A, one pole.
 
@@ -22,8 +23,9 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             let finding = found.breaker(
                 breaker,
                 format!("{} is entered with 240 V and proven on a breaker of one pole, which is one hot only.", point.name),
-                "Treat it as live. Is it a 120 V point? Correct its volts. Else a second breaker without a tie may feed its other \
-                 hot: leave both off, and have it read hot to hot and each hot to ground by somebody qualified.",
+                "Treat it as live. Is this breaker one with the next, with a common handle? Join them. Is it a 120 V point? Correct \
+                 its volts. Else a second breaker without a tie may feed its other hot: leave both off, and have it read hot to hot \
+                 and each hot to ground by somebody qualified.",
             );
             finding.key.push_str(&format!(":{}", point.id));
             finding.place.point = Some(point.id.clone());

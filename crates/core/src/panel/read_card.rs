@@ -188,6 +188,19 @@ pub fn preview_card(home: &Home, panel: &Panel, lines: &[CardLine]) -> super::Pa
     super::view::panel_view(&then, &panel.id).cloned().unwrap_or_else(|| panic!("no panel {:?}; this is a bug", panel.id))
 }
 
+/// `2 pole`, `two-pole`, `2P`: several poles in words, and where.
+fn poles_in_words(words: &[(usize, &str)]) -> Option<(usize, String)> {
+    const WHOLE: [&str; 8] = ["2-pole", "3-pole", "two-pole", "three-pole", "double-pole", "2p", "3p", "2pole"];
+    let is = |all: &[&str], word: &str| all.contains(&word.to_ascii_lowercase().as_str());
+    words.iter().enumerate().find_map(|(n, (column, word))| {
+        if is(&WHOLE, word) {
+            return Some((*column, (*word).to_owned()));
+        }
+        let (_, next) = words.get(n + 1).filter(|(_, next)| is(&["pole", "poles"], next))?;
+        is(&["2", "3", "two", "three", "double"], word).then(|| (*column, format!("{word} {next}")))
+    })
+}
+
 /// `20A`, `50/2A`: a rating that says so itself.
 fn is_amps(word: &str) -> bool {
     word.strip_suffix(['a', 'A']).is_some_and(|rating| rating.starts_with(|c: char| c.is_ascii_digit()) && is_rating(rating))
@@ -342,13 +355,20 @@ fn parse(panel: &Panel, line: &str) -> Result<Parsed, Unread> {
                     return unclear(
                         *column,
                         format!("“{word}” is no wire size."),
-                        "Write #14, #12, #10, #8, #6, #4, #3, #2, #1, #1/0 to #4/0, #250 to #500; #4al for aluminum.",
+                        "Write #14, #12, #10, #8, #6, #4, #3, #2, #1, #1/0 to #4/0, #250 to #600; #4al for aluminum.",
                     );
                 }
             },
             _ => break,
         }
         rest = &rest[1..];
+    }
+    if let Some((column, said)) = poles_in_words(rest).filter(|_| parsed.at.len() == 1) {
+        return unclear(
+            column,
+            format!("{first} names one space and “{said}” several poles."),
+            "Name every space, 5-7 30 dryer, or the poles behind the amps: 5 30/2 dryer.",
+        );
     }
     let halves = parsed.at.iter().any(|slot| slot.half.is_some());
     if parsed.housing.is_some() && !halves {
@@ -446,6 +466,11 @@ mod tests {
             let LabelOutcome::Breaker { number, amps, label, .. } = &lines[0] else { panic!("{line}: {lines:?}") };
             assert_eq!(format!("{number} {} {label}", amps.value()), reads, "{line}");
         }
+        // Several poles in words, with one space: it would be half a breaker.
+        for line in ["1 Dryer 30 amp 2 pole", "1 30 two-pole dryer", "1 30 2P dryer"] {
+            assert!(matches!(&read(line)[0], LabelOutcome::Unclear { wrong, .. } if wrong.contains("several poles")), "{line}");
+        }
+        assert!(matches!(&read("5-7 30 2-pole dryer")[0], LabelOutcome::Breaker { .. }));
         // A number without its unit may be part of the name: it is asked, not guessed.
         for line in ["1 Bedroom 2", "1 Kitchen outlets 20", "20 kitchen", "1 20A"] {
             let lines = read(line);

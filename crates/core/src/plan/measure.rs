@@ -151,15 +151,22 @@ fn unit_of(text: &str) -> Option<&'static str> {
     ["mm", "cm", "m"].into_iter().find(|unit| low.ends_with(unit))
 }
 
-/// Whether what stands there has a cross between lengths: `x`, `×`, `*`, or the word `by`.
+/// What stands on both sides of a cross: `x`, `×`, `*`, or the word `by`.
+fn sides(text: &str) -> Vec<&str> {
+    match text.to_ascii_lowercase().find(" by ") {
+        Some(at) => vec![&text[..at], &text[at + 4..]],
+        None => text.split(['x', 'X', '×', '*']).map(str::trim).collect(),
+    }
+}
+
+/// Whether there is a cross between lengths.
 pub(super) fn has_cross(text: &str) -> bool {
-    text.contains(['x', 'X', '×', '*']) || text.to_ascii_lowercase().contains(" by ")
+    sides(text).len() > 1
 }
 
 /// Two lengths with a cross between them. A unit behind the second is meant for both; anything else that is mixed is asked about.
 fn pair(text: &str, units: Units) -> Result<(Length, Length), Misread> {
-    let crossed = text.replace(" by ", " x ").replace(" By ", " x ").replace(" BY ", " x ");
-    let parts: Vec<&str> = crossed.split(['x', 'X', '×', '*']).map(str::trim).collect();
+    let parts = sides(text);
     let [one, other] = parts.as_slice() else {
         let wrong = match parts.len() {
             1 => format!("“{}” is one length; a room has two, like 4.2 x 3.6.", text.trim()),
@@ -168,9 +175,10 @@ fn pair(text: &str, units: Units) -> Result<(Length, Length), Misread> {
         return Err(Misread::new(text, wrong));
     };
     let feet = |unit: &str| ["ft", "in"].contains(&unit);
+    let bare = if units == Units::FeetInches { "ft" } else { "m" };
     match (unit_of(one), unit_of(other)) {
         (None, Some(unit)) => Ok((read_length(&format!("{one} {unit}"), units)?, read_length(other, units)?)),
-        (Some(unit), None) if feet(unit) != (units == Units::FeetInches) || unit == "in" => Err(Misread::new(
+        (Some(unit), None) if unit != bare => Err(Misread::new(
             text,
             format!("“{one}” says its unit and “{other}” does not. Write it at both, like 13 ft x 12 ft."),
         )),
@@ -234,7 +242,7 @@ mod tests {
         for (text, width, depth) in [
             ("13 x 12 ft", 3962, 3658),
             ("12 feet by 11 feet", 3658, 3353),
-            ("12 by 11 feet", 3658, 3353),
+            ("12 BY 11 feet", 3658, 3353),
             ("13 x 11'10\"", 3962, 3607),
             ("150 x 120 in", 3810, 3048),
             ("420 x 360 cm", 4200, 3600),
@@ -248,6 +256,7 @@ mod tests {
         for (text, says) in [
             ("13 ft x 3.6", "“13 ft” says its unit and “3.6” does not"),
             ("13' x 12", "Write it at both"),
+            ("4200 mm x 3.6", "Write it at both"),
             ("13 ft x 3.6 m", "are in feet and in meters"),
             ("4.2 m x 11'10\"", "are in feet and in meters"),
             ("13 x 12 ft less 3 x 2", "the missing corner does not"),

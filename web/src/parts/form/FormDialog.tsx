@@ -43,7 +43,7 @@ export function FormDialog<T extends FieldValues>(props: Props<T>) {
               </Box>
             </DialogContent>
             {/* Outside what scrolls: it is seen from every field. */}
-            {error !== null && <Box sx={{ px: 3 }}>{error}</Box>}
+            <Box sx={{ px: 3 }}>{error}</Box>
             <DialogActions>
               <Button
                 color="inherit"
