@@ -15,7 +15,7 @@ fn lines(count: usize) -> Vec<Line> {
         let to = if n.is_multiple_of(40) { State::Off } else { State::On };
         let fact = match n.is_multiple_of(20) {
             true => BreakerSwitched { breaker: breaker.clone(), to }.into(),
-            false => PointSeen { point: point.clone(), seen: Seen::Lit, since: None }.into(),
+            false => PointSeen { point: point.clone(), seen: Seen::Lit, since: None, anew: false }.into(),
         };
         let (id, at) = (format!("more-{n}").parse().expect("an id"), Moment::from_unix_ms(n as i64));
         let entry = Draft { id, at, by: "walker".into(), instrument: None, version: Fact::VERSION, fact };

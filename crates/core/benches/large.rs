@@ -63,7 +63,7 @@ fn views(what: &str, book: &Logbook, times: usize) {
     println!("  all of them after one line: {all:.2} ms");
     let point = book.home().house().points().next().expect("a point").id.clone();
     let (id, at) = ("one-more".parse().expect("an id"), Moment::from_unix_ms(0));
-    let fact = PointSeen { point, seen: Seen::Lit, since: None }.into();
+    let fact = PointSeen { point, seen: Seen::Lit, since: None, anew: false }.into();
     let entry = [Draft { id, at, by: "walker".into(), instrument: None, version: Fact::VERSION, fact }];
     let taken = median(times, || timed(|| book.admit(&entry).expect("it is taken")));
     println!("  one more line taken: {taken:.3} ms");

@@ -25,8 +25,17 @@ fn wide() -> Case {
             .collect(),
         two_pole: vec![false; 42],
         stay_on: OffSet::one(7),
+        leads_on: OffSet::NONE,
+        gone: OffSet::NONE,
         points: (0..200)
-            .map(|p| CasePoint { room: p % rooms, class: class(p / rooms), name: String::new(), high: false, max_dark_s: None })
+            .map(|p| CasePoint {
+                room: p % rooms,
+                class: class(p / rooms),
+                name: String::new(),
+                high: false,
+                max_dark_s: None,
+                by_itself: false,
+            })
             .collect(),
     }
 }

@@ -13,7 +13,8 @@
 //! (`tests/direction.rs`). Open `logbook/` first: everything after it reads what it folds. Invariants that must always hold:
 //! - `Home` changes only through [`Home::apply`]; a refused entry changes nothing.
 //! - The same lines always fold to the same home.
-//! - A point is [`Verdict::Proven`] only by two looks that differ by exactly one breaker, and only if a slip is unlikely.
+//! - A point is [`Verdict::Proven`] only by two looks that differ by exactly one breaker, and only if everything else that could
+//!   explain the lines is unlikely.
 
 mod model;
 
@@ -76,7 +77,7 @@ pub use plan::{
 pub use study::Study;
 pub use trace::{
     DarkClock, Does, Evidence, EvidenceLine, Handle, HelperView, LastSeen, Likely, LineRole, Looking, MethodMinutes, NextStep,
-    OffNow, PointToSee, Progress, RoomToWalk, Screen, StepAct, StepCard, StepSide, Switch, TraceView, Verdict, Weight,
+    OffNow, PointToSee, Progress, RoomToWalk, Screen, StepAct, StepCard, StepSide, Switch, TraceView, Unsure, Verdict, Weight,
     dark_clocks, evidence, helper_view, last_seen, likely, method_minutes, next_step, off_now, trace_together, trace_view,
     verdict, verdicts,
 };

@@ -28,10 +28,10 @@ pub enum Known {
     },
     /// Dark though every breaker is on: a switch, a lamp, a tripped GFCI, or no supply.
     Out,
-    /// Every other breaker was off while it stayed lit, and this one may never be off. No proof.
+    /// It is on one of these, which may never be off: no other breaker is likely any more. No proof.
     ByExclusion {
-        /// The breaker.
-        breaker: BreakerId,
+        /// The breakers.
+        breakers: Vec<BreakerId>,
     },
     /// Not known yet.
     Open {
@@ -39,8 +39,8 @@ pub enum Known {
         possible: Vec<BreakerId>,
         /// How many breakers no look rules out.
         candidates: usize,
-        /// All that keeps it from being proven is a second dark look.
-        once: bool,
+        /// It went dark with one breaker alone, and other stories fit its lines too well for a proof.
+        unsure: bool,
     },
 }
 
@@ -50,11 +50,11 @@ impl From<&Verdict> for Known {
             Verdict::Proven { breaker, .. } => Self::Proven { breaker: breaker.clone() },
             Verdict::Contradictory { because, .. } => Self::Contradictory { because: because.clone() },
             Verdict::Out { .. } => Self::Out,
-            Verdict::ByExclusion { breaker } => Self::ByExclusion { breaker: breaker.clone() },
-            Verdict::Open { possible, once, .. } => Self::Open {
+            Verdict::ByExclusion { breakers } => Self::ByExclusion { breakers: breakers.clone() },
+            Verdict::Open { possible, unsure, .. } => Self::Open {
                 possible: if possible.len() <= NAMED { possible.clone() } else { Vec::new() },
                 candidates: possible.len(),
-                once: once.is_some(),
+                unsure: unsure.is_some(),
             },
         }
     }

@@ -57,6 +57,7 @@ const EVERYTHING: &str = "rules nec2023
     volts sink 121
     skip ceiling
     tone sink 4
+    blink
     press-test counter
     press-reset counter
     off 4

@@ -8,8 +8,8 @@ use std::process::ExitCode;
 use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
-use wayfinder_core::search::{Costs, Crew, House, Strategy};
-use wayfinder_core::sim::{marks, score, trace_through};
+use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
+use wayfinder_core::sim::{game, marks, score, trace_through};
 use wayfinder_core::{HomeId, Level, Method, Recipe, Study, TraceSetup, findings, lists, overview, progress};
 use wayfinder_formats::read_home_file;
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
@@ -120,8 +120,14 @@ enum Practice {
     /// Play a way of tracing on made-up houses and say what it took.
     Score {
         /// The houses, one JSON object a line.
-        #[arg(long)]
-        houses: PathBuf,
+        #[arg(long, required_unless_present = "drawn")]
+        houses: Option<PathBuf>,
+        /// Houses drawn by the program instead: so many points, so many houses, as `50x20`.
+        #[arg(long, value_parser = drawn_houses)]
+        drawn: Option<(u16, u32)>,
+        /// What goes wrong: calm, harsh, outage (in every trace), latching (fails three times as often).
+        #[arg(long, value_parser = world, default_value = "calm")]
+        world: World,
         /// Who traces.
         #[arg(long, value_enum, default_value = "pair")]
         crew: Who,
@@ -141,6 +147,19 @@ enum Practice {
         #[arg(long)]
         json: bool,
     },
+}
+
+/// `50x20`: fifty points, twenty houses.
+fn drawn_houses(text: &str) -> Result<(u16, u32), String> {
+    let parts = text.split_once('x').and_then(|(points, count)| Some((points.parse().ok()?, count.parse().ok()?)));
+    parts
+        .filter(|(points, count)| (4..=300).contains(points) && *count > 0)
+        .ok_or_else(|| "give points and houses, as 50x20".into())
+}
+
+fn world(text: &str) -> Result<World, String> {
+    let found = World::NAMED.into_iter().find(|(name, _)| *name == text);
+    found.map(|(_, world)| world).ok_or_else(|| "give calm, harsh, outage or latching".into())
 }
 
 #[derive(Clone, Copy, clap::ValueEnum)]
@@ -210,9 +229,9 @@ fn trace_made_up(recipe: Recipe, setup: TraceSetup, json: bool) -> Result<()> {
 }
 
 fn practice(command: Practice) -> Result<()> {
-    let (houses, crew, instruments, exchange, strategy, runs, json) = match command {
-        Practice::Score { houses, crew, instruments, exchange, strategy, runs, json } => {
-            (houses, crew, instruments, exchange, strategy, runs, json)
+    let (houses, drawn, world, crew, instruments, exchange, strategy, runs, json) = match command {
+        Practice::Score { houses, drawn, world, crew, instruments, exchange, strategy, runs, json } => {
+            (houses, drawn, world, crew, instruments, exchange, strategy, runs, json)
         }
         Practice::Trace { seed, points, level, method, alone, instruments, json } => {
             let testers = u8::try_from(instruments.plugs).unwrap_or(u8::MAX);
@@ -228,8 +247,16 @@ fn practice(command: Practice) -> Result<()> {
             return trace_made_up(Recipe { seed, points, level }, setup, json);
         }
     };
-    let text = std::fs::read_to_string(&houses).with_context(|| format!("{} cannot be read", houses.display()))?;
-    let houses = House::read_all(&text)?;
+    let mut games: Vec<Game> = Vec::new();
+    if let Some(houses) = houses {
+        let text = std::fs::read_to_string(&houses).with_context(|| format!("{} cannot be read", houses.display()))?;
+        games.extend(House::read_all(&text)?.iter().map(Game::from));
+    }
+    if let Some((points, count)) = drawn {
+        let recipes = (0..count).map(|seed| Recipe { seed, points, level: Level::Usual });
+        games.extend(recipes.filter_map(game));
+    }
+    let houses = games;
     if houses.is_empty() || runs == 0 || !(0.0..=600.0).contains(&exchange) {
         bail!("nothing to play: give at least one house, one run, and 0 to 600 seconds for an exchange");
     }
@@ -237,7 +264,7 @@ fn practice(command: Practice) -> Result<()> {
     let crew = Crew { alone: matches!(crew, Who::Alone), plugs, tone, radio };
     let costs = Costs { exchange_s: exchange, ..Costs::default() };
     let begun = std::time::Instant::now();
-    let score = score(&houses, crew, costs, strategy, runs, &mut || begun.elapsed().as_secs_f64() * 1000.0);
+    let score = score(&houses, crew, costs, strategy, world, runs, &mut || begun.elapsed().as_secs_f64() * 1000.0);
     if json {
         println!("{}", serde_json::to_string(&score)?);
         return Ok(());
@@ -250,7 +277,7 @@ fn practice(command: Practice) -> Result<()> {
     }
     let s = &score.summary;
     println!(
-        "mean {:.1} min, p90 {:.1}; oracle {:.1}; ratio {:.2}; {} of {} proofs wrong; {} by exclusion, {} of them wrong",
+        "mean {:.1} min, p90 {:.1}; oracle {:.1}; ratio {:.2}; {} of {} proofs wrong; {} by exclusion, {} of them wrong; {} open; decision p99 {:.2} ms",
         s.minutes_mean,
         s.minutes_p90,
         s.oracle_minutes_mean,
@@ -258,7 +285,9 @@ fn practice(command: Practice) -> Result<()> {
         s.wrong_proofs,
         s.proven_points,
         s.by_exclusion,
-        s.wrong_exclusions
+        s.wrong_exclusions,
+        s.open_points,
+        s.decision_ms_p99
     );
     Ok(())
 }

@@ -174,7 +174,7 @@ async fn the_stream_tells_of_every_write_resumes_and_ends_with_the_program() {
 async fn a_look_under_other_breakers_is_refused_as_a_conflict() {
     let site = Site::start(true).await;
     let since = Some(serde_json::from_value(json!("start")).unwrap());
-    let look = entry("look", PointSeen { point: "porch-lantern".parse().unwrap(), seen: Seen::Dark, since });
+    let look = entry("look", PointSeen { point: "porch-lantern".parse().unwrap(), seen: Seen::Dark, since, anew: false });
     let late = Draft { at: Moment::from_unix_ms(1_900_000_000_000), ..look };
     let (status, problem) = post(&site.address, "juniper-lane", vec![late]).await;
     assert_eq!((status, problem["code"].as_str()), (409, Some("off_set_changed")));

@@ -1,4 +1,5 @@
 import Alert from "@mui/material/Alert";
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
@@ -26,7 +27,7 @@ const ROLE = {
   disagrees: "disagrees",
   set_aside: "set aside: it was out for another reason",
   between: "neither lit nor dark",
-  doubted: "not counted: a breaker change was reported late, or a tripped GFCI made it dark",
+  doubted: "not counted: a breaker change was reported late, a tripped GFCI made it dark, or the power had blinked",
 } as const;
 
 /** Every look at a point and what follows, for somebody who doubts. */
@@ -52,6 +53,23 @@ export function EvidenceDialog({ home, point, onClose }: { home: HomeOverview; p
   );
 }
 
+/** What else could explain the lines, the likeliest first. */
+function Stories({ stories }: { stories: string[] }) {
+  if (stories.length === 0) return null;
+  return (
+    <Box component="section" aria-label="What could fool this?" sx={{ mb: 2 }} data-testid="stories">
+      <Typography variant="h3" component="h3">
+        What could fool this?
+      </Typography>
+      <Box component="ul" sx={{ my: 0.5, pl: 2.5 }}>
+        {stories.map((story) => (
+          <li key={story}>{story}</li>
+        ))}
+      </Box>
+    </Box>
+  );
+}
+
 function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverview }) {
   const record = useRecord(home.id);
   const act = useAct(home.id);
@@ -61,6 +79,7 @@ function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverv
       <Typography sx={{ mb: 2 }} data-testid="because">
         {evidence.because}
       </Typography>
+      <Stories stories={evidence.stories} />
       <Offer facts={evidence.split} words="Enter its other half" onTake={act}>
         The halves of a receptacle can be fed by two breakers, where the tab between them was broken off. Entered as two
         points, both are traced anew; the looks so far are struck out, because nobody knows at which half they were.

@@ -63,7 +63,13 @@ export function VerdictTag({ verdict, home }: { verdict: Known; home: HomeOvervi
     case "out":
       return <Tag kind="out" text="dark, all on" title="Dark with everything on" />;
     case "by_exclusion":
-      return <Tag kind="likely" text={`${number(verdict.breaker)} excl.`} title="By exclusion, not proven" />;
+      return (
+        <Tag
+          kind="likely"
+          text={`${verdict.breakers.map(number).join(" or ")} excl.`}
+          title="By exclusion, not proven"
+        />
+      );
     case "open": {
       const possible = verdict.possible.map(number);
       const few = possible.length > 0 && possible.length <= 2;

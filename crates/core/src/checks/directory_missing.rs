@@ -45,7 +45,7 @@ mod tests {
             said("directory-missing", card),
             ["Main panel: 3 and 5 have no words on the card, and nothing is proven there."]
         );
-        let traced = format!("{card}\nroom Hall\npoint Hall light lamp\nlit lamp\noff 3\ndark lamp\ndark lamp");
+        let traced = format!("{card}\nroom Hall\npoint Hall light lamp\nproof lamp 3");
         assert_eq!(said("directory-missing", &traced).len(), 1);
         assert!(said("directory-missing", &traced)[0].starts_with("Main panel: 5 has no words"));
         assert!(said("directory-missing", "panel 12\n1 20 Kitchen").is_empty());

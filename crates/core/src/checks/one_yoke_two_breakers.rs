@@ -53,17 +53,15 @@ mod tests {
     #[test]
     fn fires_for_halves_on_two_breakers_and_not_for_one() {
         let half = r#"fact {"kind": "point_placed", "point": "low", "room": "hall", "point_kind": "receptacle", "name": "low", "volts": 120, "details": {"half_of": "wall"}}"#;
-        let house = format!(
-            "panel 12\n1 20 a\n3 20 b\nroom Hall\npoint Hall receptacle wall\n{half}\nlit wall\nlit low\noff 1\ndark wall\ndark wall\n"
-        );
-        let one_by_one = format!("{house}lit low\non 1\nlit wall\nlit low\noff 3\ndark low\ndark low\n");
+        let house = format!("panel 12\n1 20 a\n3 20 b\nroom Hall\npoint Hall receptacle wall\n{half}\nproof wall 1\n");
+        let one_by_one = format!("{house}proof low 3\n");
         assert_eq!(
             said("one-yoke-two-breakers", &one_by_one),
             [
                 "3: The halves of wall are on 1 and 3, which can be switched off one by one. Today's rule wants one common disconnect."
             ]
         );
-        assert!(said("one-yoke-two-breakers", &format!("{house}dark low\ndark low")).is_empty(), "one breaker feeds both");
+        assert!(said("one-yoke-two-breakers", &format!("{house}proof low 1")).is_empty(), "one breaker feeds both");
         assert!(said("one-yoke-two-breakers", &format!("{one_by_one}share 1 3")).is_empty());
         assert!(said("one-yoke-two-breakers", &house).is_empty(), "the other half is not proven");
     }

@@ -140,7 +140,7 @@ mod tests {
     fn each_cell_says_what_is_known_and_no_more() {
         let home = written(
             "panel 6\n1 20 kitchen\n3 15 gen. light\n2 15 spare\nroom Hall\npoint Hall light lamp\npoint Hall receptacle door
-             lit lamp\nlit door\noff 1\ndark lamp\ndark lamp\nlit door\non 1\noff 2\nlit door\non 2\ntripped 3",
+             proof lamp 1\nlit door\noff 1\nlit door\non 1\noff 2\nlit door\non 2\ntripped 3",
         )
         .home;
         let card = card(&home, &"main".parse().unwrap(), "2026-11-24").unwrap();
@@ -156,7 +156,7 @@ mod tests {
                 ("6", CellKind::Open, "Open space"),
             ]
         );
-        assert_eq!(card.text.foot[0], "1 of 2 points proven. Revision 22, 2026-11-24.", "the revision is the last line");
+        assert_eq!(card.text.foot[0], "1 of 2 points proven. Revision 35, 2026-11-24.", "the revision is the last line");
         assert!(card.text.foot[1].contains("Prove dead with a meter"));
     }
 

@@ -320,7 +320,7 @@ mod tests {
     #[test]
     fn a_blade_says_what_is_proven_and_what_may_be() {
         let home = written(
-            "panel 12\n1 20 a\n3 15 b\nroom Hall\npoint Hall light lamp\npoint Hall receptacle door\nlit lamp\nlit door\noff 1\ndark lamp\ndark lamp\non 1",
+            "panel 12\n1 20 a\n3 15 b\nroom Hall\npoint Hall light lamp\npoint Hall receptacle door\nlit door\nproof lamp 1",
         )
         .home;
         let post = panel_views(&home)[0].clone();

@@ -375,7 +375,10 @@ pub(crate) fn tag_of(home: &Study, verdict: &Verdict) -> (String, TagKind) {
         Verdict::Proven { breaker, .. } => (home.panels().number(breaker), TagKind::Proven),
         Verdict::Contradictory { .. } => ("!?".into(), TagKind::Contradictory),
         Verdict::Out { .. } => ("dark".into(), TagKind::Out),
-        Verdict::ByExclusion { breaker } => (format!("{} excl.", home.panels().number(breaker)), TagKind::Likely),
+        Verdict::ByExclusion { breakers } => {
+            let numbers: Vec<String> = breakers.iter().map(|b| home.panels().number(b)).collect();
+            (format!("{} excl.", numbers.join(" or ")), TagKind::Likely)
+        }
         Verdict::Open { possible, .. } => {
             let text = match possible.as_slice() {
                 [one] => format!("{}?", home.panels().number(one)),

@@ -1,7 +1,6 @@
 //! Rounds with half of the breakers off, for a house in which rooms tell nothing of one another.
 
-use super::case::OffSet;
-use super::{Act, Place, Search};
+use super::{Act, OffSet, Place, Search};
 
 /// Below this affinity rooms are taken to tell nothing.
 const LITTLE_TOGETHER: f64 = 0.3;
@@ -23,8 +22,8 @@ impl Search<'_> {
         }
         let open: Vec<usize> = (0..self.case.points.len()).filter(|p| self.is_open(*p)).collect();
         let total = self.case.points.len();
-        let mean = open.iter().map(|p| self.belief.open_bits(*p)).sum::<f64>() / open.len().max(1) as f64;
-        let wanted = self.belief.affinity() < LITTLE_TOGETHER
+        let mean = open.iter().map(|p| self.belief().open_bits(*p)).sum::<f64>() / open.len().max(1) as f64;
+        let wanted = self.belief().affinity() < LITTLE_TOGETHER
             && open.len() * 100 >= total * 15
             && mean > 1.3
             && self.binary_rounds < MOST_ROUNDS;
@@ -44,7 +43,7 @@ impl Search<'_> {
 
     /// Goes on with a round that was under way when the logbook was left, by what is off now.
     pub(crate) fn take_up_round(&mut self) {
-        if self.off.len() > 2 && self.belief.affinity() < LITTLE_TOGETHER {
+        if self.off.len() > 2 && self.belief().affinity() < LITTLE_TOGETHER {
             self.in_binary = true;
             self.round_set = self.off;
             self.round_seen = vec![false; self.case.points.len()];
@@ -56,7 +55,7 @@ impl Search<'_> {
         const ENOUGH_BITS: f64 = 0.4;
         let off = self.round_set;
         let telling = |p: usize| {
-            let m: f64 = off.iter().map(|b| self.belief.of(p)[b]).sum();
+            let m: f64 = off.iter().map(|b| self.belief().of(p)[b]).sum();
             !self.round_seen[p] && self.can_look(p, off) && self.is_open(p) && bits(m) >= ENOUGH_BITS
         };
         let points: Vec<usize> = (0..self.case.points.len()).filter(|p| telling(*p)).collect();
@@ -85,7 +84,7 @@ impl Search<'_> {
             let gained: f64 = open
                 .iter()
                 .map(|p| {
-                    let m: f64 = off.iter().map(|b| self.belief.of(*p)[b]).sum();
+                    let m: f64 = off.iter().map(|b| self.belief().of(*p)[b]).sum();
                     bits(m) - bits(self.costs.misread)
                 })
                 .sum();

@@ -1,7 +1,6 @@
 //! The next act by its rate: seconds of later work saved for every second it costs.
 
-use super::case::{OffSet, PointClass};
-use super::{Act, Place, Search};
+use super::{Act, OffSet, Place, PointClass, Search};
 
 /// What things are worth, found by playing made-up houses; no source.
 struct Prices {
@@ -34,6 +33,17 @@ struct Round {
     points: Vec<usize>,
 }
 
+/// A point whose single cause was seen and that is not sure yet: how far one more look would bring it.
+struct Waiting {
+    breaker: usize,
+    /// How likely that is.
+    chance: f64,
+    /// By one more dark look, with the breaker off alone or as it stands.
+    dark: f64,
+    /// By a lit look with it on.
+    back: f64,
+}
+
 impl Search<'_> {
     const fn prices(&self) -> &'static Prices {
         if self.crew.alone { &ALONE } else { &PAIR }
@@ -48,15 +58,16 @@ impl Search<'_> {
         let breakers = self.case.breakers();
         let mut expected = vec![0.0; breakers];
         for p in &open {
-            for (b, x) in self.belief.of(*p).iter().enumerate() {
+            for (b, x) in self.belief().of(*p).iter().enumerate() {
                 expected[b] += x;
             }
         }
-        let candidates = self.candidates(&open, &expected);
+        let waiting: Vec<Option<Waiting>> = (0..self.case.points.len()).map(|p| self.waiting(p)).collect();
+        let candidates = self.candidates(&open, &expected, waiting.iter().any(Option::is_some));
         for bar in BARS {
             let mut best: Option<(f64, OffSet, Round)> = None;
             for off in &candidates {
-                if let Some(round) = self.round(*off, &open, &expected, bar)
+                if let Some(round) = self.round(*off, &open, &expected, &waiting, bar)
                     && best.as_ref().is_none_or(|(rate, _, _)| round.rate > *rate)
                 {
                     best = Some((round.rate, *off, round));
@@ -81,7 +92,7 @@ impl Search<'_> {
     }
 
     /// Off-sets worth a thought.
-    fn candidates(&self, open: &[usize], expected: &[f64]) -> Vec<OffSet> {
+    fn candidates(&self, open: &[usize], expected: &[f64], waiting: bool) -> Vec<OffSet> {
         let may = self.case.may_be_off();
         let mut sets: Vec<OffSet> = Vec::with_capacity(160);
         let mut add = |set: OffSet| {
@@ -127,7 +138,7 @@ impl Search<'_> {
         let ranked = |points: &mut dyn Iterator<Item = usize>| -> Vec<usize> {
             let mut weight = vec![0.0; expected.len()];
             for p in points {
-                for (b, x) in self.belief.of(p).iter().enumerate() {
+                for (b, x) in self.belief().of(p).iter().enumerate() {
                     weight[b] += x;
                 }
             }
@@ -145,8 +156,8 @@ impl Search<'_> {
         }
         let mut groups: Vec<(f64, usize)> = Vec::new();
         for p in open {
-            let g = self.belief.group(*p);
-            let h = self.belief.open_bits(*p);
+            let g = self.belief().group(*p);
+            let h = self.belief().open_bits(*p);
             match groups.iter_mut().find(|(_, other)| *other == g) {
                 Some((sum, _)) => *sum += h,
                 None => groups.push((h, g)),
@@ -154,7 +165,7 @@ impl Search<'_> {
         }
         groups.sort_by(|a, b| b.0.total_cmp(&a.0));
         for (_, g) in groups.iter().take(4) {
-            let order = ranked(&mut open.iter().copied().filter(|p| self.belief.group(*p) == *g));
+            let order = ranked(&mut open.iter().copied().filter(|p| self.belief().group(*p) == *g));
             for n in [2, 3, 4, 6] {
                 add(order.iter().take(n).copied().collect());
             }
@@ -181,21 +192,34 @@ impl Search<'_> {
         if !self.case.stay_on.is_empty() {
             add(may);
         }
+        if waiting {
+            // Everything on, then look.
+            sets.push(OffSet::NONE);
+        }
         sets
     }
 
     /// The best round under an off-set, or none that is worth it.
-    fn round(&self, off: OffSet, open: &[usize], expected: &[f64], bar: f64) -> Option<Round> {
+    fn round(&self, off: OffSet, open: &[usize], expected: &[f64], waiting: &[Option<Waiting>], bar: f64) -> Option<Round> {
         let prices = self.prices();
         let lie = self.costs.misread;
         let single = off.single();
         let base = bits(lie);
         // Where the card is right throughout, what it says is proven rather than asked about.
-        let bit_s = prices.bit_s * (1.0 - 0.35 * self.belief.card_whole());
+        let bit_s = prices.bit_s * (1.0 - 0.35 * self.belief().card_whole());
         // Each point's worth; the best of a group counts in full.
         let mut worth: Vec<(usize, f64, f64)> = Vec::with_capacity(open.len());
         for p in open.iter().filter(|p| self.can_look(**p, off)) {
-            let row = self.belief.of(*p);
+            if let Some(waiting) = &waiting[*p] {
+                let progress = match (off.has(waiting.breaker), off == self.off || single.is_some()) {
+                    (true, true) => waiting.dark,
+                    (true, false) => 0.0,
+                    (false, _) => waiting.back,
+                };
+                worth.push((*p, 0.0, waiting.chance * self.finish_s(*p) * progress));
+                continue;
+            }
+            let row = self.belief().of(*p);
             let m: f64 = off.iter().map(|b| row[b]).sum();
             let gained = bit_s * (bits(m * (1.0 - 2.0 * lie) + lie) - base).max(0.0);
             let look = self.look_s(*p);
@@ -204,20 +228,20 @@ impl Search<'_> {
         }
         let mut best_of: Vec<(usize, usize, f64)> = Vec::new();
         for (p, gained, _) in &worth {
-            let g = self.belief.group(*p);
+            let g = self.belief().group(*p);
             match best_of.iter_mut().find(|(other, _, _)| *other == g) {
                 Some(best) if best.2 < *gained => (best.1, best.2) = (*p, *gained),
                 Some(_) => {}
                 None => best_of.push((g, *p, *gained)),
             }
         }
-        let f = self.belief.affinity();
+        let f = self.belief().affinity();
         let rest = 1.0 - (1.0 - prices.others) * f;
         let mut rooms: Vec<(usize, f64, f64, Vec<usize>)> = Vec::new();
         for (p, gained, proof) in &worth {
             let first = best_of.iter().any(|(_, best, _)| best == p);
             let value = gained * if first { 1.0 } else { rest } + proof;
-            let look = self.look_s(*p);
+            let look = if self.is_in_place(*p) { self.again_s(*p) } else { self.look_s(*p) };
             if value < bar * look || value <= 1e-6 {
                 continue;
             }
@@ -266,6 +290,27 @@ impl Search<'_> {
         Some(Round { rate, room, points })
     }
 
+    /// What is left to be had for a point whose single cause was seen.
+    fn waiting(&self, point: usize) -> Option<Waiting> {
+        if !self.is_open(point) {
+            return None;
+        }
+        let breaker = self.weigh.waits(point)?;
+        let in_place = self.is_in_place(point);
+        let off_now = self.off.has(breaker);
+        let alone = if off_now { self.off } else { OffSet::one(breaker) }.or(self.left_off);
+        let turn = |to: bool| (off_now != to).then_some((OffSet::one(breaker), to));
+        let on = self.off.without(breaker).or(self.left_off);
+        // What was switched for is looked at, even where less is to be gained than was foreseen.
+        let least = if self.fresh { 0.05 } else { 0.0 };
+        Some(Waiting {
+            breaker,
+            chance: self.belief().of(point)[breaker],
+            dark: self.weigh.progress(self.case, point, breaker, alone, turn(true), in_place).max(least),
+            back: self.weigh.progress(self.case, point, breaker, on, turn(false), in_place).max(least),
+        })
+    }
+
     /// What it costs to have just these off, with half of switching them on again; and where the walker is then.
     fn switching_s(&self, off: OffSet) -> (f64, Place) {
         if off == self.off {
@@ -293,8 +338,8 @@ impl Search<'_> {
             if point.class != PointClass::Receptacle || point.high || self.passed_over.iter().any(|(_, q)| *q == p) {
                 continue;
             }
-            let row = self.belief.of(p);
-            let before = self.belief.open_bits(p);
+            let row = self.belief().of(p);
+            let before = self.belief().open_bits(p);
             if before < 0.8 {
                 continue;
             }
@@ -318,8 +363,8 @@ impl Search<'_> {
                 }
             }
             let gained = (before - after).max(0.0);
-            let group = open.iter().filter(|q| self.belief.group(**q) == self.belief.group(p)).count() as f64;
-            let spread = 1.0 + 0.3 * self.belief.affinity() * (group - 1.0).min(4.0);
+            let group = open.iter().filter(|q| self.belief().group(**q) == self.belief().group(p)).count() as f64;
+            let spread = 1.0 + 0.3 * self.belief().affinity() * (group - 1.0).min(4.0);
             let value = prices.bit_s * gained * spread;
             let fetch = self.sender.map_or(self.at, Place::Room);
             let cost = self.walk_s(self.at, fetch)

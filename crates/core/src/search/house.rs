@@ -142,6 +142,8 @@ impl House {
             beside: self.panel_neighbours.clone(),
             labels: self.labels.iter().map(label).collect(),
             two_pole: vec![false; self.breakers],
+            leads_on: OffSet::NONE,
+            gone: OffSet::NONE,
             stay_on: self.must_stay_on.iter().copied().collect::<OffSet>(),
             points: self
                 .points
@@ -152,6 +154,7 @@ impl House {
                     name: p.name.clone(),
                     high: false,
                     max_dark_s: p.max_off_min.map(|min| min * 60.0),
+                    by_itself: false,
                 })
                 .collect(),
         }

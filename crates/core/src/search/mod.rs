@@ -4,25 +4,31 @@
 //! thought over again, so a crew may do as it likes: every fact counts wherever it comes from. No breaker that must stay
 //! on is ever asked to be off, and none that may feed a clocked point for longer than its clock.
 
-mod belief;
 mod binary;
-mod case;
 mod choose;
 mod house;
 mod play;
 mod referee;
 mod wiring;
+mod world;
 
-pub use belief::Belief;
-pub use case::{Case, CasePoint, Costs, Crew, MOST_BREAKERS, OffSet, OldLabel, PointClass};
+pub use crate::proof::{Belief, Case, CasePoint, Costs, Crew, Found, MOST_BREAKERS, OffSet, OldLabel, PointClass};
 pub use house::{House, HouseError, HouseLabel, HousePoint};
 pub(crate) use play::play_as;
-pub use play::{Strategy, play};
+pub use play::{Game, Strategy, play};
 pub use referee::Played;
 pub(crate) use wiring::NumberedWiring;
 pub use wiring::{Feed, Wiring};
+pub use world::World;
 
-use crate::proof::single_cause;
+use crate::proof::Weigh;
+
+/// Seconds from one point to the next while everything is seen lit, before the clock of a made-up house starts.
+const LOOKED_ROUND_S: f64 = 8.0;
+/// The most looks at a point since a handle was moved, but the first.
+const MOST_AGAIN: usize = 2;
+/// What a second look must save for every second.
+const AGAIN_RATE: f64 = 0.2;
 
 /// Where somebody is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -31,6 +37,15 @@ pub enum Place {
     Panel,
     /// In a room.
     Room(usize),
+}
+
+/// A second look at once.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Again {
+    /// Where the walker stands.
+    InPlace,
+    /// Found anew by its place and name, so that it is not the wrong point twice over.
+    Anew,
 }
 
 /// What to do next.
@@ -50,6 +65,16 @@ pub enum Act {
         /// Where it is plugged in.
         point: usize,
     },
+    /// See whether this point, which should be lit, is: if it is, the house has power.
+    Control {
+        /// Which.
+        point: usize,
+    },
+    /// Push this breaker fully off and on again: it may look on and carry no power.
+    Cycle {
+        /// Which.
+        breaker: usize,
+    },
     /// Nothing more can be proven.
     Done,
 }
@@ -59,8 +84,8 @@ pub enum Act {
 pub enum Standing {
     /// On this breaker.
     Proven(usize),
-    /// On this one, which may never be off: with every other off it stayed lit.
-    ByExclusion(usize),
+    /// On one of those that may never be off: no other is likely, by the same bounds as a proof.
+    ByExclusion,
     /// Neither.
     Open,
 }
@@ -71,9 +96,11 @@ pub struct Search<'a> {
     pub(crate) case: &'a Case,
     pub(crate) crew: Crew,
     pub(crate) costs: Costs,
-    pub(crate) belief: Belief,
+    pub(crate) weigh: Weigh,
     /// What is off now.
     pub(crate) off: OffSet,
+    /// What is left off for a reason of its own, and nobody asks about.
+    pub(crate) left_off: OffSet,
     /// Seconds since the start.
     pub(crate) now_s: f64,
     /// Since when each breaker is off.
@@ -85,11 +112,6 @@ pub struct Search<'a> {
     /// Testers and lamps in hand.
     in_hand: usize,
     burnt: Vec<bool>,
-    /// The last lit look at each point: what was off, and how many handles had moved.
-    last_lit: Vec<Option<(OffSet, usize)>>,
-    /// Every breaker that was off at some look that showed the point lit.
-    lit_without: Vec<OffSet>,
-    moved: Vec<usize>,
     /// The off-set was changed and nothing was looked at under it yet.
     pub(crate) fresh: bool,
     /// Where the tone sender was left, if it is not in hand.
@@ -104,29 +126,51 @@ pub struct Search<'a> {
     pub(crate) seen_now: Vec<bool>,
     /// Points that were passed over, and what was off then: they are not asked for under it again.
     pub(crate) passed_over: Vec<(OffSet, usize)>,
+    /// Looks at each point; second ones since a handle was moved; and where a point is waited for in vain.
+    looks: Vec<usize>,
+    again: Vec<usize>,
+    excluded: Vec<bool>,
+    /// Where the walker looked last, still with the tester in.
+    last_at: Option<usize>,
+    /// To be pushed off and on next; and how often each was.
+    suspect: Option<usize>,
+    cycled: Vec<usize>,
+    /// Something that should be lit is to be looked at next; and that was done since a handle moved.
+    control: Option<usize>,
+    controlled: bool,
     salt: u64,
 }
 
 impl<'a> Search<'a> {
     /// Begins at the panel with everything on and every point seen lit so.
     pub fn new(case: &'a Case, crew: Crew, costs: Costs) -> Self {
+        let mut weigh = Weigh::new(case, crew.alone);
+        // Everything was seen lit before the clock starts.
+        for point in 0..case.points.len() {
+            weigh.passed(LOOKED_ROUND_S);
+            weigh.saw(case, point, false, false, false, 0);
+        }
+        weigh.infer(case);
+        Self::with(case, crew, costs, weigh)
+    }
+
+    /// Goes on from lines that were weighed.
+    pub(crate) fn with(case: &'a Case, crew: Crew, costs: Costs, weigh: Weigh) -> Self {
         let points = case.points.len();
         assert!(case.breakers() <= MOST_BREAKERS, "a case has at most {MOST_BREAKERS} breakers; this is a bug");
-        let mut search = Self {
+        Self {
             case,
             crew,
             costs,
-            belief: Belief::new(case, crew.alone),
+            weigh,
             off: OffSet::NONE,
+            left_off: OffSet::NONE,
             now_s: 0.0,
             off_since: vec![0.0; case.breakers()],
             at: Place::Panel,
             plugged: vec![false; points],
             in_hand: crew.plugs,
             burnt: vec![false; points],
-            last_lit: vec![Some((OffSet::NONE, 0)); points],
-            lit_without: vec![OffSet::NONE; points],
-            moved: Vec::new(),
             fresh: false,
             sender: None,
             binary_rounds: 0,
@@ -136,15 +180,39 @@ impl<'a> Search<'a> {
             left_out: vec![false; points],
             seen_now: vec![false; points],
             passed_over: Vec::new(),
+            looks: vec![0; points],
+            again: vec![0; points],
+            excluded: vec![false; points],
+            last_at: None,
+            suspect: None,
+            cycled: vec![0; case.breakers()],
+            control: None,
+            controlled: false,
             salt: 1,
-        };
-        search.belief.infer(case);
-        search
+        }
+    }
+
+    /// Takes up what a logbook has: the points looked at, in order; of them those since a handle moved, the last first; the
+    /// breakers that were pushed off and on.
+    pub(crate) fn take_up(&mut self, looked: &[usize], in_window: Vec<usize>, cycled: Vec<usize>) {
+        for point in looked {
+            self.looks[*point] += 1;
+        }
+        for breaker in cycled {
+            self.cycled[breaker] += 1;
+        }
+        self.last_at = looked.last().copied();
+        for point in &in_window {
+            self.again[*point] += 1;
+        }
+        for point in in_window {
+            self.suspect(point, false);
+        }
     }
 
     /// What is believed.
     pub fn belief(&self) -> &Belief {
-        &self.belief
+        self.weigh.belief()
     }
     /// What is off now.
     pub fn off(&self) -> OffSet {
@@ -153,27 +221,23 @@ impl<'a> Search<'a> {
 
     /// What is known of a point.
     pub fn standing(&self, point: usize) -> Standing {
-        if let Some(breaker) = self.belief.proven(point) {
-            return Standing::Proven(breaker);
-        }
-        let mut never_off = self.case.stay_on.iter();
-        let others = self.case.may_be_off();
-        match (never_off.next(), never_off.next()) {
-            (Some(only), None) if self.belief.is_sure(point, only) && self.lit_without[point].and(others) == others => {
-                Standing::ByExclusion(only)
-            }
-            _ => Standing::Open,
+        match self.belief().proven(point) {
+            Some(breaker) => Standing::Proven(breaker),
+            None if self.excluded[point] => Standing::ByExclusion,
+            None => Standing::Open,
         }
     }
 
     /// Whether a look at the point under this set is still to be had.
     pub(crate) fn can_look(&self, point: usize, off: OffSet) -> bool {
-        let seen = off == self.off && self.seen_now[point];
+        let seen = off == self.off && (self.seen_now[point] || self.again[point] > 0);
         !seen && !self.passed_over.contains(&(off, point))
     }
 
     pub(crate) fn is_open(&self, point: usize) -> bool {
-        !self.left_out[point] && self.standing(point) == Standing::Open
+        /// Looks after which a point is left open.
+        const MOST_LOOKS: usize = 30;
+        !self.left_out[point] && self.looks[point] < MOST_LOOKS && self.standing(point) == Standing::Open
     }
 
     /// Seconds on foot.
@@ -188,7 +252,7 @@ impl<'a> Search<'a> {
     /// Seconds for a look at a point from within its room.
     pub fn look_s(&self, point: usize) -> f64 {
         let p = &self.case.points[point];
-        if self.burnt[point] {
+        if self.burnt[point] || self.by_volts(point) {
             self.costs.burnt_s
         } else if p.class == PointClass::Receptacle && !p.high && !self.plugged[point] {
             self.costs.plug_s
@@ -197,16 +261,35 @@ impl<'a> Search<'a> {
         }
     }
 
+    /// It goes by itself, so that it is looked at by its voltage or what shows that.
+    pub(crate) fn by_volts(&self, point: usize) -> bool {
+        self.case.points[point].by_itself || self.weigh.is_measured(point)
+    }
+
     /// Handles were moved so that just these are off.
     pub fn switched(&mut self, off: OffSet) {
-        for breaker in self.off.differs(off).iter() {
-            self.moved.push(breaker);
+        let moved = self.off.differs(off);
+        for breaker in moved.iter() {
+            let now = self.weigh.off();
+            self.weigh.switched(if off.has(breaker) { now.with(breaker) } else { now.without(breaker) });
             if off.has(breaker) {
                 self.off_since[breaker] = self.now_s;
             }
         }
-        self.fresh |= self.off != off;
+        if !moved.is_empty() {
+            self.again.fill(0);
+            (self.control, self.controlled) = (None, false);
+        }
+        self.fresh |= !moved.is_empty();
         self.off = off;
+    }
+
+    /// A handle was found to stand otherwise, and was put right.
+    pub fn found(&mut self, breaker: usize, found: Found) {
+        let case = self.case;
+        self.weigh.found(case, breaker, found);
+        self.weigh.infer(case);
+        self.suspect = self.suspect.filter(|suspect| *suspect != breaker);
     }
 
     /// It has been off for so many seconds.
@@ -217,11 +300,13 @@ impl<'a> Search<'a> {
     /// Time passed.
     pub fn passed(&mut self, seconds: f64) {
         self.now_s += seconds;
+        self.weigh.passed(seconds);
     }
 
     /// The walker is there now.
     pub fn went(&mut self, to: Place) {
         self.at = to;
+        self.last_at = None;
     }
 
     /// A lamp is found to be burnt out.
@@ -229,48 +314,154 @@ impl<'a> Search<'a> {
         self.burnt[point] = true;
     }
 
-    /// A look at a point. True where it should be looked at once more at once: it would be proven, but is not sure.
-    pub fn saw(&mut self, point: usize, dark: bool) -> bool {
+    /// A look at a point. Says where it should be looked at once more at once: it would be proven, but is not sure.
+    pub fn saw(&mut self, point: usize, dark: bool) -> Option<Again> {
+        let case = self.case;
+        let left_there = self.crew.plugs > 1 && self.plugged[point];
+        let in_place = self.last_at == Some(point) || left_there;
         self.fresh = false;
+        self.last_at = Some(point);
         self.plug_in(point);
-        if self.belief.proven(point).is_some() {
-            return false;
+        self.looks[point] += 1;
+        if self.seen_in_window(point) {
+            self.again[point] += 1;
         }
-        self.belief.saw(point, self.off, dark, self.costs.misread);
-        let cause = if dark { self.cause(point) } else { None };
-        if !dark {
-            self.last_lit[point] = Some((self.off, self.moved.len()));
-            self.lit_without[point] = self.off.iter().fold(self.lit_without[point], OffSet::with);
+        self.weigh.saw(case, point, dark, in_place, self.by_volts(point), self.looks[point]);
+        self.again[point] = self.again[point].max(1);
+        let fresh = self.weigh.infer(case);
+        for proven in &fresh {
+            self.unplug(*proven);
         }
-        self.belief.infer(self.case);
-        let Some(breaker) = cause else { return false };
-        if self.belief.is_sure(point, breaker) {
-            self.belief.prove(point, breaker);
-            self.belief.infer(self.case);
-            self.unplug(point);
-            return false;
+        if self.belief().proven(point).is_some() {
+            return None;
         }
-        true
+        self.exclude(point);
+        self.suspect(point, dark);
+        self.worth_looking_again(point)
+    }
+
+    fn seen_in_window(&self, point: usize) -> bool {
+        self.again[point] > 0
+    }
+
+    /// Nothing but breakers that may never be off is likely any more.
+    fn exclude(&mut self, point: usize) {
+        let never_off = self.case.stay_on;
+        if never_off.is_empty() || never_off.iter().map(|b| self.belief().of(point)[b]).sum::<f64>() < 0.98 {
+            self.excluded[point] = false;
+            return;
+        }
+        self.excluded[point] = self.weigh.reading(self.case, point).is_among(never_off);
+    }
+
+    /// What may be behind a look, and what is to be done about it: a breaker pushed off and on, a look at something that should
+    /// be lit, from now on a look by its voltage.
+    fn suspect(&mut self, point: usize, dark: bool) {
+        const LIKELY: f64 = 0.25;
+        const OUTAGE: f64 = 0.03;
+        const BY_ITSELF: f64 = 0.3;
+        const MOST: usize = 3;
+        let behind = self.weigh.behind(self.case, point);
+        let breaker = behind.likeliest;
+        if behind.out_of_order > LIKELY
+            && !self.off.has(breaker)
+            && !self.left_off.has(breaker)
+            && !self.case.stay_on.has(breaker)
+            && self.cycled[breaker] < MOST
+        {
+            self.suspect = Some(breaker);
+        }
+        if dark && behind.outage > OUTAGE && !self.controlled {
+            self.control = self.best_control(point);
+        }
+        if behind.by_itself > BY_ITSELF && !self.by_volts(point) {
+            self.weigh.measure(point);
+        }
+    }
+
+    /// The nearest point that is believed to be lit now, other than this one.
+    fn best_control(&self, point: usize) -> Option<usize> {
+        const LIT: f64 = 0.97;
+        let believed_lit = |p: usize| {
+            let row = self.belief().of(p);
+            1.0 - self.off.iter().map(|b| row[b]).sum::<f64>()
+        };
+        let fits = |p: &usize| *p != point && !self.by_volts(*p) && self.again[*p] == 0 && believed_lit(*p) > LIT;
+        let cost = |p: usize| self.walk_s(self.at, Place::Room(self.case.points[p].room)) + self.look_s(p);
+        (0..self.case.points.len()).filter(fits).min_by(|a, b| cost(*a).total_cmp(&cost(*b)))
+    }
+
+    /// The breaker that is to be pushed off and on next.
+    pub(crate) const fn suspected(&self) -> Option<usize> {
+        self.suspect
+    }
+
+    /// The breaker with which the point went dark, where that is not sure yet.
+    pub(crate) fn waits(&self, point: usize) -> Option<usize> {
+        self.weigh.waits(point)
+    }
+
+    /// Whether a second look, in place or found anew, at what was seen just now is worth its seconds.
+    fn worth_looking_again(&self, point: usize) -> Option<Again> {
+        let breaker = self.weigh.waits(point).filter(|b| self.off.has(*b))?;
+        if self.again[point] > MOST_AGAIN {
+            return None;
+        }
+        let rate = |again: Again| {
+            let in_place = again == Again::InPlace;
+            let progress = self.weigh.progress(self.case, point, breaker, self.off.or(self.left_off), None, in_place);
+            progress * self.finish_s(point) / if in_place { self.again_s(point) } else { self.costs.plug_s }
+        };
+        let best = [Again::InPlace, Again::Anew].into_iter().max_by(|a, b| rate(*a).total_cmp(&rate(*b)))?;
+        (rate(best) >= AGAIN_RATE).then_some(best)
+    }
+
+    /// The walker steps back to find the point anew.
+    pub(crate) fn steps_back(&mut self, point: usize) {
+        self.last_at = None;
+        if self.crew.plugs > 1 && self.plugged[point] {
+            self.plugged[point] = false;
+            self.in_hand += 1;
+        }
+    }
+
+    /// Seconds that a proof is worth.
+    pub(crate) fn finish_s(&self, point: usize) -> f64 {
+        self.look_s(point) + 10.0
+    }
+
+    /// Seconds for a second look in place.
+    pub(crate) fn again_s(&self, point: usize) -> f64 {
+        if self.burnt[point] || self.by_volts(point) { self.costs.burnt_s } else { self.costs.glance_s }
+    }
+
+    /// Whether the tester is in there, or a glance from where the walker stands is enough.
+    pub(crate) fn is_in_place(&self, point: usize) -> bool {
+        self.last_at == Some(point) || self.crew.plugs > 1 && self.plugged[point]
+    }
+
+    /// The breaker was pushed fully off and on again.
+    pub fn cycled(&mut self, breaker: usize) {
+        let off = self.off;
+        self.weigh.switched(off.with(breaker));
+        self.weigh.switched(off);
+        self.cycled[breaker] += 1;
+        self.again.fill(0);
+        self.seen_now.fill(false);
+        self.suspect = None;
     }
 
     /// A tone sender at the point was heard at a breaker; it is still plugged in there.
     pub fn heard(&mut self, point: usize, breaker: usize) {
         let (case, costs) = (self.case, self.costs);
-        self.belief.heard(case, point, breaker, &costs);
+        self.weigh.heard(case, point, breaker, &costs);
         self.sender = Some(case.points[point].room);
-        self.belief.infer(case);
+        self.weigh.infer(case);
     }
 
     /// The referee's own crew, which knows the answer, has proven it.
     pub(crate) fn prove(&mut self, point: usize, breaker: usize) {
-        self.belief.prove(point, breaker);
-    }
-
-    /// The single cause of a dark look now. Every point was seen lit with everything on at the start; the last lit look may
-    /// tell more.
-    fn cause(&self, point: usize) -> Option<usize> {
-        let since = |(lit, moves): (OffSet, usize)| single_cause(&lit, &self.off, self.moved[moves..].iter().copied());
-        since((OffSet::NONE, 0)).or_else(|| self.last_lit[point].and_then(since))
+        self.weigh.prove(point, breaker);
     }
 
     /// With more than one tester, all but the last stay where they are plugged in.
@@ -305,7 +496,7 @@ impl<'a> Search<'a> {
         let since = if self.off.has(breaker) { self.now_s - self.off_since[breaker] } else { 0.0 };
         self.case.points.iter().enumerate().all(|(p, point)| {
             let Some(most) = point.max_dark_s else { return true };
-            let may_feed = match self.belief.proven(p) {
+            let may_feed = match self.belief().proven(p) {
                 Some(on) => on == breaker,
                 None => true,
             };
@@ -316,6 +507,13 @@ impl<'a> Search<'a> {
     /// What to do next.
     pub fn next_act(&mut self) -> Act {
         self.salt = self.salt.wrapping_add(1);
+        if let Some(point) = self.control.take() {
+            self.controlled = true;
+            return Act::Control { point };
+        }
+        if let Some(breaker) = self.suspect.take() {
+            return Act::Cycle { breaker };
+        }
         if let Some(act) = self.binary_act() {
             return act;
         }

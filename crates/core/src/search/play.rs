@@ -2,9 +2,11 @@
 
 use super::referee::Table;
 use super::wiring::NumberedWiring;
-use super::{Act, Case, Costs, Crew, OffSet, Place, Standing};
+use super::world;
+use super::{Act, Case, CasePoint, Costs, Crew, OffSet, Place, Standing, World};
 use super::{House, Played};
 use crate::model::Method;
+use rand_pcg::Pcg64Mcg;
 
 /// How a house is traced.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
@@ -38,10 +40,43 @@ impl From<Method> for Strategy {
 /// Acts after which a round that does not end is given up.
 const MOST_ACTS: usize = 4000;
 
+/// A house to be played: what a crew sees of it, and the wiring that only the referee knows.
+#[derive(Debug, Clone)]
+pub struct Game {
+    /// Its name.
+    pub name: String,
+    pub(crate) case: Case,
+    pub(crate) wiring: NumberedWiring,
+}
+
+impl Game {
+    /// What a crew sees, and the wiring by number.
+    pub(crate) const fn new(name: String, case: Case, wiring: NumberedWiring) -> Self {
+        Self { name, case, wiring }
+    }
+    /// How many points it has.
+    pub fn points(&self) -> usize {
+        self.case.points.len()
+    }
+}
+
+impl From<&House> for Game {
+    fn from(house: &House) -> Self {
+        Self::new(house.id.clone(), house.case(), house.wiring())
+    }
+}
+
 /// Plays a round. `clock_ms` gives milliseconds from any start; it measures decisions and changes nothing.
-pub fn play(house: &House, crew: Crew, costs: Costs, strategy: Strategy, seed: u64, clock_ms: &mut dyn FnMut() -> f64) -> Played {
-    let played = play_as(&house.case(), &house.wiring(), crew, costs, strategy, seed, clock_ms);
-    Played { house: house.id.clone(), ..played }
+pub fn play(
+    game: &Game,
+    crew: Crew,
+    costs: Costs,
+    how: (Strategy, World),
+    seed: u64,
+    clock_ms: &mut dyn FnMut() -> f64,
+) -> Played {
+    let played = play_as(&game.case, &game.wiring, crew, costs, how, seed, clock_ms);
+    Played { house: game.name.clone(), ..played }
 }
 
 /// The same for what a crew sees and a wiring that only the referee knows.
@@ -50,21 +85,37 @@ pub(crate) fn play_as(
     wiring: &NumberedWiring,
     crew: Crew,
     costs: Costs,
-    strategy: Strategy,
+    (strategy, world): (Strategy, World),
     seed: u64,
     clock_ms: &mut dyn FnMut() -> f64,
 ) -> Played {
     let costs = if strategy == Strategy::Oracle { Costs { misread: 0.0, ..costs } } else { costs };
-    let mut table = Table::new(case, wiring, crew, costs, seed);
+    // The one who knows the answer is fooled by nothing.
+    let world = if strategy == Strategy::Oracle { World::CALM } else { world };
+    let mut rng = Pcg64Mcg::new(u128::from(seed) << 1 | 1);
+    let (house, known) = world::Standing::draw(world, case, &mut rng);
+    let points = case.points.iter().zip(known).map(|(p, known)| CasePoint { by_itself: p.by_itself || known, ..p.clone() });
+    let case = &Case { points: points.collect(), ..case.clone() };
+    let mut table = Table::new(case, wiring, crew, costs, (house, rng));
     let may = case.may_be_off();
     match strategy {
-        Strategy::OneAtATime => one_at_a_time(&mut table, may),
+        Strategy::OneAtATime => {
+            one_at_a_time(&mut table, may);
+            finish(&mut table);
+        }
         Strategy::Binary => {
             binary(&mut table, may);
             one_at_a_time(&mut table, may);
+            finish(&mut table);
         }
-        Strategy::LampAndHelper => hunt(&mut table, may, false),
-        Strategy::ToneTracer => hunt(&mut table, may, true),
+        Strategy::LampAndHelper => {
+            hunt(&mut table, may, false);
+            finish(&mut table);
+        }
+        Strategy::ToneTracer => {
+            hunt(&mut table, may, true);
+            finish(&mut table);
+        }
         Strategy::Adaptive => adaptive(&mut table, clock_ms),
         Strategy::Oracle => oracle(&mut table, may),
     }
@@ -177,6 +228,25 @@ fn hunt(table: &mut Table<'_>, may: OffSet, tone: bool) {
     }
 }
 
+/// What went dark with one breaker and is not sure is seen lit with it on, then dark and lit once more.
+fn finish(table: &mut Table<'_>) {
+    const MOST_ROUNDS: usize = 3;
+    for _ in 0..MOST_ROUNDS {
+        tour(table, OffSet::NONE, &waiting_on(table, None));
+        let breakers: OffSet = open_points(table).into_iter().filter_map(|p| table.search.waits(p)).collect();
+        for breaker in breakers.iter() {
+            tour(table, OffSet::one(breaker), &waiting_on(table, Some(breaker)));
+        }
+    }
+    tour(table, OffSet::NONE, &waiting_on(table, None));
+}
+
+/// The points that went dark with a breaker, with this one where one is given, and are not sure.
+fn waiting_on(table: &Table<'_>, breaker: Option<usize>) -> Vec<usize> {
+    let waits = |p: &usize| table.search.waits(*p).is_some_and(|b| breaker.is_none_or(|breaker| breaker == b));
+    open_points(table).into_iter().filter(waits).collect()
+}
+
 fn adaptive(table: &mut Table<'_>, clock_ms: &mut dyn FnMut() -> f64) {
     for _ in 0..MOST_ACTS {
         let begun = clock_ms();
@@ -185,6 +255,11 @@ fn adaptive(table: &mut Table<'_>, clock_ms: &mut dyn FnMut() -> f64) {
         match act {
             Act::Done => return,
             Act::Tone { point } => table.tone(point),
+            Act::Cycle { breaker } => table.cycle(breaker),
+            Act::Control { point } => {
+                table.enter(table.search.off(), table.search.case.points[point].room, 1);
+                table.look(point);
+            }
             Act::Look { off, room, points } => {
                 table.enter(off, room, points.len());
                 for p in points {

@@ -5,7 +5,8 @@ use rand::Rng;
 use rand_pcg::Pcg64Mcg;
 
 use super::wiring::NumberedWiring;
-use super::{Case, Costs, Crew, OffSet, Place, Search, Standing};
+use super::world;
+use super::{Again, Case, Costs, Crew, OffSet, Place, Search, Standing};
 
 /// What came of a round.
 #[derive(Debug, Clone, PartialEq, serde::Serialize)]
@@ -50,6 +51,9 @@ pub(crate) struct Table<'a> {
     costs: Costs,
     crew: Crew,
     rng: Pcg64Mcg,
+    house: world::Standing,
+    /// The point that is really looked at where another is meant, while the walker stays there.
+    mistaken: Option<(usize, usize)>,
     at: Place,
     acts: usize,
     pub(crate) looks: usize,
@@ -63,7 +67,13 @@ pub(crate) struct Table<'a> {
 }
 
 impl<'a> Table<'a> {
-    pub(crate) fn new(case: &'a Case, wiring: &'a NumberedWiring, crew: Crew, costs: Costs, seed: u64) -> Self {
+    pub(crate) fn new(
+        case: &'a Case,
+        wiring: &'a NumberedWiring,
+        crew: Crew,
+        costs: Costs,
+        (house, rng): (world::Standing, Pcg64Mcg),
+    ) -> Self {
         let mut search = Search::new(case, crew, costs);
         for (p, _) in wiring.feeds.iter().filter(|(_, feed)| feed.burnt_out) {
             search.is_burnt_out(*p);
@@ -73,7 +83,9 @@ impl<'a> Table<'a> {
             search,
             costs,
             crew,
-            rng: Pcg64Mcg::new(u128::from(seed) << 1 | 1),
+            rng,
+            house,
+            mistaken: None,
             at: Place::Panel,
             acts: 0,
             looks: 0,
@@ -93,7 +105,7 @@ impl<'a> Table<'a> {
     }
 
     fn is_off(&self, off: OffSet, point: usize) -> bool {
-        self.breaker(point).is_none_or(|b| off.has(b))
+        self.breaker(point).is_none_or(|b| self.house.is_without_power(off, b))
     }
 
     fn passes(&mut self, seconds: f64) {
@@ -118,6 +130,7 @@ impl<'a> Table<'a> {
             self.passes(self.costs.exchange_s);
         }
         self.passes(self.costs.flip_s * changed.len() as f64);
+        self.flip(changed, off);
         self.search.switched(off);
         self.violations += self.search.case.stay_on.iter().filter(|b| off.has(*b)).count();
         for (p, point) in self.search.case.points.iter().enumerate() {
@@ -135,12 +148,38 @@ impl<'a> Table<'a> {
         }
     }
 
+    /// Handles move, one after the other; what is found out of place at that is put right and told.
+    fn flip(&mut self, changed: OffSet, off: OffSet) {
+        for breaker in changed.iter() {
+            let found = self.house.moved(self.search.case, breaker, off.has(breaker), &mut self.rng);
+            for (other, what) in found {
+                self.search.found(other, what);
+            }
+        }
+    }
+
+    /// A breaker is pushed fully off and on again.
+    pub(crate) fn cycle(&mut self, breaker: usize) {
+        self.acts += 1;
+        if self.crew.alone {
+            self.go(Place::Panel);
+        } else {
+            self.passes(self.costs.exchange_s);
+        }
+        self.passes(2.0 * self.costs.flip_s);
+        let one = OffSet::one(breaker);
+        self.flip(one, self.off().with(breaker));
+        self.flip(one, self.off().without(breaker));
+        self.search.cycled(breaker);
+    }
+
     /// The walker goes there.
     pub(crate) fn go(&mut self, to: Place) {
         if self.at != to {
             let seconds = self.search.walk_s(self.at, to);
             self.passes(seconds);
             self.at = to;
+            self.mistaken = None;
             self.search.went(to);
         }
     }
@@ -151,29 +190,44 @@ impl<'a> Table<'a> {
 
     /// The walker looks at a point of the room, once more at once where a proof asks for it.
     pub(crate) fn look(&mut self, point: usize) -> bool {
-        self.see(point, self.search.look_s(point), self.again_s(point))
+        self.see(point, self.first_s(point), self.search.again_s(point))
     }
 
     fn see(&mut self, point: usize, first_s: f64, again_s: f64) -> bool {
-        const MOST_AGAIN: usize = 4;
-        let mut first = None;
-        for n in 0..=MOST_AGAIN {
-            let seconds = if n == 0 { first_s } else { again_s };
+        let (mut first, mut seconds) = (None, first_s);
+        loop {
             self.passes(seconds);
             self.looks += 1;
-            let truth = self.is_off(self.off(), point);
-            let misread = self.rng.random::<f64>() < self.costs.misread;
-            let dark = truth != misread;
+            let dark = self.shows_dark(point);
             first.get_or_insert(dark);
-            if !self.search.saw(point, dark) {
-                break;
-            }
+            seconds = match self.search.saw(point, dark) {
+                None => return first.unwrap_or(false),
+                Some(Again::InPlace) => again_s,
+                Some(Again::Anew) => {
+                    self.search.steps_back(point);
+                    self.mistaken = None;
+                    self.costs.plug_s
+                }
+            };
         }
-        first.unwrap_or(false)
     }
 
-    fn again_s(&self, point: usize) -> f64 {
-        if self.wiring.feeds[&point].burnt_out { self.costs.burnt_s } else { self.costs.glance_s }
+    fn first_s(&self, point: usize) -> f64 {
+        if self.search.is_in_place(point) { self.search.again_s(point) } else { self.search.look_s(point) }
+    }
+
+    /// What the walker sees.
+    fn shows_dark(&mut self, point: usize) -> bool {
+        let case = self.search.case;
+        self.house.until(self.now_s, case.points.len(), &mut self.rng);
+        if !self.search.is_in_place(point) {
+            self.mistaken = self.house.mistaken(case, point, &mut self.rng).map(|other| (point, other));
+        }
+        let really = self.mistaken.filter(|(meant, _)| *meant == point).map_or(point, |(_, other)| other);
+        let own = self.house.own(really, self.now_s, &mut self.rng);
+        let by_itself = own == Some(false) && !self.search.by_volts(point);
+        let truth = self.is_off(self.off(), really) || by_itself;
+        truth != (self.rng.random::<f64>() < self.costs.misread)
     }
 
     /// The tone sender is plugged in at the point, the panel swept twice.
@@ -260,9 +314,9 @@ impl<'a> Table<'a> {
                     proven += 1;
                     wrong += usize::from(Some(b) != self.breaker(p));
                 }
-                Standing::ByExclusion(b) => {
+                Standing::ByExclusion => {
                     excluded += 1;
-                    wrong_exclusions += usize::from(Some(b) != self.breaker(p));
+                    wrong_exclusions += usize::from(!self.breaker(p).is_some_and(|b| self.search.case.stay_on.has(b)));
                 }
                 Standing::Open => open += 1,
             }

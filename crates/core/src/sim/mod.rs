@@ -13,5 +13,5 @@ mod score;
 
 pub use draw::{MadeHouse, draw};
 pub use instruments::{Reading, ToneAt};
-pub use practice::{HeldAt, MarkedPoint, Marks, Traced, marks, reading, trace_through};
+pub use practice::{HeldAt, MarkedPoint, Marks, Traced, game, marks, reading, trace_through};
 pub use score::{Score, Summary, score};

@@ -1,6 +1,6 @@
 //! Many rounds, and what they come to.
 
-use crate::search::{Costs, Crew, House, Played, Strategy, play};
+use crate::search::{Costs, Crew, Game, Played, Strategy, World, play};
 
 /// Means over all rounds.
 #[derive(Debug, Clone, PartialEq, serde::Serialize)]
@@ -51,19 +51,20 @@ fn percentile(values: &mut [f64], share: f64) -> f64 {
 
 /// Plays every house so many times, each run with a seed of its own.
 pub fn score(
-    houses: &[House],
+    houses: &[Game],
     crew: Crew,
     costs: Costs,
     strategy: Strategy,
+    world: World,
     runs: u64,
     clock_ms: &mut dyn FnMut() -> f64,
 ) -> Score {
     let mut played = Vec::new();
     let mut oracle = 0.0;
     for (n, house) in houses.iter().enumerate() {
-        oracle += play(house, crew, costs, Strategy::Oracle, 0, &mut || 0.0).minutes;
+        oracle += play(house, crew, costs, (Strategy::Oracle, World::CALM), 0, &mut || 0.0).minutes;
         for run in 0..runs {
-            played.push(play(house, crew, costs, strategy, n as u64 * 1000 + run, clock_ms));
+            played.push(play(house, crew, costs, (strategy, world), n as u64 * 1000 + run, clock_ms));
         }
     }
     let rounds = played.len().max(1) as f64;

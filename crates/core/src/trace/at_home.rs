@@ -1,15 +1,18 @@
-//! The search in a real home: the case as the logbook has it, and what is likely.
+//! The home as the proof and the search see it: breakers, points and rooms by number, its lines weighed, and what is likely.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeMap;
 use std::sync::OnceLock;
 
+use super::finish::MOST_LOOKS;
 use super::next_step::may_be_switched;
 use super::pace::pace;
-use super::verdict::looks_by_power;
+use super::reset::not_reset;
+use super::verdict::{counted, looks_by_power};
 use super::{Verdict, verdicts};
-use crate::logbook::Instrument;
-use crate::model::{Breaker, BreakerId, EntryId, PointId, PointKind, RoomId, Seen, TraceSetup, Volts};
-use crate::search::{Belief, Case, CasePoint, Costs, Crew, MOST_BREAKERS, OffSet, OldLabel, Place, PointClass, Search};
+use crate::logbook::{Instrument, Look};
+use crate::model::{Breaker, BreakerId, Interior, Moment, PointId, PointKind, RoomId, Seen, State, TraceSetup, Volts};
+use crate::proof::{Case, CasePoint, Cause, Costs, Crew, MOST_BREAKERS, OffSet, OldLabel, PointClass, Weigh};
+use crate::search::{Place, Search};
 use crate::study::Study;
 use crate::walking::walking;
 
@@ -26,9 +29,217 @@ struct LikelyOnes(BTreeMap<PointId, Likely>);
 
 struct Searched(Option<AtHome>);
 
+struct WeighedOnce(Option<Weighed>);
+
+/// The home with its lines weighed; `None` where there is nothing to weigh, or more than can be.
+pub(super) fn weighed(home: &Study) -> Option<&Weighed> {
+    home.once(|| WeighedOnce(Weighed::of(home))).0.as_ref()
+}
+
+/// A home by numbers, and its trace weighed line by line.
+pub(super) struct Weighed {
+    pub(super) case: Case,
+    /// The breakers by number; those that are gone stand at the end.
+    pub(super) breakers: Vec<BreakerId>,
+    pub(super) points: Vec<PointId>,
+    pub(super) rooms: Vec<RoomId>,
+    pub(super) weigh: Weigh,
+}
+
+impl Weighed {
+    fn of(home: &Study) -> Option<Self> {
+        let looks = looks_by_power(home);
+        let breakers = breakers_of(home, looks);
+        let points: Vec<PointId> = home.house().points().map(|p| p.id.clone()).collect();
+        if breakers.is_empty() || points.is_empty() || breakers.len() > MOST_BREAKERS {
+            return None;
+        }
+        let rooms: Vec<RoomId> = home.house().rooms().map(|room| room.id.clone()).collect();
+        let case = case_of(home, &breakers, &rooms, home.setup());
+        // Whoever traces, and a tone tracer's word, change nothing of what is proven.
+        let weigh = Weigh::new(&case, false);
+        let mut weighed = Self { case, breakers, points, rooms, weigh };
+        weighed.take_in(home, looks);
+        Some(weighed)
+    }
+
+    fn take_in(&mut self, home: &Study, looks: &[Look]) {
+        let number: BTreeMap<&BreakerId, usize> = self.breakers.iter().enumerate().map(|(n, b)| (b, n)).collect();
+        let places: BTreeMap<&PointId, usize> = self.points.iter().enumerate().map(|(n, p)| (p, n)).collect();
+        let off_set = |off: &std::collections::BTreeSet<BreakerId>| -> OffSet {
+            off.iter().filter_map(|b| number.get(b).copied()).collect()
+        };
+        let counts = counts(home, looks);
+        let leads_on = !home.panels().none_leads_on();
+        let (costs, mut clock) = (Costs::default(), Clock { then: None, made_up: home.practice().is_some() });
+        let mut last_looks: BTreeMap<&str, &PointId> = BTreeMap::new();
+        let mut stale = true;
+        let mut left = looks.iter().peekable();
+        let switchings = home.switchings().all();
+        for moves in 0..=switchings.len() {
+            while let Some(look) = left.next_if(|look| look.moves == moves) {
+                let in_place = last_looks.insert(&look.by, &look.point) == Some(&look.point) && !look.anew;
+                let Some(p) = places.get(&look.point).copied().filter(|_| counts[look.place]) else { continue };
+                clock.goes_to(&mut self.weigh, look.at, costs.plug_s);
+                if std::mem::take(&mut stale) {
+                    self.weigh.infer(&self.case);
+                }
+                let by_volts = look.instrument == Some(Instrument::Meter);
+                self.weigh.saw(&self.case, p, look.seen == Seen::Dark, in_place, by_volts, look.place);
+                if self.weigh.waits(p).is_some() {
+                    self.weigh.infer(&self.case);
+                }
+            }
+            let Some(switching) = switchings.get(moves) else { break };
+            clock.goes_to(&mut self.weigh, switching.at, costs.flip_s);
+            let off = if leads_on { off_set(&home.panels().dead_behind(&switching.off)) } else { off_set(&switching.off) };
+            match number.get(&switching.breaker) {
+                Some(breaker) if switching.to == State::Tripped => self.weigh.tripped(&self.case, *breaker, off),
+                _ => self.weigh.switched(off),
+            }
+            stale = true;
+        }
+        self.weigh.infer(&self.case);
+        if !home.trace().trips().is_empty() {
+            self.behind_a_trip(home, looks);
+        }
+    }
+
+    /// What rests on a GFCI that was tripped meanwhile, and was not seen to give power again, is to be seen anew.
+    fn behind_a_trip(&mut self, home: &Study, looks: &[Look]) {
+        let all = super::verdict::by_point(looks);
+        for (p, point) in self.points.iter().enumerate() {
+            let own = counted(home, all.get(point).map_or(&[][..], Vec::as_slice));
+            let look = |mark: usize| own.iter().find(|look| look.place == mark);
+            let holds = |cause: &Cause| {
+                look(cause.lit).zip(look(cause.dark)).is_some_and(|(lit, dark)| not_reset(home, &own, lit, Some(dark)).is_none())
+            };
+            if self.weigh.belief().proven(p).is_some() && !self.weigh.causes(p).iter().any(holds) {
+                self.weigh.see_anew(p);
+            }
+        }
+    }
+
+    /// The number of a point.
+    pub(super) fn point(&self, point: &PointId) -> Option<usize> {
+        self.points.iter().position(|p| p == point)
+    }
+}
+
+/// The time of the lines as it goes on. A made-up house is walked through in no time, so there each line takes what it would.
+struct Clock {
+    then: Option<Moment>,
+    made_up: bool,
+}
+
+impl Clock {
+    /// A line of this moment comes, which takes so many seconds as a rule. Clocks of several phones may stand a little apart.
+    fn goes_to(&mut self, weigh: &mut Weigh, at: Moment, as_a_rule_s: f64) {
+        let since = self.then.map_or(0.0, |then| (at.unix_ms() - then.unix_ms()).max(0) as f64 / 1000.0);
+        weigh.passed(if self.made_up { as_a_rule_s } else { since });
+        self.then = Some(self.then.map_or(at, |then| then.max(at)));
+    }
+}
+
+/// For each look, by its place, whether it counts: where a breaker is gone, what showed only that does no more.
+fn counts(home: &Study, looks: &[Look]) -> Vec<bool> {
+    let mut counts = vec![true; looks.len()];
+    let gone = |look: &&Look| look.off.iter().any(|b| home.panels().breaker(b).is_none());
+    if !looks.iter().any(|look| gone(&look)) {
+        return counts;
+    }
+    for own in super::verdict::by_point(looks).into_values() {
+        let kept = counted(home, &own);
+        let from = kept.first().map_or(usize::MAX, |look| look.place);
+        // Only a breaker that is gone cuts off what was before; a mend is weighed by itself.
+        if own.iter().any(gone) {
+            own.iter().filter(|look| look.place < from).for_each(|look| counts[look.place] = false);
+        }
+    }
+    counts
+}
+
+/// Every breaker; then those that are gone and were off at a look.
+fn breakers_of(home: &Study, looks: &[Look]) -> Vec<BreakerId> {
+    let mut breakers: Vec<BreakerId> = home.panels().breakers().map(|b| b.id.clone()).collect();
+    let mut gone: std::collections::BTreeSet<&BreakerId> = std::collections::BTreeSet::new();
+    let mut last: Option<&Look> = None;
+    for look in looks {
+        if !last.is_some_and(|last| std::sync::Arc::ptr_eq(&last.off, &look.off)) {
+            gone.extend(look.off.iter().filter(|b| home.panels().breaker(b).is_none()));
+        }
+        last = Some(look);
+    }
+    breakers.extend(gone.into_iter().cloned());
+    breakers
+}
+
+/// In a split-bus panel a breaker of two poles may feed the lower half, whichever it is: switched off, it darkens
+/// what other breakers feed, so it proves nothing.
+fn may_lead_on(home: &Study, breaker: &Breaker) -> bool {
+    breaker.poles() > 1 && home.panels().panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus)
+}
+
+fn case_of(home: &Study, ids: &[BreakerId], rooms: &[RoomId], setup: TraceSetup) -> Case {
+    let walk = walking(home);
+    let seconds = |walks: &Vec<crate::walking::Walk>| walks.iter().map(|w| w.seconds).collect::<Vec<f64>>();
+    // Most panels are one; from several, the first is where somebody stands.
+    let first = home.panels().all().next();
+    let panel_s = first.and_then(|panel| walk.from_panel.get(&panel.id)).map_or_else(|| vec![8.0; rooms.len()], seconds);
+    let walk_s: Vec<Vec<f64>> = walk.between.iter().map(seconds).collect();
+    let next_to = (0..rooms.len())
+        .map(|n| {
+            // Next door is what one walks to in a few seconds; without a plan nothing is.
+            let near = |m: &usize| *m != n && walk.between[n][*m].drawn && walk_s[n][*m] <= 5.0;
+            (0..rooms.len()).filter(near).collect()
+        })
+        .collect();
+    let breakers: Vec<Option<&Breaker>> = ids.iter().map(|id| home.panels().breaker(id)).collect();
+    let beside = |own: Option<&Breaker>| -> Vec<usize> {
+        let Some(own) = own else { return Vec::new() };
+        let near = |other: &&Breaker| {
+            other.id != own.id && other.panel == own.panel && {
+                let (a, c) = (i32::from(own.at[0].space), i32::from(other.at[0].space));
+                (a - c).abs() <= 2 && (a - c) % 2 == 0
+            }
+        };
+        breakers.iter().enumerate().filter(|(_, other)| other.as_ref().is_some_and(near)).map(|(n, _)| n).collect()
+    };
+    let which = |want: &dyn Fn(&Breaker) -> bool| -> OffSet {
+        breakers.iter().enumerate().filter(|(_, b)| b.is_none_or(want)).map(|(n, _)| n).collect()
+    };
+    // Several walk at the same time: to each way there is a like part for each.
+    let shared = |seconds: f64| seconds / setup.looking();
+    let room_of = |id: &RoomId| rooms.iter().position(|room| room == id).unwrap_or(0);
+    Case {
+        rooms: rooms.len(),
+        walk_s: walk_s.into_iter().map(|row| row.into_iter().map(shared).collect()).collect(),
+        panel_s: panel_s.into_iter().map(shared).collect(),
+        next_to,
+        beside: breakers.iter().map(|b| beside(*b)).collect(),
+        labels: breakers.iter().map(|b| b.map_or(OldLabel::Spare, |b| label_of(home, b, rooms))).collect(),
+        two_pole: breakers.iter().map(|b| b.is_some_and(|b| b.poles() > 1)).collect(),
+        stay_on: which(&|b| b.is_left_off() || !may_be_switched(home, b)),
+        leads_on: which(&|b| may_lead_on(home, b)),
+        gone: which(&|_| false),
+        points: home
+            .house()
+            .points()
+            .map(|p| CasePoint {
+                room: room_of(&p.room),
+                class: class_of(p.kind),
+                name: p.name.clone(),
+                high: p.volts == Volts::new(240),
+                max_dark_s: p.details.dark_minutes.map(|minutes| f64::from(minutes) * 60.0),
+                by_itself: false,
+            })
+            .collect(),
+    }
+}
+
 /// The home as the search sees it, traced as it is set; `None` where there is nothing to search, or more than can be.
 pub(super) fn at_home(home: &Study) -> Option<&AtHome> {
-    home.once(|| Searched(AtHome::of(home, verdicts(home), home.setup()))).0.as_ref()
+    home.once(|| Searched(AtHome::of(home, home.setup()))).0.as_ref()
 }
 
 /// A home as a case, with the ids behind its numbers.
@@ -37,146 +248,26 @@ pub(crate) struct AtHome {
     pub(crate) breakers: Vec<BreakerId>,
     pub(crate) points: Vec<PointId>,
     pub(super) rooms: Vec<RoomId>,
-    pub(super) proven: Vec<Option<usize>>,
-    /// The dark look that proves it.
-    pub(super) proof: Vec<Option<EntryId>>,
-    /// For each point the breakers that no look rules out.
-    pub(super) possible: Vec<OffSet>,
-    /// Open, and for more than a breaker that may not have latched.
-    pub(super) telling: Vec<bool>,
     pub(super) setup: TraceSetup,
-    belief: OnceLock<Belief>,
+    weigh: OnceLock<Weigh>,
 }
-
-/// A point that a single dark look may prove, by its place in the case.
-pub(super) struct Once {
-    pub(super) point: usize,
-    /// The breaker, by its place.
-    pub(super) breaker: usize,
-    /// The look.
-    pub(super) dark: EntryId,
-}
-
-/// How likely the breaker has to be for a single dark look to prove a point, the look itself counted.
-const SURE: f64 = 0.998;
-
-/// Those that are sure now are proven, and wait no longer.
-fn prove_sure(belief: &mut Belief, waiting: &mut Vec<&Once>) -> Vec<usize> {
-    let (sure, unsure): (Vec<&Once>, Vec<&Once>) = waiting.drain(..).partition(|o| belief.of(o.point)[o.breaker] >= SURE);
-    for once in &sure {
-        belief.prove(once.point, once.breaker);
-    }
-    *waiting = unsure;
-    sure.into_iter().map(|once| once.point).collect()
-}
-
-/// The most breakers and points that are searched together.
-const MOST_POINTS: usize = 600;
 
 impl AtHome {
-    /// The case; `None` where there is nothing to search, or more than can be.
-    pub(crate) fn of(home: &Study, known: &[(PointId, Verdict)], setup: TraceSetup) -> Option<Self> {
-        Self::among(home, known, setup, home.panels().breakers().filter(|b| !b.is_left_off()).collect())
-    }
-
-    /// The case with these breakers.
-    pub(super) fn among(home: &Study, known: &[(PointId, Verdict)], setup: TraceSetup, breakers: Vec<&Breaker>) -> Option<Self> {
-        let index: BTreeMap<&BreakerId, usize> = breakers.iter().enumerate().map(|(n, b)| (&b.id, n)).collect();
-        let rooms: Vec<RoomId> = home.house().rooms().map(|room| room.id.clone()).collect();
-        let seekable = |v: &Verdict| match v {
-            Verdict::Proven { breaker, .. } => index.contains_key(breaker),
-            // What no breaker that may be switched can feed is not to be found by switching.
-            Verdict::Open { possible, .. } => possible
-                .iter()
-                .any(|b| index.contains_key(b) && home.panels().breaker(b).is_some_and(|b| may_be_switched(home, b))),
-            Verdict::ByExclusion { .. } | Verdict::Contradictory { .. } | Verdict::Out { .. } => false,
-        };
-        let points: Vec<(&crate::model::Point, &Verdict)> = known
-            .iter()
-            .filter(|(_, v)| seekable(v))
-            .filter_map(|(id, v)| home.house().point(id).map(|point| (point, v)))
-            .collect();
-        if breakers.is_empty() || points.is_empty() || breakers.len() > MOST_BREAKERS || points.len() > MOST_POINTS {
+    /// The home as a crew with this setup searches it.
+    pub(crate) fn of(home: &Study, setup: TraceSetup) -> Option<Self> {
+        /// The most points times breakers that are searched together.
+        const MOST: usize = 80_000;
+        let weighed = weighed(home)?;
+        if weighed.points.len() * weighed.breakers.len() > MOST {
             return None;
         }
-        let walk = walking(home);
-        let seconds = |walks: &Vec<crate::walking::Walk>| walks.iter().map(|w| w.seconds).collect::<Vec<f64>>();
-        // Most panels are one; from several, the first is where somebody stands.
-        let panel_s = home
-            .panels()
-            .all()
-            .next()
-            .and_then(|panel| walk.from_panel.get(&panel.id))
-            .map_or_else(|| vec![8.0; rooms.len()], seconds);
-        let walk_s: Vec<Vec<f64>> = walk.between.iter().map(seconds).collect();
-        let room_of = |id: &RoomId| rooms.iter().position(|room| room == id).unwrap_or(0);
-        let next_to = (0..rooms.len())
-            .map(|n| {
-                // Next door is what one walks to in a few seconds; without a plan nothing is.
-                let near = |m: &usize| *m != n && walk.between[n][*m].drawn && walk_s[n][*m] <= 5.0;
-                (0..rooms.len()).filter(near).collect()
-            })
-            .collect();
-        let beside = breakers
-            .iter()
-            .map(|b| {
-                let near = |other: &&Breaker| {
-                    other.id != b.id && other.panel == b.panel && {
-                        let (a, c) = (i32::from(b.at[0].space), i32::from(other.at[0].space));
-                        (a - c).abs() <= 2 && (a - c) % 2 == 0
-                    }
-                };
-                breakers.iter().enumerate().filter(|(_, other)| near(other)).map(|(n, _)| n).collect()
-            })
-            .collect();
-        // Several walk at the same time: to each way there is a like part for each.
-        let shared = |seconds: f64| seconds / setup.looking();
-        let case = Case {
-            rooms: rooms.len(),
-            walk_s: walk_s.into_iter().map(|row| row.into_iter().map(shared).collect()).collect(),
-            panel_s: panel_s.into_iter().map(shared).collect(),
-            next_to,
-            beside,
-            labels: breakers.iter().map(|b| label_of(home, b, &rooms)).collect(),
-            two_pole: breakers.iter().map(|b| b.poles() > 1).collect(),
-            stay_on: breakers.iter().enumerate().filter(|(_, b)| !may_be_switched(home, b)).map(|(n, _)| n).collect(),
-            points: points
-                .iter()
-                .map(|(p, _)| CasePoint {
-                    room: room_of(&p.room),
-                    class: class_of(p.kind),
-                    name: p.name.clone(),
-                    high: p.volts == Volts::new(240),
-                    max_dark_s: p.details.dark_minutes.map(|minutes| f64::from(minutes) * 60.0),
-                })
-                .collect(),
-        };
         Some(Self {
-            proven: points.iter().map(|(_, v)| v.proven_on().and_then(|b| index.get(b).copied())).collect(),
-            proof: points
-                .iter()
-                .map(|(_, v)| match v {
-                    Verdict::Proven { dark, .. } => Some(dark.clone()),
-                    _ => None,
-                })
-                .collect(),
-            possible: points
-                .iter()
-                .map(|(_, v)| match v {
-                    Verdict::Open { possible, .. } => possible.iter().filter_map(|b| index.get(b).copied()).collect(),
-                    _ => (0..breakers.len()).collect(),
-                })
-                .collect(),
-            telling: points
-                .iter()
-                .map(|(_, v)| matches!(v, Verdict::Open { unlatched, unreset: None, .. } if unlatched.is_empty()))
-                .collect(),
-            points: points.iter().map(|(p, _)| p.id.clone()).collect(),
+            case: case_of(home, &weighed.breakers, &weighed.rooms, setup),
+            breakers: weighed.breakers.clone(),
+            points: weighed.points.clone(),
+            rooms: weighed.rooms.clone(),
             setup,
-            belief: OnceLock::new(),
-            breakers: breakers.iter().map(|b| b.id.clone()).collect(),
-            rooms,
-            case,
+            weigh: OnceLock::new(),
         })
     }
 
@@ -184,94 +275,68 @@ impl AtHome {
         off.filter_map(|id| self.breakers.iter().position(|b| b == id)).collect()
     }
 
-    /// What is believed by every look so far, in their order: how far rooms go together is learnt from what was foreseen of
-    /// each look, so a point counts as proven only from its proof on. Looks are judged by what was without power.
-    pub(super) fn belief(&self, home: &Study) -> &Belief {
-        self.belief.get_or_init(|| self.believe(home))
+    /// What the lines say, and what is believed by this crew with what a tone tracer told it.
+    pub(super) fn weigh(&self, home: &Study) -> &Weigh {
+        self.weigh.get_or_init(|| {
+            let Some(weighed) = weighed(home) else { return Weigh::new(&self.case, self.setup.alone) };
+            let mut weigh = weighed.weigh.clone();
+            for (point, breaker) in home.trace().tones() {
+                let p = self.points.iter().position(|p| p == point);
+                if let Some((p, b)) = p.zip(self.breakers.iter().position(|b| b == breaker)) {
+                    weigh.heard(&self.case, p, b, &Costs::default());
+                }
+            }
+            weigh.believe(&self.case, self.setup.alone);
+            weigh
+        })
     }
 
-    fn believe(&self, home: &Study) -> Belief {
-        let mut belief = self.by_looks(home, &[]).0;
-        for (point, breaker) in home.trace().tones() {
-            let p = self.points.iter().position(|p| p == point).filter(|p| self.proven[*p].is_none());
-            if let Some((p, b)) = p.zip(self.breakers.iter().position(|b| b == breaker)) {
-                belief.heard(&self.case, p, b, &Costs::default());
-            }
+    /// Whether switching can still tell something of a point, as it is known.
+    pub(super) fn is_sought(&self, home: &Study, point: usize, known: &Verdict) -> bool {
+        if home.trace().looks().iter().filter(|look| look.point == self.points[point]).take(MOST_LOOKS).count() == MOST_LOOKS {
+            return false;
         }
-        // The verdict takes looks at their word until they disagree; so does what is asked next.
-        for (p, possible) in self.possible.iter().enumerate() {
-            belief.only(p, *possible);
+        match known {
+            Verdict::Open { possible, .. } if !possible.is_empty() => {
+                possible.iter().any(|b| self.breakers.iter().position(|id| id == b).is_some_and(|b| !self.case.stay_on.has(b)))
+            }
+            // Lit with every breaker off once: one of these looks may have been a slip, at the likeliest of them.
+            Verdict::Open { .. } => {
+                let row = self.weigh(home).belief().of(point);
+                let likeliest = (0..row.len()).max_by(|a, b| row[*a].total_cmp(&row[*b]));
+                likeliest.is_some_and(|b| {
+                    let id = &self.breakers[b];
+                    let own = home.trace().looks().iter().filter(|look| look.point == self.points[point]);
+                    !self.case.stay_on.has(b) && own.filter(|look| look.off.contains(id)).take(2).count() < 2
+                })
+            }
+            Verdict::Contradictory { .. } => true,
+            Verdict::Proven { .. } | Verdict::ByExclusion { .. } | Verdict::Out { .. } => false,
         }
-        belief.infer(&self.case);
-        belief
-    }
-
-    /// What is believed by the looks and the card alone, and which of the points that a single dark look may prove are sure
-    /// enough by it: each counts as proven from where that was so, as what is proven elsewhere later says nothing against
-    /// it. With such points all is worked out anew only where that may be, else wherever what is off has changed.
-    pub(super) fn by_looks(&self, home: &Study, once: &[Once]) -> (Belief, BTreeSet<usize>) {
-        let lie = Costs::default().misread;
-        let mut belief = Belief::new(&self.case, self.setup.alone);
-        belief.infer(&self.case);
-        let index: BTreeMap<&PointId, usize> = self.points.iter().enumerate().map(|(n, p)| (p, n)).collect();
-        let mut sure = BTreeSet::new();
-        let mut waiting: Vec<&Once> = Vec::new();
-        let mut stale = once.is_empty();
-        let mut under: Option<OffSet> = None;
-        let mut seen_since = BTreeSet::new();
-        for look in looks_by_power(home) {
-            let Some(p) = index.get(&look.point).copied().filter(|p| belief.proven(*p).is_none()) else { continue };
-            let off = self.off_set(look.off.iter());
-            if stale && under != Some(off) {
-                belief.infer(&self.case);
-                sure.extend(prove_sure(&mut belief, &mut waiting));
-                stale = once.is_empty();
-                seen_since.clear();
-            }
-            under = Some(off);
-            // How far rooms go together shows in what was foreseen of a look: of a second one nothing was.
-            if seen_since.insert(p) || once.is_empty() {
-                belief.saw(p, off, look.seen == Seen::Dark, lie);
-            } else {
-                belief.take_in(p, off, look.seen == Seen::Dark, lie);
-            }
-            if let Some(breaker) = self.proven[p].filter(|_| self.proof[p].as_ref() == Some(&look.line)) {
-                belief.prove(p, breaker);
-            }
-            if let Some(dark) = once.iter().find(|o| o.point == p && o.dark == look.line) {
-                waiting.push(dark);
-                stale = true;
-            }
-        }
-        for (p, on) in self.proven.iter().enumerate() {
-            if let Some(breaker) = on.filter(|_| belief.proven(p).is_none()) {
-                belief.prove(p, breaker);
-            }
-        }
-        belief.infer(&self.case);
-        sure.extend(prove_sure(&mut belief, &mut waiting));
-        (belief, sure)
     }
 
     /// The search as it stands.
     pub(crate) fn search(&self, home: &Study) -> Search<'_> {
         let crew = Crew::from(self.setup);
-        let mut search = Search::new(&self.case, crew, pace(home, self.setup));
-        search.belief = self.belief(home).clone();
+        let mut search = Search::with(&self.case, crew, pace(home, self.setup), self.weigh(home).clone());
+        let known = verdicts(home);
+        search.left_out = known.iter().enumerate().map(|(p, (_, known))| !self.is_sought(home, p, known)).collect();
+        let proven = |p: usize| known[p].1.proven_on().is_some();
         if crew.plugs > 1 {
             // Testers stay where they were plugged in until the point is proven.
-            let by_plug =
-                |look: &&crate::logbook::Look| matches!(look.instrument, Some(Instrument::PlugInTester | Instrument::Lamp));
+            let by_plug = |look: &&Look| matches!(look.instrument, Some(Instrument::PlugInTester | Instrument::Lamp));
             for look in home.trace().looks().iter().filter(by_plug) {
-                if let Some(p) = self.points.iter().position(|p| *p == look.point).filter(|p| self.proven[*p].is_none()) {
+                if let Some(p) = self.points.iter().position(|p| *p == look.point).filter(|p| !proven(*p)) {
                     search.plug_in(p);
                 }
             }
         }
-        search.off = self.off_set(home.switchings().off().iter());
+        let left_off = |b: &&BreakerId| home.panels().breaker(b).is_some_and(Breaker::is_left_off);
+        search.left_off = self.off_set(home.switchings().off().iter().filter(left_off));
+        search.off = self.off_set(home.switchings().off().iter().filter(|b| !left_off(b)));
         for skip in home.trace().skips() {
             if let Some(p) = self.points.iter().position(|p| *p == skip.point) {
-                search.passed_over.push((self.off_set(skip.off.iter()), p));
+                search.passed_over.push((self.off_set(skip.off.iter()).but(search.left_off), p));
             }
         }
         // The clocks count by the times of the logbook, up to what was written last.
@@ -283,18 +348,30 @@ impl AtHome {
             }
         }
         let now = home.switchings().count();
-        // A look that only shows that a breaker latched is not yet one for which these were switched off.
-        let tells = |p: &PointId| self.points.iter().position(|q| q == p).is_some_and(|p| self.telling[p]);
-        let seen_since = home.trace().looks().iter().rev().take_while(|look| look.moves == now).any(|look| tells(&look.point));
-        search.fresh = !search.off.is_empty() && !seen_since;
-        let looked = home.trace().looks().last().is_some_and(|look| look.moves == now);
+        let looked_now = || home.trace().looks().iter().rev().take_while(|look| look.moves == now);
+        search.fresh = !search.off.is_empty() && looked_now().next().is_none();
+        let numbers: Vec<usize> =
+            home.trace().looks().iter().filter_map(|look| self.points.iter().position(|p| *p == look.point)).collect();
+        let in_window = looked_now().filter_map(|look| self.points.iter().position(|p| *p == look.point)).collect();
+        search.take_up(&numbers, in_window, self.cycled(home));
         let last = home.trace().looks().last().and_then(|look| home.house().point(&look.point)).map(|point| &point.room);
         search.at = match last.and_then(|room| self.rooms.iter().position(|r| r == room)) {
             // Alone, whoever switched last stands at the panel.
-            Some(room) if !crew.alone || looked => Place::Room(room),
+            Some(room) if !crew.alone || looked_now().next().is_some() => Place::Room(room),
             _ => Place::Panel,
         };
         search
+    }
+
+    /// The breakers that were pushed off and on again with nothing looked at in between.
+    fn cycled(&self, home: &Study) -> Vec<usize> {
+        let all = home.switchings().all();
+        let pairs = all.windows(2).enumerate().filter(|(n, pair)| {
+            let between = home.trace().looks().partition_point(|look| look.moves <= *n + 1)
+                > home.trace().looks().partition_point(|look| look.moves <= *n);
+            pair[0].breaker == pair[1].breaker && pair[1].to == State::On && !between
+        });
+        pairs.filter_map(|(_, pair)| self.breakers.iter().position(|b| *b == pair[0].breaker)).collect()
     }
 
     /// The breakers of a set.
@@ -362,12 +439,16 @@ pub fn likely(home: &Study) -> &BTreeMap<PointId, Likely> {
 /// The same, where the case is at hand.
 pub(crate) fn likely_at(home: &Study, at_home: Option<&AtHome>) -> BTreeMap<PointId, Likely> {
     let Some(at_home) = at_home else { return BTreeMap::new() };
-    let belief = at_home.belief(home);
-    let open = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none());
+    let belief = at_home.weigh(home).belief();
+    let known = verdicts(home).iter().enumerate();
+    let open =
+        known.filter(|(_, (_, known))| matches!(known, Verdict::Open { .. } | Verdict::Contradictory { .. })).map(|(p, _)| p);
     open.filter_map(|p| {
         let (b, chance) = belief.of(p).iter().enumerate().max_by(|a, b| a.1.total_cmp(b.1))?;
         let percent = (chance * 100.0).floor().min(99.0) as u8;
-        (percent >= LEAST_PERCENT).then(|| (at_home.points[p].clone(), Likely { breaker: at_home.breakers[b].clone(), percent }))
+        let is_there = home.panels().breaker(&at_home.breakers[b]).is_some();
+        (percent >= LEAST_PERCENT && is_there)
+            .then(|| (at_home.points[p].clone(), Likely { breaker: at_home.breakers[b].clone(), percent }))
     })
     .collect()
 }

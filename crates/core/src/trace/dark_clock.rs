@@ -44,7 +44,8 @@ pub fn dark_clocks(home: &Study) -> Vec<DarkClock> {
             let point = home.house().point(id)?;
             let minutes = point.details.dark_minutes?;
             let may_feed = |breaker: &BreakerId| match verdict {
-                Verdict::Proven { breaker: on, .. } | Verdict::ByExclusion { breaker: on } => on == breaker,
+                Verdict::Proven { breaker: on, .. } => on == breaker,
+                Verdict::ByExclusion { breakers } => breakers.contains(breaker),
                 Verdict::Open { possible, .. } => possible.contains(breaker),
                 // Nothing is sure of it, so anything may be what darkens it.
                 Verdict::Contradictory { .. } | Verdict::Out { .. } => true,
@@ -94,7 +95,7 @@ mod tests {
             ("off 1\nlit freezer", None),
             ("off 1\nlit freezer\noff 3", Some((vec!["3"], false))),
             ("off 1\ndark freezer", Some((vec!["1"], false))),
-            ("off 1\ndark freezer\ndark freezer", Some((vec!["1"], true))),
+            ("proof freezer 1\noff 1", Some((vec!["1"], true))),
             ("off 1\ndark freezer\non 1\nlit freezer", None),
             ("off 1\ndark freezer\non 1\nlit freezer\noff 3", None),
         ] {

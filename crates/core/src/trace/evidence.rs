@@ -2,6 +2,7 @@
 
 use std::collections::BTreeSet;
 
+use super::at_home::weighed;
 use super::by_meter::between_in_words;
 use super::neutral::{before_opening, suggested};
 use super::verdict::{agrees, counted, verdict};
@@ -25,7 +26,7 @@ pub enum LineRole {
     SetAside,
     /// A meter showed something between lit and dark: it speaks for nothing.
     Between,
-    /// Not counted: a breaker change was reported late, or a tripped GFCI made the point dark.
+    /// Not counted: a breaker change was reported late, a tripped GFCI made the point dark, or the power had blinked.
     Doubted,
 }
 
@@ -58,6 +59,8 @@ pub struct Evidence {
     pub verdict: Verdict,
     /// Why, in a sentence or two.
     pub because: String,
+    /// What else could explain the lines, the likeliest first, each as a sentence with how likely it is.
+    pub stories: Vec<String>,
     /// Every look, oldest first.
     pub lines: Vec<EvidenceLine>,
     /// What enters its other half as a point and has both traced anew, where two breakers seem to feed a receptacle: the tab
@@ -112,7 +115,8 @@ pub fn evidence(home: &Study, point: &PointId) -> Option<Evidence> {
     let opening = known.proven_on().and_then(|breaker| before_opening(home, breaker)).map(|words| format!(" {words}"));
     let because = because(home, &known) + &between + &opening.unwrap_or_default();
     let neutral = suggested(home, point);
-    Some(Evidence { because, neutral, split: split(home, point, &known, &lines), verdict: known, lines })
+    let stories = stories(home, point, &known);
+    Some(Evidence { because, stories, neutral, split: split(home, point, &known, &lines), verdict: known, lines })
 }
 
 /// The other half as a point, and all looks struck out: of none is it known at which half it was.
@@ -159,39 +163,73 @@ fn role(look: &Look, known: &Verdict, is_counted: bool) -> LineRole {
     }
 }
 
+/// What else could explain that the point went dark with its breaker.
+fn stories(home: &Study, point: &PointId, known: &Verdict) -> Vec<String> {
+    /// Less than this is not worth a sentence.
+    const LEAST: f64 = 1e-6;
+    let on = match known {
+        Verdict::Proven { breaker, .. } => breaker,
+        Verdict::Open { unsure: Some(unsure), .. } => &unsure.breaker,
+        _ => return Vec::new(),
+    };
+    let Some(weighed) = weighed(home) else { return Vec::new() };
+    let place = weighed.point(point).zip(weighed.breakers.iter().position(|b| b == on));
+    let Some((p, b)) = place else { return Vec::new() };
+    let other = weighed.weigh.other_stories(&weighed.case, p, b);
+    let number = home.panels().number(on);
+    let mut each = vec![
+        (other.misread, "A look was misread, and another breaker feeds it".to_owned()),
+        (other.not_latched, "Another breaker feeds it, which had not latched when it was switched on".to_owned()),
+        (other.tripped, "Another breaker feeds it, which tripped meanwhile".to_owned()),
+        (other.outage, format!("The house had no power while {number} was off")),
+        (other.by_itself, "It goes on and off by itself: a timer, a sensor, a thermostat".to_owned()),
+        (other.wrong_point, "The look was at another point than this one".to_owned()),
+        (other.wrong_handle, format!("Another handle was moved than {number}")),
+    ];
+    each.retain(|(chance, _)| *chance >= LEAST);
+    each.sort_by(|a, b| b.0.total_cmp(&a.0));
+    each.into_iter().map(|(chance, words)| format!("{words}: {}.", odds(chance))).collect()
+}
+
+/// `1 in 3000`, in two digits at most; `likely` from one half.
+fn odds(chance: f64) -> String {
+    if chance >= 0.5 {
+        return "likely".into();
+    }
+    let one_in = 1.0 / chance;
+    let step = 10_f64.powf((one_in.log10().floor() - 1.0).max(0.0));
+    format!("1 in {:.0}", (one_in / step).round() * step)
+}
+
 fn because(home: &Study, known: &Verdict) -> String {
     match known {
         Verdict::Proven { breaker, .. } => {
             let number = home.panels().number(breaker);
-            format!("Seen lit, and dark with breaker {number} off and nothing else changed. No look speaks against it.")
+            format!(
+                "Seen lit, and dark with breaker {number} off and nothing else changed; everything else that could explain it \
+                 comes to less than 1 in 1000. Proven for this point, not for its box: another circuit may be in it, and its \
+                 neutral may be live."
+            )
         }
         Verdict::Contradictory { because, .. } => format!("{because} Look again, or strike out the line that is wrong."),
         Verdict::Out { .. } => "Dark with everything on. Try its switch, another lamp, and every GFCI reset button; \
                                 then look again. Until it is seen lit, switching breakers tells nothing about it."
             .into(),
-        Verdict::ByExclusion { breaker } => format!(
-            "It stayed lit with every other breaker off, and {} may never be off: so it is fed by that one, by exclusion. \
-             That is no proof; treat it as live.",
-            home.panels().number(breaker)
-        ),
+        Verdict::ByExclusion { breakers } => {
+            let numbers = breakers.iter().map(|b| home.panels().number(b)).collect::<Vec<_>>().join(" or ");
+            format!(
+                "No other breaker is likely any more, and {numbers} may never be off: so it is on {numbers}, by exclusion. That is \
+                 no proof; treat it as live."
+            )
+        }
         Verdict::Open { possible, .. } if possible.is_empty() => {
             "Every breaker has been ruled out: it stayed lit with each of them off. It may be fed from elsewhere; treat it as live.".into()
         }
-        Verdict::Open { possible, once: Some(_), .. } => {
-            let number = possible.first().map_or_else(String::new, |b| home.panels().number(b));
+        Verdict::Open { unsure: Some(unsure), unreset: None, .. } => {
+            let number = home.panels().number(&unsure.breaker);
             format!(
-                "Seen lit, and dark once with {number} off and nothing else changed. One look may be a slip, and nothing else \
-                 makes {number} likely enough: see it dark once more with {number} off. Not proven until then."
-            )
-        }
-        Verdict::Open { possible, unlatched, .. } if !unlatched.is_empty() => {
-            let number = |breakers: &[BreakerId]| breakers.iter().map(|b| home.panels().number(b)).collect::<Vec<_>>().join(", ");
-            format!(
-                "Seen lit, and dark with {} off; but {} had been switched on again in between and nothing has shown that it \
-                 latched. With {} on, see this point lit, and then dark once more with it off.",
-                number(possible),
-                number(unlatched),
-                number(possible)
+                "Seen lit, and dark with {number} off and nothing else changed. That is not sure enough yet: what else could \
+                 explain it is listed below. Not proven until then."
             )
         }
         Verdict::Open { possible, unreset: Some(device), .. } => {
@@ -228,8 +266,9 @@ mod tests {
             ("lit lamp\noff 1\nlit lamp\non 1\noff 3\nlit lamp", "Every breaker has been ruled out"),
             ("lit lamp\noff 1\nlit lamp\non 1\noff 3\nlit lamp", "treat it as live"),
             ("dark lamp", "Dark with everything on"),
-            ("lit lamp\noff 1\ndark lamp", "dark once with 1 off and nothing else changed"),
-            ("lit lamp\noff 1\ndark lamp\ndark lamp", "dark with breaker 1 off and nothing else changed"),
+            ("lit lamp\noff 1\ndark lamp", "dark with 1 off and nothing else changed. That is not sure enough yet"),
+            ("proof lamp 1", "dark with breaker 1 off and nothing else changed"),
+            ("proof lamp 1", "not for its box"),
             ("lit lamp\noff 1\ndark lamp\nlit lamp", "strike out the line that is wrong"),
         ] {
             let home = written(&format!("{house}{acts}")).home;

@@ -123,28 +123,6 @@ impl Rounds<'_> {
         format!("{room}, {}", point.name)
     }
 
-    /// A single dark look that proves something which is not likely enough beside it may be a slip: look once more, at once.
-    pub(super) fn once_more(&self) -> Option<NextStep> {
-        let home = self.home;
-        // Passed over is an answer, too: it is not asked for again until a handle moves.
-        let points: Vec<PointId> = self.known.iter().filter(|(p, v)| self.is_dark_once(p, v)).map(|(p, _)| p.clone()).collect();
-        let first = home.house().point(points.first()?)?;
-        let mut rooms = self.rooms(&points, None);
-        rooms.retain(|room| room.room == first.room);
-        for point in rooms.iter_mut().flat_map(|room| &mut room.points) {
-            (point.seen, point.line, point.again) = (None, None, true);
-        }
-        let off = self.off_for_this();
-        let left = rooms.iter().map(|room| room.points.len()).sum();
-        let why = "Dark once, by a single look. Look once more, so that no slip proves it: pushed in all the way, the right lamp, its switch on?".into();
-        Some(NextStep::LookUnder { off, rooms, left, why, listen: false })
-    }
-
-    fn is_dark_once(&self, point: &PointId, known: &Verdict) -> bool {
-        let Verdict::Open { once: Some(line), .. } = known else { return false };
-        self.seen_now(point).is_some_and(|look| &look.line == line) && !self.skipped_now(point)
-    }
-
     /// A GFCI was tripped and reset: once it is seen lit, what was seen lit before at points that may be behind it counts on.
     pub(super) fn see_reset(&self) -> Option<NextStep> {
         let home = self.home;

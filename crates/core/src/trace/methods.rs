@@ -8,9 +8,9 @@ use rand_pcg::Pcg64Mcg;
 use super::at_home::AtHome;
 use super::pace::pace;
 use crate::model::{BreakerId, Method, PointId, TraceSetup};
-use crate::search::{Case, CasePoint, NumberedWiring, Strategy, play_as};
+use crate::search::{Case, CasePoint, Feed, Game, NumberedWiring, Strategy, Wiring, World, play_as};
 use crate::study::Study;
-use crate::trace::{Verdict, verdicts};
+use crate::trace::verdicts;
 
 /// What a method of tracing is expected to take from here.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -25,10 +25,11 @@ pub struct MethodMinutes {
 /// logbook gives the same answer.
 pub fn method_minutes(home: &Study, setup: TraceSetup) -> Vec<MethodMinutes> {
     const SAMPLES: u64 = 3;
-    let Some(at_home) = AtHome::of(home, verdicts(home), setup) else { return Vec::new() };
-    let belief = at_home.belief(home);
+    let Some(at_home) = AtHome::of(home, setup) else { return Vec::new() };
+    let belief = at_home.weigh(home).belief();
+    let known = verdicts(home);
     let costs = pace(home, setup);
-    let open: Vec<usize> = (0..at_home.points.len()).filter(|p| at_home.proven[*p].is_none()).collect();
+    let open: Vec<usize> = (0..at_home.points.len()).filter(|p| at_home.is_sought(home, *p, &known[*p].1)).collect();
     if open.is_empty() {
         return Vec::new();
     }
@@ -50,7 +51,8 @@ pub fn method_minutes(home: &Study, setup: TraceSetup) -> Vec<MethodMinutes> {
             (n, drawn.or_else(|| may.iter().next()).unwrap_or(0))
         }));
         for (n, method) in taught.iter().enumerate() {
-            minutes[n] += play_as(&case, &wiring, setup.into(), costs, (*method).into(), sample, &mut || 0.0).minutes;
+            minutes[n] +=
+                play_as(&case, &wiring, setup.into(), costs, ((*method).into(), World::CALM), sample, &mut || 0.0).minutes;
         }
     }
     taught
@@ -78,24 +80,27 @@ impl Method {
 /// Minutes that a method of tracing takes in the score, were the home wired so. `None` where there is nothing to prove.
 /// `fed`: the breaker of each point, as far as one feeds it.
 pub(crate) fn minutes_by(home: &Study, setup: TraceSetup, fed: &BTreeMap<PointId, BreakerId>, strategy: Strategy) -> Option<f64> {
-    let open = |id: &PointId| {
-        (
-            id.clone(),
-            Verdict::Open {
-                possible: home.panels().breakers().map(|b| b.id.clone()).collect(),
-                seen_lit: true,
-                unlatched: Vec::new(),
-                unreset: None,
-                once: None,
-            },
-        )
-    };
-    let known: Vec<(PointId, Verdict)> = home.house().points().map(|p| open(&p.id)).collect();
-    let at_home = AtHome::of(home, &known, setup)?;
+    let at_home = AtHome::of(home, setup)?;
     let number = |id: &PointId| fed.get(id).and_then(|b| at_home.breakers.iter().position(|other| other == b));
     let known: Vec<(usize, usize)> = at_home.points.iter().enumerate().filter_map(|(p, id)| Some((p, number(id)?))).collect();
     let points = known.iter().map(|(p, _)| CasePoint { max_dark_s: None, ..at_home.case.points[*p].clone() }).collect();
     let case = Case { points, ..at_home.case.clone() };
     let wiring = NumberedWiring::plain(known.iter().map(|(_, breaker)| *breaker).enumerate());
-    Some(play_as(&case, &wiring, setup.into(), pace(home, setup), strategy, 0, &mut || 0.0).minutes)
+    Some(play_as(&case, &wiring, setup.into(), pace(home, setup), (strategy, World::CALM), 0, &mut || 0.0).minutes)
+}
+
+/// The home as the search plays it, were it wired so.
+pub(crate) fn game_at(home: &Study, name: String, wiring: &Wiring) -> Option<Game> {
+    let at_home = AtHome::of(home, home.setup())?;
+    let number = |id: &BreakerId| at_home.breakers.iter().position(|other| other == id);
+    let feeds = at_home.points.iter().enumerate().filter_map(|(p, id)| {
+        let feed = wiring.feeds.get(id)?;
+        let breaker = feed.breaker.as_ref().and_then(number)?;
+        Some((p, Feed { breaker: Some(breaker), burnt_out: feed.burnt_out, ..Feed::default() }))
+    });
+    let feeds: BTreeMap<usize, Feed<usize, usize>> = feeds.collect();
+    if feeds.len() < at_home.points.len() {
+        return None;
+    }
+    Some(Game::new(name, at_home.case, NumberedWiring { feeds, ..NumberedWiring::default() }))
 }

@@ -87,8 +87,7 @@ mod tests {
 
     #[test]
     fn halves_on_two_breakers_suggest_that_these_share_a_neutral() {
-        let proofs =
-            "lit wall\nlit low\noff 1\ndark wall\ndark wall\nlit low\non 1\nlit wall\nlit low\noff 3\ndark low\ndark low\non 3";
+        let proofs = "proof wall 1\nproof low 3";
         let mut w = written(&format!("{HOUSE}{HALF}\n{proofs}"));
         for point in ["wall", "low"] {
             let offered = evidence(&w.home, &point.parse().unwrap()).unwrap().neutral;
@@ -105,7 +104,7 @@ mod tests {
             "{}",
             looked.because
         );
-        let half_done = written(&format!("{HOUSE}{HALF}\nlit wall\nlit low\noff 1\ndark wall\ndark wall"));
+        let half_done = written(&format!("{HOUSE}{HALF}\nproof wall 1"));
         assert!(evidence(&half_done.home, &"wall".parse().unwrap()).unwrap().neutral.is_empty());
     }
 }

@@ -6,12 +6,11 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use super::ask::plugged;
-use super::at_home::{AtHome, at_home, likely_at};
-use super::latched::Latched;
+use super::at_home::{AtHome, Weighed, at_home, likely_at, weighed};
 use super::neutral::cautions;
 use super::reset::not_reset;
 use super::step_card::{Reader, step_cards};
-use super::verdict::{Judge, Verdict, by_point, counted, looks_by_power, verdicts};
+use super::verdict::{Verdict, by_point, counted, looks_by_power, verdicts};
 use super::walkers::share_out;
 use super::{NextStep, PointToSee, Progress, RoomToWalk, TraceView};
 use crate::logbook::{Instrument, Look};
@@ -30,7 +29,7 @@ pub fn trace_view(home: &Study, setup: impl Into<TraceSetup>) -> TraceView {
 }
 
 fn look_ahead(home: &Study, setup: TraceSetup) -> TraceView {
-    let other = (setup != home.setup()).then(|| AtHome::of(home, verdicts(home), setup));
+    let other = (setup != home.setup()).then(|| AtHome::of(home, setup));
     let mut rounds = Rounds::of(home);
     rounds.at_home = other.as_ref().map_or_else(|| at_home(home), Option::as_ref);
     rounds.plugged = plugged(home, rounds.at_home);
@@ -48,6 +47,8 @@ fn look_ahead(home: &Study, setup: TraceSetup) -> TraceView {
         .or_else(|| rounds.downstream())
         .or_else(|| rounds.see_reset())
         .or_else(|| rounds.once_more())
+        .or_else(|| rounds.is_it_on(setup.method))
+        .or_else(|| rounds.back_again(setup.method))
         .unwrap_or_else(|| match setup.method {
             Method::OneAtATime => rounds.next(),
             Method::SeveralOff => rounds.next_of_several(),
@@ -109,7 +110,8 @@ pub(super) struct Rounds<'a> {
     pub(super) known: &'a [(PointId, Verdict)],
     /// The looks at each point, by power.
     pub(super) looks: BTreeMap<&'a PointId, Vec<&'a Look>>,
-    pub(super) latched: Latched<'a>,
+    /// Its lines weighed.
+    pub(super) weighed: Option<&'a Weighed>,
     /// The home as the search sees it, where it is asked.
     pub(super) at_home: Option<&'a AtHome>,
     /// Where a tester was left plugged in.
@@ -120,8 +122,7 @@ impl<'a> Rounds<'a> {
     fn of(home: &'a Study) -> Self {
         let looks = by_point(looks_by_power(home));
         let known = verdicts(home);
-        let latched = Judge::new(home, &looks).latched(known);
-        Self { home, known, looks, latched, at_home: None, plugged: BTreeSet::new() }
+        Self { home, known, looks, weighed: weighed(home), at_home: None, plugged: BTreeSet::new() }
     }
 
     pub(super) fn set_up(&self) -> Option<NextStep> {
@@ -157,16 +158,11 @@ impl<'a> Rounds<'a> {
         Some(NextStep::SeeAllLit { rooms: self.rooms(&shown, None), left, left_off })
     }
 
-    /// Seen lit with just these off, and no breaker switched on since then may have failed to latch, as far as this
-    /// point can tell: with these off, whatever darkens it next is what was switched.
-    pub(super) fn surely_lit(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
-        let Some(lit) = self.lit_under(point, off) else { return false };
-        let own = self.counted(point);
-        not_reset(self.home, &own, lit, None).is_none()
-            && self
-                .latched
-                .in_doubt(&own, (lit.moves, self.home.switchings().count()), usize::MAX, self.home.switchings().off())
-                .is_empty()
+    /// Seen lit with just these off, none of which moved since, and no GFCI that was not reset may have darkened it meanwhile:
+    /// what goes dark next was switched then.
+    pub(super) fn was_lit_with(&self, point: &PointId, off: &BTreeSet<BreakerId>) -> bool {
+        let lit = self.lit_under(point, off);
+        lit.is_some_and(|lit| not_reset(self.home, &self.counted(point), lit, None).is_none())
     }
 
     /// The looks at a point that count.
@@ -234,6 +230,7 @@ impl<'a> Rounds<'a> {
                             skipped: look.is_none() && self.skipped_now(&p.id),
                             plugged: self.plugged.contains(&p.id),
                             again: false,
+                            anew: false,
                             between: self.between_now(&p.id),
                         }
                     })
@@ -253,7 +250,8 @@ impl<'a> Rounds<'a> {
         let tried: BTreeSet<&BreakerId> = home.trace().looks().iter().flat_map(|look| look.off.iter()).collect();
         let may_feed = |b: &BreakerId| {
             self.known.iter().any(|(_, known)| match known {
-                Verdict::Proven { breaker, .. } | Verdict::ByExclusion { breaker } => breaker == b,
+                Verdict::Proven { breaker, .. } => breaker == b,
+                Verdict::ByExclusion { breakers } => breakers.contains(b),
                 Verdict::Open { possible, .. } => possible.contains(b),
                 Verdict::Contradictory { .. } | Verdict::Out { .. } => true,
             })
@@ -320,11 +318,6 @@ fn dead_anyway(home: &Study) -> &BTreeSet<BreakerId> {
 /// A plug-in tester for what it fits; never at 240 V.
 fn looked_at_with(point: &Point) -> Instrument {
     if point.kind == PointKind::Receptacle && point.volts.value() == 120 { Instrument::PlugInTester } else { Instrument::Eye }
-}
-
-/// Whether a look at the point with the breaker off would tell something.
-pub(super) fn may_be_on(known: &Verdict, breaker: &BreakerId) -> bool {
-    matches!(known, Verdict::Open { possible, .. } if possible.contains(breaker))
 }
 
 /// Whether the card's words name the room: `kitchen rec` names `Kitchen`.

@@ -4,7 +4,7 @@
 //! it looked at by room, the breaker on again, one of its points seen lit again; then the next.
 
 use super::NextStep;
-use super::next_step::{Rounds, may_be_on, may_be_switched};
+use super::next_step::{Rounds, may_be_switched};
 use crate::model::{Breaker, BreakerId, PointId, Seen, State, so_many};
 
 impl<'a> Rounds<'a> {
@@ -70,8 +70,12 @@ impl<'a> Rounds<'a> {
             .map(|p| p.id.clone())
             .filter(|p| self.seen_now(p).is_some() || self.skipped_now(p))
             .collect();
-        let asked: Vec<PointId> =
-            self.known.iter().filter(|(p, v)| !looked.contains(p) && may_be_on(v, &breaker.id)).map(|(p, _)| p.clone()).collect();
+        let asked: Vec<PointId> = self
+            .known
+            .iter()
+            .filter(|(p, v)| !looked.contains(p) && self.may_be_on(p, v, &breaker.id))
+            .map(|(p, _)| p.clone())
+            .collect();
         let shown: Vec<PointId> =
             self.home.house().points().map(|p| p.id.clone()).filter(|p| looked.contains(p) || asked.contains(p)).collect();
         let rooms = self.rooms(&shown, breaker.claim.as_deref());
@@ -119,7 +123,7 @@ impl<'a> Rounds<'a> {
                 let count = self
                     .known
                     .iter()
-                    .filter(|(p, v)| may_be_on(v, &b.id) && !self.skipped_under(p, &under))
+                    .filter(|(p, v)| self.may_be_on(p, v, &b.id) && !self.skipped_under(p, &under))
                     .filter(|(p, _)| !self.skipped_under(p, home.switchings().off()) || self.has_lit_look(p))
                     .count();
                 (b, count)
@@ -129,7 +133,7 @@ impl<'a> Rounds<'a> {
     }
 
     fn has_lit_look(&self, point: &PointId) -> bool {
-        self.surely_lit(point, self.home.switchings().off())
+        self.was_lit_with(point, self.home.switchings().off())
     }
 
     /// The points that were dark with `breaker` off, in the round that ended when it was switched on.

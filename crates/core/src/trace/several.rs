@@ -34,6 +34,7 @@ impl Rounds<'_> {
                     name,
                 }
             }
+            Asked::Cycle(breaker) => self.cycle(breaker),
             Asked::Nothing if off.is_empty() => self.done(),
             Asked::Nothing => on_again("Nothing more can be told with these off.".into()),
             Asked::Off(wanted, points) => {
@@ -78,11 +79,11 @@ impl Rounds<'_> {
         off.map(|b| b.id.clone()).collect()
     }
 
-    /// One alone proves what goes dark, if it was seen lit just before, so that nothing that was switched on again and did not
-    /// latch can be what darkens it: that costs a look, no walk.
+    /// One alone proves what goes dark, if it was seen lit under the same but for that one: that costs a look, no walk.
     pub(super) fn see_lit_first(&self, off: &[BreakerId], mut points: Vec<PointId>) -> Option<NextStep> {
-        points
-            .retain(|p| self.seen_now(p).is_none() && !self.skipped_now(p) && !self.surely_lit(p, self.home.switchings().off()));
+        points.retain(|p| {
+            self.seen_now(p).is_none() && !self.skipped_now(p) && !self.was_lit_with(p, self.home.switchings().off())
+        });
         if points.is_empty() {
             return None;
         }

@@ -30,6 +30,8 @@ pub struct PointToSee {
     pub plugged: bool,
     /// Dark once, which is not sure enough: to be looked at once more.
     pub again: bool,
+    /// To be found anew by its place and name, so that it is not the wrong point twice over.
+    pub anew: bool,
     /// Volts that a meter showed since, neither lit nor dark: to be looked at with something that loads it.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub between: Option<f64>,
@@ -140,6 +142,13 @@ pub enum NextStep {
         why: String,
         /// What was looked at in this round, for another look.
         rooms: Vec<RoomToWalk>,
+    },
+    /// Push this breaker fully off and on again: it may look on and carry no power.
+    Cycle {
+        /// Which.
+        breaker: BreakerId,
+        /// Why.
+        why: String,
     },
     /// See one of these lit again: the breaker has latched.
     SeeOneLitAgain {

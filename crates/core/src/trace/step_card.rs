@@ -304,6 +304,20 @@ impl Words<'_> {
                 };
                 (panel, walk.look(*listen, !listen, true))
             }
+            NextStep::Cycle { breaker, why } => {
+                let number = self.number(breaker);
+                let both = vec![switched(breaker, State::Off), switched(breaker, State::On)];
+                let one = std::slice::from_ref(breaker);
+                let mut card = self.switching(Weight::Loud, "Turn fully OFF, then ON", why, &[], one);
+                let handles = card.switches.iter().flat_map(|switch| switch.handles.clone()).collect();
+                card.switches.insert(0, Switch { words: "OFF".into(), to: State::Off, handles });
+                card.main = Some(record("Done, it is on", both));
+                let tripped = record(
+                    format!("{number} had tripped"),
+                    vec![switched(breaker, State::Tripped), switched(breaker, State::On)],
+                );
+                (card.act(tripped), self.wait_for(one, "off and on again"))
+            }
             NextStep::SeeOneLitAgain { breaker, .. } => {
                 let number = self.number(breaker);
                 let why = "An old breaker may look on and not have latched. See one of its points lit again before going on.";
@@ -567,7 +581,9 @@ mod tests {
             ("on again", format!("{HOUSE}{LIT}off 1\ndark lamp\nlit plug\n")),
             ("has it latched?", format!("{HOUSE}{LIT}off 1\ndark lamp\nlit plug\non 1\n")),
             ("too many volts", format!("{HOUSE}{LIT}volts plug 176\n")),
-            ("done", format!("{HOUSE}{LIT}off 1\ndark lamp\nlit plug\non 1\nlit lamp\noff 3\ndark plug\non 3\nlit plug\n")),
+            ("not sure yet", format!("{HOUSE}{LIT}off 1\ndark lamp\n")),
+            ("not sure yet, on again", format!("{HOUSE}{LIT}off 1\ndark lamp\ndark lamp\nlit plug\non 1\n")),
+            ("done", format!("{HOUSE}proof lamp 1\nproof plug 3\n")),
         ] {
             let home = written(&acts).home;
             let view = trace_view(&home, home.setup());
@@ -593,6 +609,7 @@ mod tests {
             NextStep::SwitchTo { off: vec![one.clone(), three.clone()], on: vec![], why: "Half of what is open.".into() },
             NextStep::SwitchTo { off: vec![one.clone()], on: vec![three.clone(), seven.clone()], why: "The next group.".into() },
             NextStep::SwitchTo { off: vec![], on: vec![seven.clone()], why: "Nothing more behind it.".into() },
+            NextStep::Cycle { breaker: one.clone(), why: "A point is dark that should be lit.".into() },
             NextStep::SwitchOn { breakers: vec![one.clone(), seven.clone()], why: "All looked at.".into(), rooms: vec![] },
             NextStep::LookUnder {
                 off: vec![one.clone(), three],

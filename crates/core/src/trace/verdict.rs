@@ -4,19 +4,19 @@ use std::borrow::Cow;
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
-use super::ask::doubtful;
-use super::latched::Latched;
+use super::at_home::{Weighed, weighed};
 use super::reset::not_reset;
 use crate::logbook::Look;
-use crate::model::{Breaker, BreakerId, EntryId, Interior, PointId, Seen};
-use crate::proof::{Off, single_cause};
+use crate::model::{BreakerId, EntryId, PointId, Seen};
+use crate::proof::OffSet;
 use crate::study::Study;
 
 /// What is known of which breaker feeds a point.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
 #[serde(tag = "verdict", rename_all = "snake_case")]
 pub enum Verdict {
-    /// Fed by this breaker: a lit look and a later dark one differ by it alone, and no look speaks against it.
+    /// Fed by this breaker, by the rule of proof: a lit look and a later dark one differ by it alone, and nothing else that
+    /// could explain the lines is likely.
     Proven {
         /// The breaker.
         breaker: BreakerId,
@@ -37,10 +37,10 @@ pub enum Verdict {
         /// The look that showed it.
         line: EntryId,
     },
-    /// Every other breaker was off while it stayed lit, and this one may never be off. No proof.
+    /// It is on one of these, which may never be off: no other breaker is likely any more, by the bounds of a proof. No proof.
     ByExclusion {
-        /// The breaker.
-        breaker: BreakerId,
+        /// The breakers.
+        breakers: Vec<BreakerId>,
     },
     /// Not known yet.
     Open {
@@ -48,25 +48,31 @@ pub enum Verdict {
         possible: Vec<BreakerId>,
         /// Seen lit with every breaker on.
         seen_lit: bool,
-        /// Breakers that were switched on again between its lit look and its dark one and have not been seen to latch:
-        /// all that keeps it from being proven.
-        #[serde(default, skip_serializing_if = "Vec::is_empty")]
-        unlatched: Vec<BreakerId>,
+        /// A single cause was seen, and other stories fit its lines too well for a proof.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        unsure: Option<Unsure>,
         /// A GFCI behind which it may be, that was tripped between its lit look and its dark one and has not been seen to give
         /// power again: all that keeps it from being proven.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         unreset: Option<PointId>,
-        /// The one look that would prove it: dark once, which may be a slip, and nothing else makes the breaker likely
-        /// enough. All that keeps it from being proven is a second dark look.
-        #[serde(default, skip_serializing_if = "Option::is_none")]
-        once: Option<EntryId>,
     },
+}
+
+/// A single cause that was seen and is not sure yet.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct Unsure {
+    /// The breaker.
+    pub breaker: BreakerId,
+    /// The lit look.
+    pub lit: EntryId,
+    /// The dark look.
+    pub dark: EntryId,
 }
 
 impl Verdict {
     /// Nothing is known.
     pub(crate) const fn unknown() -> Self {
-        Self::Open { possible: Vec::new(), seen_lit: false, unlatched: Vec::new(), unreset: None, once: None }
+        Self::Open { possible: Vec::new(), seen_lit: false, unsure: None, unreset: None }
     }
     /// The breaker it is proven on.
     pub fn proven_on(&self) -> Option<&BreakerId> {
@@ -100,7 +106,11 @@ pub(super) fn looks_by_power(home: &Study) -> &[Look] {
 
 /// The verdict on every point, in the order of entry.
 pub fn verdicts(home: &Study) -> &[(PointId, Verdict)] {
-    &home.once(|| Verdicts(Judge::new(home, &by_point(looks_by_power(home))).all())).0
+    let judge = || {
+        let all = looks_that_count(home).into_iter().enumerate();
+        all.map(|(place, (point, looks))| (point.clone(), judged(home, weighed(home), place, &looks))).collect()
+    };
+    &home.once(|| Verdicts(judge())).0
 }
 
 /// What is known of each breaker, over all points.
@@ -133,7 +143,11 @@ fn by_breaker(home: &Study) -> BTreeMap<BreakerId, OnBreaker> {
                     all.entry(breaker).or_insert_with(fresh).possible += 1;
                 }
             }
-            Verdict::ByExclusion { breaker } => all.entry(breaker).or_insert_with(fresh).possible += 1,
+            Verdict::ByExclusion { breakers } => {
+                for breaker in breakers {
+                    all.entry(breaker).or_insert_with(fresh).possible += 1;
+                }
+            }
             Verdict::Contradictory { .. } | Verdict::Out { .. } => {}
         }
     }
@@ -149,99 +163,86 @@ pub(super) fn by_point(looks: &[Look]) -> BTreeMap<&PointId, Vec<&Look>> {
     of
 }
 
-/// All that is needed to judge the points of a home.
-pub(super) struct Judge<'a> {
-    home: &'a Study,
-    /// Each point with its looks that count.
-    counted: Vec<(&'a PointId, Vec<&'a Look>)>,
+/// The looks that count at each point, in the order of entry.
+fn looks_that_count(home: &Study) -> Vec<(&PointId, Vec<&Look>)> {
+    let looks = by_point(looks_by_power(home));
+    let own = |point| counted(home, looks.get(point).map_or(&[][..], Vec::as_slice));
+    home.house().points().map(|point| (&point.id, own(&point.id))).collect()
 }
 
-impl<'a> Judge<'a> {
-    pub(super) fn new(home: &'a Study, looks: &BTreeMap<&PointId, Vec<&'a Look>>) -> Self {
-        let own = |point| counted(home, looks.get(point).map_or(&[][..], Vec::as_slice));
-        Self { home, counted: home.house().points().map(|point| (&point.id, own(&point.id))).collect() }
-    }
-
-    /// The verdict on every point. A point is proven by one dark look where everything else makes its breaker likely, too;
-    /// else it may be a slip, and a second one is needed. What was proven with its help is then judged again.
-    fn all(&self) -> Vec<(PointId, Verdict)> {
-        let mut doubted = BTreeSet::new();
-        let mut known = self.but_for(&doubted);
-        loop {
-            let once: Vec<usize> = (0..known.len()).filter(|n| self.is_once(*n, &known[*n].1)).collect();
-            let fresh = doubtful(self.home, &known, &once);
-            if fresh.is_empty() {
-                return known;
+fn judged(home: &Study, weighed: Option<&Weighed>, place: usize, counted: &[&Look]) -> Verdict {
+    let mut unreset = None;
+    let mut unsure = None;
+    if let Some(weighed) = weighed {
+        let proven = weighed.weigh.belief().proven(place);
+        let on = proven
+            .or_else(|| weighed.weigh.singled_out(place))
+            .filter(|b| home.panels().breaker(&weighed.breakers[*b]).is_some());
+        let look = |mark: usize| counted.iter().find(|look| look.place == mark);
+        for cause in weighed.weigh.causes(place).iter().filter(|cause| Some(cause.breaker) == on) {
+            let (Some(lit), Some(dark)) = (look(cause.lit), look(cause.dark)) else { continue };
+            if let Some(trip) = not_reset(home, counted, lit, Some(dark)) {
+                unreset = Some(trip.device.clone());
+                continue;
             }
-            let left = proven(&known) - fresh.len();
-            doubted.extend(fresh);
-            known = self.but_for(&doubted);
-            // Nothing else hung on them: then what was believed of the others stands.
-            if proven(&known) == left {
-                return known;
+            let (breaker, lit, dark) = (weighed.breakers[cause.breaker].clone(), lit.line.clone(), dark.line.clone());
+            if proven.is_some() {
+                return Verdict::Proven { breaker, lit, dark };
             }
+            unsure = Some(Unsure { breaker, lit, dark });
         }
+        unreset = unreset.filter(|_| unsure.is_none());
     }
-
-    /// Proven by a single dark look: others may fit, but without this one another breaker would, too.
-    fn is_once(&self, n: usize, known: &Verdict) -> bool {
-        let Some(breaker) = known.proven_on() else { return false };
-        let (lit, dark): (Vec<&Look>, Vec<&Look>) = self.counted[n].1.iter().copied().partition(|look| look.seen == Seen::Lit);
-        let singles_out =
-            |dark: &&&Look| lit.iter().any(|lit| lit.place < dark.place && cause(self.home, lit, dark) == Some(breaker));
-        dark.iter().filter(singles_out).take(2).count() == 1
-    }
-
-    /// The verdicts by looks alone, where a single dark look does not prove these points. Only a point that is proven shows
-    /// that its breaker latched, and that may be what another proof waits for: so it is judged again until no more is
-    /// proven.
-    fn but_for(&self, doubted: &BTreeSet<usize>) -> Vec<(PointId, Verdict)> {
-        let mut latched = Latched::new(self.home);
-        let judge = |n: usize, latched: &Latched<'a>| {
-            let (known, waits) = judge(self.home, &self.counted[n].1, latched);
-            let known = match known {
-                Verdict::Proven { breaker, dark, .. } if doubted.contains(&n) => {
-                    let unlatched = Vec::new();
-                    Verdict::Open { possible: vec![breaker], seen_lit: true, unlatched, unreset: None, once: Some(dark) }
-                }
-                known => known,
-            };
-            (known, waits)
+    let nothing_off = |seen: Seen| counted.iter().copied().filter(move |l| l.off.is_empty() && l.seen == seen);
+    let (out, lit_all_on): (Vec<&Look>, Vec<&Look>) = (nothing_off(Seen::Dark).collect(), nothing_off(Seen::Lit).collect());
+    if let Some(dark) = out.last() {
+        if lit_all_on.is_empty() {
+            return Verdict::Out { line: dark.line.clone() };
+        }
+        return Verdict::Contradictory {
+            because: "It was seen lit with everything on, and later dark with everything on. Something other than a \
+                      breaker makes it dark: a switch, a lamp, a tripped GFCI, or a breaker that did not latch."
+                .into(),
+            lines: lit_all_on.iter().chain(&out).map(|look| look.line.clone()).collect(),
         };
-        let mut all: Vec<(Verdict, BTreeSet<BreakerId>)> = (0..self.counted.len()).map(|n| judge(n, &latched)).collect();
-        let mut fresh: Vec<usize> = (0..all.len()).filter(|n| all[*n].0.proven_on().is_some()).collect();
-        // What was proven last teaches of some breakers that they latched; only who waits for one of those is judged again.
-        while !fresh.is_empty() {
-            let mut taught: BTreeSet<&BreakerId> = BTreeSet::new();
-            for n in &fresh {
-                if let Some(breaker) = all[*n].0.proven_on().filter(|b| self.home.panels().breaker(b).is_some()) {
-                    taught.extend(latched.learn(breaker, &self.counted[*n].1));
-                }
-            }
-            let waits = |n: &usize| all[*n].0.proven_on().is_none() && all[*n].1.iter().any(|breaker| taught.contains(breaker));
-            let again: Vec<usize> = (0..all.len()).filter(waits).collect();
-            for n in &again {
-                all[*n] = judge(*n, &latched);
-            }
-            fresh = again.into_iter().filter(|n| all[*n].0.proven_on().is_some()).collect();
-        }
-        self.counted.iter().zip(all).map(|((point, _), (known, _))| ((*point).clone(), known)).collect()
     }
-
-    /// Which breakers were seen to latch, by what is proven.
-    pub(super) fn latched(&self, known: &[(PointId, Verdict)]) -> Latched<'a> {
-        let mut latched = Latched::new(self.home);
-        for ((_, verdict), (_, looks)) in known.iter().zip(&self.counted) {
-            if let Some(breaker) = verdict.proven_on().filter(|b| self.home.panels().breaker(b).is_some()) {
-                latched.learn(breaker, looks);
-            }
+    let darks: Vec<&Look> = counted.iter().copied().filter(|l| l.seen == Seen::Dark).collect();
+    let agrees_with_all = |b: &&BreakerId| counted.iter().all(|look| agrees(look, b));
+    // What made it dark was off at every dark look, so the first one names all that come into question.
+    let fits: BTreeSet<&BreakerId> = match darks.first() {
+        Some(dark) => dark.off.iter().filter(agrees_with_all).collect(),
+        None => {
+            // Lit throughout: every breaker that was off at any of the looks is ruled out. Looks under one switching share it.
+            let mut last = None;
+            let fresh = counted.iter().filter(|look| last.replace(Arc::as_ptr(&look.off)) != Some(Arc::as_ptr(&look.off)));
+            let ruled_out: BTreeSet<&BreakerId> = fresh.flat_map(|look| look.off.iter()).collect();
+            home.panels().breakers().map(|b| &b.id).filter(|b| !ruled_out.contains(b)).collect()
         }
-        latched
+    };
+    if !darks.is_empty() && fits.is_empty() {
+        return contradiction(home, counted, &darks);
+    }
+    if let Some(breakers) = weighed.and_then(|weighed| excluded(home, weighed, place)) {
+        return Verdict::ByExclusion { breakers };
+    }
+    Verdict::Open {
+        possible: home.panels().breakers().map(|b| &b.id).filter(|b| fits.contains(b)).cloned().collect(),
+        seen_lit: !lit_all_on.is_empty(),
+        unsure,
+        unreset,
     }
 }
 
-fn proven(known: &[(PointId, Verdict)]) -> usize {
-    known.iter().filter(|(_, verdict)| verdict.proven_on().is_some()).count()
+/// The breakers that may never be off, where nothing else is likely any more, by the same bounds as a proof.
+fn excluded(home: &Study, weighed: &Weighed, place: usize) -> Option<Vec<BreakerId>> {
+    let kept_on = |b: &BreakerId| home.panels().breaker(b).is_some_and(|b| matches!(b.kept, Some((crate::model::Kept::On, _))));
+    let never: OffSet = (0..weighed.breakers.len()).filter(|b| kept_on(&weighed.breakers[*b])).collect();
+    let likely: f64 = never.iter().map(|b| weighed.weigh.belief().of(place)[b]).sum();
+    // Where nothing is likely to be gained, nothing is worked out.
+    if never.is_empty() || likely < 0.9 || !weighed.weigh.reading(&weighed.case, place).is_among(never) {
+        return None;
+    }
+    Some(never.iter().map(|b| weighed.breakers[b].clone()).collect())
 }
 
 /// The looks that count. A point that was dark with everything on was dark for another cause than a
@@ -278,101 +279,6 @@ fn since_mended<'a>(looks: &[&'a Look]) -> Vec<&'a Look> {
 /// Whether a point fed by `breaker` alone would have looked so.
 pub(super) fn agrees(look: &Look, breaker: &BreakerId) -> bool {
     look.off.contains(breaker) == (look.seen == Seen::Dark)
-}
-
-/// The verdict on a point with these looks, and the breakers that would have to be seen to have latched for it to be proven.
-fn judge(home: &Study, counted: &[&Look], latched: &Latched) -> (Verdict, BTreeSet<BreakerId>) {
-    let mut waits = BTreeSet::new();
-    (judged(home, counted, latched, &mut waits), waits)
-}
-
-fn judged(home: &Study, counted: &[&Look], latched: &Latched, waits: &mut BTreeSet<BreakerId>) -> Verdict {
-    let out: Vec<&Look> = counted.iter().copied().filter(|l| l.off.is_empty() && l.seen == Seen::Dark).collect();
-    let lit_all_on: Vec<&Look> = counted.iter().copied().filter(|l| l.off.is_empty() && l.seen == Seen::Lit).collect();
-    if let Some(dark) = out.last() {
-        if lit_all_on.is_empty() {
-            return Verdict::Out { line: dark.line.clone() };
-        }
-        return Verdict::Contradictory {
-            because: "It was seen lit with everything on, and later dark with everything on. Something other than a \
-                      breaker makes it dark: a switch, a lamp, a tripped GFCI, or a breaker that did not latch."
-                .into(),
-            lines: lit_all_on.iter().chain(&out).map(|look| look.line.clone()).collect(),
-        };
-    }
-    let darks: Vec<&Look> = counted.iter().copied().filter(|l| l.seen == Seen::Dark).collect();
-    let agrees_with_all = |b: &&BreakerId| counted.iter().all(|look| agrees(look, b));
-    // What made it dark was off at every dark look, so the first one names all that come into question.
-    let fits: BTreeSet<&BreakerId> = match darks.first() {
-        Some(dark) => dark.off.iter().filter(agrees_with_all).collect(),
-        None => {
-            // Lit throughout: every breaker that was off at any of the looks is ruled out. Looks under one switching share it.
-            let mut last = None;
-            let fresh = counted.iter().filter(|look| last.replace(Arc::as_ptr(&look.off)) != Some(Arc::as_ptr(&look.off)));
-            let ruled_out: BTreeSet<&BreakerId> = fresh.flat_map(|look| look.off.iter()).collect();
-            home.panels().breakers().map(|b| &b.id).filter(|b| !ruled_out.contains(b)).collect()
-        }
-    };
-    if !darks.is_empty() && fits.is_empty() {
-        return contradiction(home, counted, &darks);
-    }
-    let (mut unlatched, mut unreset) = (Vec::new(), None);
-    for (n, lit) in counted.iter().enumerate().filter(|(_, look)| look.seen == Seen::Lit) {
-        for dark in counted[n..].iter().filter(|look| look.seen == Seen::Dark) {
-            if let Some(breaker) = cause(home, lit, dark)
-                && fits.contains(breaker)
-                && home.panels().breaker(breaker).is_some_and(|b| !may_lead_on(home, b))
-            {
-                let doubt = latched.in_doubt(counted, (lit.moves, dark.moves), dark.place, &dark.off);
-                unreset = not_reset(home, counted, lit, Some(dark)).map(|trip| trip.device.clone());
-                if doubt.is_empty() && unreset.is_none() {
-                    return Verdict::Proven { breaker: breaker.clone(), lit: lit.line.clone(), dark: dark.line.clone() };
-                }
-                waits.extend(doubt.iter().cloned());
-                unlatched = doubt;
-            }
-        }
-    }
-    if darks.is_empty()
-        && !lit_all_on.is_empty()
-        && fits.len() == 1
-        && let Some(only) = fits.first()
-        && home.panels().breaker(only).is_some_and(|b| matches!(b.kept, Some((crate::model::Kept::On, _))))
-    {
-        return Verdict::ByExclusion { breaker: (*only).clone() };
-    }
-    Verdict::Open {
-        possible: home.panels().breakers().map(|b| &b.id).filter(|b| fits.contains(b)).cloned().collect(),
-        seen_lit: !lit_all_on.is_empty(),
-        unlatched,
-        unreset,
-        once: None,
-    }
-}
-
-/// In a split-bus panel a breaker of two poles may feed the lower half, whichever it is: switched off, it darkens
-/// what other breakers feed, so it proves nothing.
-fn may_lead_on(home: &Study, breaker: &Breaker) -> bool {
-    breaker.poles() > 1 && home.panels().panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus)
-}
-
-impl<'a> Off for &'a BTreeSet<BreakerId> {
-    type Breaker = &'a BreakerId;
-    fn has(&self, breaker: &'a BreakerId) -> bool {
-        self.contains(breaker)
-    }
-    fn is_none(&self) -> bool {
-        self.is_empty()
-    }
-    fn one_more_than(&self, there: &Self) -> Option<&'a BreakerId> {
-        (self.len() == there.len() + 1 && there.is_subset(self)).then(|| self.difference(there).next())?
-    }
-}
-
-/// The single cause of a dark look that came after a lit one.
-fn cause<'a>(home: &'a Study, lit: &'a Look, dark: &'a Look) -> Option<&'a BreakerId> {
-    let moved = home.switchings().all()[lit.moves..dark.moves].iter().map(|switching| &switching.breaker);
-    single_cause(&&*lit.off, &&*dark.off, moved)
 }
 
 /// Which looks disagree, and how. A breaker that was off while the point was lit cannot have made it dark,

@@ -90,7 +90,7 @@ mod tests {
     fn looks(w: &mut Written, by: &str, point: &str) {
         let n = w.book.seq() + 1;
         let like = w.book.lines().last().unwrap().entry.clone();
-        let fact = Fact::PointSeen(PointSeen { point: point.parse().unwrap(), seen: Seen::Lit, since: None });
+        let fact = Fact::PointSeen(PointSeen { point: point.parse().unwrap(), seen: Seen::Lit, since: None, anew: false });
         let id = format!("e{n}").parse().unwrap();
         let outcome = w.book.admit(&[Draft { id, by: by.into(), fact, ..like }]).unwrap();
         w.book.commit(outcome);

@@ -15,7 +15,8 @@ fn facts() -> impl Strategy<Value = Vec<Fact>> {
 /// The points that may lose power with a breaker, as far as anybody knows.
 fn may_be_on(home: &Study, breaker: &BreakerId) -> usize {
     let may = |verdict: &Verdict| match verdict {
-        Verdict::Proven { breaker: on, .. } | Verdict::ByExclusion { breaker: on } => on == breaker,
+        Verdict::Proven { breaker: on, .. } => on == breaker,
+        Verdict::ByExclusion { breakers } => breakers.contains(breaker),
         Verdict::Open { possible, .. } => possible.contains(breaker),
         Verdict::Contradictory { .. } | Verdict::Out { .. } => true,
     };

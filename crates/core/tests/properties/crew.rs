@@ -99,6 +99,7 @@ impl Crew {
             point: point.clone(),
             seen: if dark { Seen::Dark } else { Seen::Lit },
             since: None,
+            anew: false,
         }));
     }
 
@@ -125,7 +126,9 @@ impl Crew {
             | NextStep::Look { rooms, .. }
             | NextStep::LookUnder { rooms, .. }
             | NextStep::SeeOneLitAgain { rooms, .. } => {
-                let point = first(&rooms).expect("a step to look at something names it");
+                let point = first(&rooms).unwrap_or_else(|| {
+                    panic!("a step to look at something names it: {:?}", trace_view(&self.home(), self.method).next)
+                });
                 self.look(&point);
             }
             NextStep::SwitchOff { breaker, .. } => {
@@ -154,10 +157,25 @@ impl Crew {
                     self.switch(breaker, State::On);
                 }
             }
+            NextStep::Cycle { breaker, .. } => {
+                self.switch(breaker.clone(), State::Off);
+                self.switch(breaker, State::On);
+            }
             NextStep::SeeDownstream { .. } => self.press(Worked::Reset),
             NextStep::Done { .. } | NextStep::FollowTone { .. } | NextStep::Stop { .. } => return false,
         }
         true
+    }
+
+    /// Whether it has not yet done more than so many acts.
+    fn ends(&self, most: usize) -> bool {
+        if self.acts >= most {
+            for line in self.book.lines().collect::<Vec<_>>().iter().rev().take(26).rev() {
+                println!("   {}", describe(&self.book, line));
+            }
+            println!("{:?} {:?}", self.method, trace_view(&self.home(), self.method).next);
+        }
+        self.acts < most
     }
 
     /// Whatever is said to be proven is so, and looks that are right never disagree.
@@ -170,9 +188,9 @@ impl Crew {
                     let fed = self.feeds(&point.id);
                     assert!(fed.is_none_or(|b| possible.contains(&b)), "the true breaker was ruled out");
                 }
-                Verdict::ByExclusion { breaker } => {
+                Verdict::ByExclusion { breakers } => {
                     let fed = self.feeds(&point.id);
-                    assert!(fed.is_none_or(|b| b == breaker), "excluded wrongly");
+                    assert!(fed.is_none_or(|b| breakers.contains(&b)), "excluded wrongly");
                 }
                 other => panic!("{other:?}"),
             }
@@ -206,7 +224,7 @@ proptest! {
             if crew.acts == at {
                 crew.press(Worked::Tripped);
             }
-            prop_assert!(crew.acts < 400, "the trace does not end");
+            prop_assert!(crew.ends(500), "the trace does not end");
         }
         for n in 0..wiring.len() {
             let fed = if n <= usize::from(crew.behind) { wiring[0] } else { wiring[n] };
@@ -218,7 +236,7 @@ proptest! {
         prop_assert!(crew.book.home().switchings().off().is_empty(), "something was left off");
         // One look with everything on, at most one for each breaker, one to see each breaker on again.
         let looks = crew.book.home().trace().looks().len();
-        prop_assert!(method != Method::OneAtATime || gfci.is_some() || looks <= wiring.len() * 7 + 6, "{} looks", looks);
+        prop_assert!(method != Method::OneAtATime || gfci.is_some() || looks <= wiring.len() * 14 + 12, "{} looks", looks);
     }
 
     /// A breaker that was switched on and did not latch goes on darkening its points, whatever is off otherwise, until
@@ -255,7 +273,7 @@ proptest! {
             }
         }
         while crew.obey() {
-            prop_assert!(crew.acts < 900, "the trace does not end");
+            prop_assert!(crew.ends(700), "the trace does not end");
         }
         for point in crew.book.home().house().points() {
             if let Verdict::Proven { breaker, .. } = verdict(&crew.home(), &point.id) {
@@ -287,7 +305,7 @@ proptest! {
         // Whatever it did, doing as told from here on comes to an end.
         while crew.obey() {
             crew.says_nothing_wrong();
-            prop_assert!(crew.acts < 600, "the trace does not end");
+            prop_assert!(crew.ends(600), "the trace does not end");
         }
     }
 }
@@ -306,4 +324,20 @@ fn a_point_passed_over_has_its_turn_with_the_next_breaker() {
     }
     assert_eq!(verdict(&crew.home(), &id("p", 0)).proven_on(), Some(&id("b", 1)));
     assert_eq!(verdict(&crew.home(), &id("p", 2)).proven_on(), Some(&id("b", 0)));
+}
+
+/// A GFCI that is tripped while what is behind it is being looked at: all of it is proven in the end, with few looks.
+#[test]
+fn what_is_behind_a_gfci_that_was_tripped_on_the_way_is_seen_anew_and_proven() {
+    let mut crew = Crew::before([5_u8, 2, 3, 1, 3, 0, 2, 4].map(Some).to_vec(), true, Some(2));
+    crew.method = Method::SeveralOff;
+    crew.behind = 3;
+    crew.has_gfci(3);
+    while crew.obey() {
+        if crew.acts == 37 {
+            crew.press(Worked::Tripped);
+        }
+        assert!(crew.acts < 150, "the trace does not end");
+    }
+    assert_eq!(verdict(&crew.home(), &id("p", 0)).proven_on(), Some(&id("b", 5)));
 }

@@ -4,35 +4,13 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use wayfinder_core::*;
 
-/// Knows only the definition: two looks at one point, lit and later dark, whose breakers that were off
-/// differ by exactly one, the others off from the one look to the other; and no look since the point was
-/// last mended speaks against that breaker; and every breaker that was switched on again in between has shown that it
-/// latched: a point proven on it (or behind it) was lit while it stood so, or this point was, or was lit with it off; and
-/// every GFCI that was tripped in between, this point not seen lit meanwhile, has shown that it was reset: it, or what was
-/// dark meanwhile, or this point was lit since. What was dark while one was tripped counts not at all.
-pub(crate) fn naively_proven(book: &Logbook) -> BTreeMap<PointId, BTreeSet<BreakerId>> {
-    let mut proven: BTreeMap<PointId, BTreeSet<BreakerId>> = BTreeMap::new();
-    let mut lit: Vec<(BreakerId, Lit)> = Vec::new();
-    // A single dark look proves only what all else makes likely, too. How likely it is, is tested beside the enumeration of
-    // small houses; here the product's word is taken for it, but for a single dark look alone.
-    let home = Study::from(book);
-    let once = |point: &PointId| matches!(verdict(&home, point), Verdict::Open { once: Some(_), .. });
-    let at = |point: &PointId, lit: &[(BreakerId, Lit)]| {
-        let (mut on, seen_lit, dark) = naively_proven_at(book, point, lit);
-        if dark == 1 && once(point) {
-            on.clear();
-        }
-        (on, seen_lit)
-    };
-    loop {
-        let each: Vec<_> = book.home().house().points().map(|p| (p.id.clone(), at(&p.id, &lit))).collect();
-        let next = each.iter().map(|(p, (on, _))| (p.clone(), on.clone())).collect();
-        lit = each.iter().flat_map(|(_, (on, at))| on.iter().flat_map(|b| at.iter().map(|m| (b.clone(), *m)))).collect();
-        if next == proven {
-            return proven;
-        }
-        proven = next;
-    }
+/// Knows only what no proof can do without: two looks at one point, lit and later dark, whose breakers that were off
+/// differ by exactly one, the others off from the one look to the other, both since the point was last mended; every look from
+/// that lit one on was dark with that breaker off and lit with it on; and every GFCI that was tripped in between, this point not
+/// seen lit meanwhile, has shown that it was reset: it, or what was dark meanwhile, or this point was lit since. What was dark
+/// while one was tripped counts not at all.
+pub(crate) fn naively_singled_out(book: &Logbook) -> BTreeMap<PointId, BTreeSet<BreakerId>> {
+    book.home().house().points().map(|p| (p.id.clone(), singled_out_at(book, &p.id))).collect()
 }
 
 /// Which point was seen, and whether it was lit.
@@ -45,16 +23,14 @@ pub(crate) fn seen_lit(fact: &Fact) -> Option<(&PointId, bool)> {
     }
 }
 
-/// A lit look: after so many moves, on that line.
-type Lit = (usize, usize);
-
-/// What one point is proven on, when it was seen lit, and how many dark looks single a breaker out; `lit`: when points proven on a breaker were.
-fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) -> (BTreeSet<BreakerId>, Vec<Lit>, usize) {
+/// What one point was singled out on.
+fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
     struct Look {
         nth: usize,
         lit: bool,
         off: BTreeSet<BreakerId>,
         moment: usize,
+        at: i64,
     }
     // A breaker is without power when it is off, or when the breaker that feeds its panel is.
     fn dead(home: &Home, off: &BTreeSet<BreakerId>) -> BTreeSet<BreakerId> {
@@ -81,11 +57,14 @@ fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) 
     let mut trips: Vec<Trip> = Vec::new();
     let (mut off, mut history, mut looks) = (BTreeSet::new(), Vec::new(), Vec::<Look>::new());
     let mut moved: Vec<BreakerId> = Vec::new();
-    let mut restart = 0;
+    let (mut restart, mut last_lit) = (0, i64::MIN);
     let mut out = false;
     for line in book.lines().filter(|line| !book.is_struck(&line.entry.id)) {
         let nth = line.seq as usize;
         if let Some((at, lit)) = seen_lit(&line.entry.fact) {
+            if lit {
+                last_lit = line.entry.at.unix_ms();
+            }
             let mut is_tripped = false;
             for trip in &mut trips {
                 if trip.reset.is_none() {
@@ -102,7 +81,7 @@ fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) 
                     }
                     out = !lit;
                 }
-                looks.push(Look { nth, lit, off: off.clone(), moment: history.len() });
+                looks.push(Look { nth, lit, off: off.clone(), moment: history.len(), at: line.entry.at.unix_ms() });
             }
         }
         match &line.entry.fact {
@@ -128,6 +107,12 @@ fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) 
                     history.push(dead(book.home(), &off));
                     moved.push(f.breaker.clone());
                 }
+            }
+            Fact::PowerBlinked(_) => {
+                let sure = last_lit.min(line.entry.at.unix_ms() - 120_000);
+                let kept = |look: &Look| look.lit || look.at <= sure;
+                restart = looks[..restart].iter().filter(|look| kept(look)).count();
+                looks.retain(kept);
             }
             // Of two that become one, a look with one of them off says nothing about the other.
             Fact::BreakersJoined(f) if !looks.iter().any(|look| !look.lit && look.off.contains(&f.breaker)) => {
@@ -156,42 +141,23 @@ fn naively_proven_at(book: &Logbook, point: &PointId, lit: &[(BreakerId, Lit)]) 
             break;
         }
     }
-    let latched = |c: &BreakerId, dark: &Look| {
-        let switched_on = (0..dark.moment).rev().find(|n| &moved[*n] == c).unwrap();
-        let powers = |b: &BreakerId| dead(book.home(), &BTreeSet::from([c.clone()])).contains(b);
-        lit.iter().any(|(b, (moment, nth))| powers(b) && *moment > switched_on && *nth < dark.nth)
-            || looks
-                .iter()
-                .filter(|look| look.lit)
-                .any(|look| look.off.contains(c) || (look.moment > switched_on && look.nth < dark.nth))
-    };
-    let (mut proven, mut singled_out) = (BTreeSet::new(), BTreeSet::new());
+    let mut singled_out = BTreeSet::new();
     for (n, lit) in looks.iter().enumerate().filter(|(_, look)| look.lit) {
         for dark in looks[n..].iter().filter(|look| !look.lit) {
             let more: Vec<_> = dark.off.difference(&lit.off).collect();
             let [breaker] = more.as_slice() else { continue };
             let stayed = history[lit.moment..dark.moment].iter().all(|then| lit.off.is_subset(then));
-            if stayed && lit.off.is_subset(&dark.off) {
-                singled_out.insert(dark.nth);
-            }
-            let spoken_against = looks.iter().any(|look| look.off.contains(*breaker) == look.lit);
-            let moved_between = moved[lit.moment..dark.moment].iter().filter(|c| !dark.off.contains(*c));
-            let sure = moved_between.into_iter().all(|c| latched(c, dark));
+            let agrees = looks[n..].iter().all(|look| look.off.contains(*breaker) != look.lit);
             let reset = |trip: &Trip| {
                 let told = |n: &usize| trip.reset.is_some_and(|reset| reset < *n) && *n < dark.nth;
                 trip.seen.get(point) == Some(&true) || trip.power.iter().any(told)
             };
-            let sure = sure && trips.iter().filter(|trip| (lit.nth..dark.nth).contains(&trip.nth)).all(reset);
-            if sure
-                && lit.off.is_subset(&dark.off)
-                && stayed
-                && !spoken_against
-                && book.home().panels().breaker(breaker).is_some()
-            {
-                proven.insert((*breaker).clone());
+            let reset = trips.iter().filter(|trip| (lit.nth..dark.nth).contains(&trip.nth)).all(reset);
+            let is_there = book.home().panels().breaker(breaker).is_some();
+            if stayed && lit.off.is_subset(&dark.off) && agrees && reset && is_there {
+                singled_out.insert((*breaker).clone());
             }
         }
     }
-    let seen_lit = looks.iter().filter(|look| look.lit).map(|look| (look.moment, look.nth)).collect();
-    (proven, seen_lit, singled_out.len())
+    singled_out
 }

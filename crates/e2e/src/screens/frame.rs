@@ -35,6 +35,8 @@ impl Page {
         people_say: "[data-testid=people]";
         /// Waits until the evidence of a point says so.
         evidence_says: "[data-testid=because]";
+        /// Waits until what else could explain the evidence says so.
+        stories_say: "[data-testid=stories]";
         /// Waits until the way in for helpers says what is wrong.
         way_in_says: "[data-testid=come-in-problem]";
     }

@@ -35,6 +35,11 @@ impl Trace<'_> {
         Ok(side.attr("data-step").await?.unwrap_or_default())
     }
 
+    /// How far it is: `3 of 5 proven`.
+    pub async fn progress(&self) -> Result<String> {
+        Ok(self.0.test_id("progress").await?.text().await?)
+    }
+
     /// Waits for a step.
     pub async fn wait_step(&self, step: &str) -> Result<()> {
         self.0.find(By::Css(format!("[data-testid=panel-side][data-step={step}]"))).await.map(drop)
@@ -111,7 +116,7 @@ impl Trace<'_> {
 
     async fn asked_again(&self, point: &str) -> Result<bool> {
         let text = self.0.find(By::Css("main")).await?.text().await?;
-        Ok(text.contains("dark once: look once more") && self.current().await.is_ok_and(|current| current == point))
+        Ok(text.contains("look once more") && self.current().await.is_ok_and(|current| current == point))
     }
 
     /// Waits until the next key or thumb answers for this point.

@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 7,
+  "factVersion": 8,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -37,6 +37,7 @@ export const LISTS = {
     "volts_read",
     "point_skipped",
     "tone_heard",
+    "power_blinked",
     "device_worked",
     "trace_set",
     "practice_house",

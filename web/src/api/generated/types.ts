@@ -1144,6 +1144,8 @@ export interface components {
              *     between the halves of a duplex may have been broken off. Empty elsewhere.
              */
             split: components["schemas"]["Fact"][];
+            /** @description What else could explain the lines, the likeliest first, each as a sentence with how likely it is. */
+            stories: string[];
             /** @description What is known. */
             verdict: components["schemas"]["Verdict"];
         };
@@ -1273,6 +1275,9 @@ export interface components {
         }) | (components["schemas"]["ToneHeard"] & {
             /** @enum {string} */
             kind: "tone_heard";
+        }) | (components["schemas"]["PowerBlinked"] & {
+            /** @enum {string} */
+            kind: "power_blinked";
         }) | (components["schemas"]["DeviceWorked"] & {
             /** @enum {string} */
             kind: "device_worked";
@@ -1544,17 +1549,17 @@ export interface components {
             /** @enum {string} */
             verdict: "out";
         } | {
-            /** @description The breaker. */
-            breaker: components["schemas"]["BreakerId"];
+            /** @description The breakers. */
+            breakers: components["schemas"]["BreakerId"][];
             /** @enum {string} */
             verdict: "by_exclusion";
         } | {
             /** @description How many breakers no look rules out. */
             candidates: number;
-            /** @description All that keeps it from being proven is a second dark look. */
-            once: boolean;
             /** @description The breakers that no look rules out, where they are three at most. */
             possible: components["schemas"]["BreakerId"][];
+            /** @description It went dark with one breaker alone, and other stories fit its lines too well for a proof. */
+            unsure: boolean;
             /** @enum {string} */
             verdict: "open";
         };
@@ -1945,6 +1950,13 @@ export interface components {
             rooms: components["schemas"]["RoomToWalk"][];
             /** @enum {string} */
             step: "switch_on";
+            /** @description Why. */
+            why: string;
+        } | {
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            step: "cycle";
             /** @description Why. */
             why: string;
         } | {
@@ -2635,6 +2647,11 @@ export interface components {
         };
         /** @description The point was looked at, with the breakers as they stood. */
         PointSeen: {
+            /**
+             * @description The point was found anew by its place and name, and not looked at again where one stood: then it is not the wrong
+             *     point twice over.
+             */
+            anew?: boolean;
             /** @description The point. */
             point: components["schemas"]["PointId"];
             /** @description Lit or dark. */
@@ -2659,6 +2676,8 @@ export interface components {
         PointToSee: {
             /** @description Dark once, which is not sure enough: to be looked at once more. */
             again: boolean;
+            /** @description To be found anew by its place and name, so that it is not the wrong point twice over. */
+            anew: boolean;
             /**
              * Format: double
              * @description Volts that a meter showed since, neither lit nor dark: to be looked at with something that loads it.
@@ -2690,6 +2709,14 @@ export interface components {
              * @description From 0, top to bottom.
              */
             row: number;
+        };
+        /**
+         * @description The house had no power for a moment, and has it again. What was dark since the last moment that is still sure does not
+         *     count any more; nothing is struck out, and what was proven by other looks, too, stays so.
+         */
+        PowerBlinked: {
+            /** @description What showed it: lamps flickered, clocks blink. */
+            note?: string;
         };
         /** @description This home is a made-up house: its wiring is drawn from the recipe and known to nobody who traces it. */
         PracticeHouse: {
@@ -3253,6 +3280,15 @@ export interface components {
             /** @description How. */
             units: components["schemas"]["Units"];
         };
+        /** @description A single cause that was seen and is not sure yet. */
+        Unsure: {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description The dark look. */
+            dark: components["schemas"]["EntryId"];
+            /** @description The lit look. */
+            lit: components["schemas"]["EntryId"];
+        };
         /** @description What is known of which breaker feeds a point. */
         Verdict: {
             /** @description The breaker. */
@@ -3276,22 +3312,17 @@ export interface components {
             /** @enum {string} */
             verdict: "out";
         } | {
-            /** @description The breaker. */
-            breaker: components["schemas"]["BreakerId"];
+            /** @description The breakers. */
+            breakers: components["schemas"]["BreakerId"][];
             /** @enum {string} */
             verdict: "by_exclusion";
         } | {
-            once?: components["schemas"]["EntryId"] | null;
             /** @description The breakers that no look rules out. */
             possible: components["schemas"]["BreakerId"][];
             /** @description Seen lit with every breaker on. */
             seen_lit: boolean;
-            /**
-             * @description Breakers that were switched on again between its lit look and its dark one and have not been seen to latch:
-             *     all that keeps it from being proven.
-             */
-            unlatched?: components["schemas"]["BreakerId"][];
             unreset?: components["schemas"]["PointId"] | null;
+            unsure?: components["schemas"]["Unsure"] | null;
             /** @enum {string} */
             verdict: "open";
         };

@@ -40,7 +40,7 @@ export function BreakerPane({ home, view, breaker, onMove }: Props) {
   const maybe = home.points.filter(
     ({ known }) =>
       (known.verdict === "open" && known.possible.includes(breaker.breaker)) ||
-      (known.verdict === "by_exclusion" && known.breaker === breaker.breaker) ||
+      (known.verdict === "by_exclusion" && known.breakers.includes(breaker.breaker)) ||
       // Nothing is sure of these: they may be on any.
       known.verdict === "contradictory" ||
       known.verdict === "out",

@@ -27,7 +27,8 @@ export function CurrentPoint({ shown, looks, listening = false }: Props) {
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1.25 }}>
         {shown.point.kind}
         {shown.point.volts === 240 && ", 240 V: watch the appliance, no plug-in tester"}
-        {shown.point.again && ", dark once: look once more"}
+        {shown.point.again && !shown.point.anew && ", look once more"}
+        {shown.point.anew && ", find it anew by its place and name"}
         {shown.point.plugged && ", a tester is plugged in here"}
       </Typography>
       <Between shown={shown} />

@@ -1,10 +1,12 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { HomeOverview, KnownPoint, TraceView } from "../../api/client";
 import { tone } from "../../app/theme";
 import { EvidenceDialog } from "../../app/EvidenceDialog";
+import { useAct } from "../../app/useAct";
 import { PointLine } from "../../parts/PointLine";
 
 const FILL = {
@@ -18,9 +20,10 @@ const FILL = {
 /** How far the trace is, and what is doubtful. */
 export function ProgressSide({ home, view }: { home: HomeOverview; view: TraceView }) {
   const [evidence, setEvidence] = useState<string | null>(null);
+  const act = useAct(home.id);
   const { progress } = view;
   const list = (ids: string[]) => home.points.filter((p) => ids.includes(p.id));
-  const once = home.points.filter((p) => p.known.verdict === "open" && p.known.once);
+  const unsure = home.points.filter((p) => p.known.verdict === "open" && p.known.unsure);
   return (
     <Stack spacing={2} component="section" aria-label="How far it is">
       <div>
@@ -49,7 +52,22 @@ export function ProgressSide({ home, view }: { home: HomeOverview; view: TraceVi
       </div>
       <Doubtful title="Looks disagree" points={list(view.contradictory)} home={home} onOpen={setEvidence} />
       <Doubtful title="Dark with everything on" points={list(view.out)} home={home} onOpen={setEvidence} />
-      <Doubtful title="Dark once: one look may be a slip" points={once} home={home} onOpen={setEvidence} />
+      <Doubtful title="Dark with one breaker, not sure yet" points={unsure} home={home} onOpen={setEvidence} />
+      <div>
+        <Button
+          variant="outlined"
+          color="inherit"
+          onClick={() =>
+            void act([{ kind: "power_blinked", note: "" }], "Noted: what was dark just now does not count.")
+          }
+        >
+          The power blinked
+        </Button>
+        <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
+          The house had no power for a moment? What was dark in the last minutes then does not count, and is asked for
+          again.
+        </Typography>
+      </div>
       {evidence !== null && <EvidenceDialog home={home} point={evidence} onClose={() => setEvidence(null)} />}
     </Stack>
   );

@@ -154,7 +154,8 @@ function PointWords({ shown }: { shown: Shown }) {
       <Box component="span" sx={{ color: "text.secondary" }}>
         {kindAfter(shown.point.name, shown.point.kind)}
         {shown.point.volts === 240 && ", 240 V"}
-        {shown.point.again && ", dark once: look once more"}
+        {shown.point.again && !shown.point.anew && ", look once more"}
+        {shown.point.anew && ", find it anew by its place and name"}
         {shown.point.plugged && ", tester plugged in"}
         {shown.waiting && ", being sent"}
       </Box>

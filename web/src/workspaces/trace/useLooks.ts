@@ -106,7 +106,8 @@ export function useLooks(home: string, walk: Walk): Looks {
       const { point } = target;
       if (target.seen === seen || target.waiting) return;
       const words = `${target.room}, ${point.name}, ${seen}`;
-      const facts: Fact[] = [...corrected(target), { kind: "point_seen", point: point.point, seen }];
+      const look: Fact = { kind: "point_seen", point: point.point, seen, ...(point.anew && { anew: true }) };
+      const facts: Fact[] = [...corrected(target), look];
       write(facts, words, walk.listen ? "radio" : point.instrument);
     },
     readVolts: (target, volts) => {
@@ -123,11 +124,14 @@ export function useLooks(home: string, walk: Walk): Looks {
     skipPoint: (point, reason) => write([{ kind: "point_skipped", point, reason }], "skipped"),
     restLit: (room) => {
       const rest = shown.filter((s) => s.room === room.name && s.seen === null && !s.skipped && s.between === null);
-      write(
-        rest.map((s) => ({ kind: "point_seen", point: s.point.point, seen: "lit" })),
-        "",
-        "eye",
-      );
+      for (const instrument of new Set(rest.map((s) => s.point.instrument))) {
+        const by = rest.filter((s) => s.point.instrument === instrument);
+        write(
+          by.map((s) => ({ kind: "point_seen", point: s.point.point, seen: "lit" })),
+          "",
+          instrument,
+        );
+      }
     },
     strikeLast: () => {
       if (last) record([{ kind: "line_struck", line: last.line }]).catch(say.problem);

@@ -148,6 +148,7 @@ kinds! {
     VoltsRead        "volts_read"        Helper look
     PointSkipped     "point_skipped"     Helper look
     ToneHeard        "tone_heard"        Helper act
+    PowerBlinked     "power_blinked"     Helper recorded
     DeviceWorked     "device_worked"     Owner  act
     TraceSet         "trace_set"         Owner  recorded
     PracticeHouse    "practice_house"    Owner  recorded
@@ -159,7 +160,7 @@ kinds! {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 7;
+    pub const VERSION: u16 = 8;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final; so is nothing else.
     pub const fn is_strikable(&self) -> bool {

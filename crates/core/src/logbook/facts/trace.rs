@@ -21,6 +21,10 @@ facts! {
         /// The switching that the observer's screen knew of; without it, as the logbook has it.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         since: Option<Since>,
+        /// The point was found anew by its place and name, and not looked at again where one stood: then it is not the wrong
+        /// point twice over.
+        #[serde(default, skip_serializing_if = "std::ops::Not::not")]
+        anew: bool,
     }
     /// A meter was held to the point, with the breakers as they stood. What it shows says whether the point is lit, dark or
     /// neither; see [`crate::metered`].
@@ -50,6 +54,13 @@ facts! {
         point: PointId,
         /// Where it was loudest.
         breaker: BreakerId,
+    }
+    /// The house had no power for a moment, and has it again. What was dark since the last moment that is still sure does not
+    /// count any more; nothing is struck out, and what was proven by other looks, too, stays so.
+    PowerBlinked {
+        /// What showed it: lamps flickered, clocks blink.
+        #[serde(default, skip_serializing_if = "String::is_empty")]
+        note: String,
     }
     /// A device at a point was worked: something other than a breaker that makes points lit or dark.
     DeviceWorked {
@@ -140,6 +151,18 @@ impl Kind for ToneHeard {
 impl Done for ToneHeard {
     fn act(&self) -> Act<'_> {
         Act::FollowedTone(&self.point)
+    }
+}
+
+impl Kind for PowerBlinked {
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        home.power_blinked(self, entry.at)
+    }
+    fn words(&self, _: &Names<'_>) -> String {
+        match self.note.as_str() {
+            "" => "The power blinked".into(),
+            note => format!("The power blinked: {note}"),
+        }
     }
 }
 

@@ -20,6 +20,8 @@ pub struct Switching {
     pub at: Moment,
     /// The breaker.
     pub breaker: BreakerId,
+    /// Where it stands since.
+    pub to: State,
     /// What was off or tripped after it.
     pub off: Arc<BTreeSet<BreakerId>>,
 }
@@ -80,7 +82,7 @@ impl Home {
         }
         switching.off = Arc::new(off);
         let (line, breaker, off) = (entry.id.clone(), f.breaker.clone(), Arc::clone(&switching.off));
-        switching.all.push(Switching { line, at: entry.at, breaker, off });
+        switching.all.push(Switching { line, at: entry.at, breaker, to: f.to, off });
         Ok(())
     }
 

@@ -4,7 +4,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
 use super::{Home, short};
-use crate::logbook::{DeviceWorked, Draft, Instrument, PointSeen, PointSkipped, ToneHeard, VoltsRead};
+use crate::logbook::{DeviceWorked, Draft, Instrument, PointSeen, PointSkipped, PowerBlinked, ToneHeard, VoltsRead};
 use crate::model::{BreakerId, EntryId, Moment, PointId, Refusal, RefusalCode, Seen, Volts, Worked, meter};
 
 /// A look at a point, with the breakers as they stood.
@@ -30,6 +30,8 @@ pub struct Look {
     pub place: usize,
     /// How many looks had been written before this one.
     pub(crate) written: usize,
+    /// The point was found anew for it.
+    pub(crate) anew: bool,
 }
 
 /// What a meter showed at a point, with the breakers as they stood.
@@ -96,7 +98,8 @@ impl Trace {
     pub fn looks(&self) -> &[Look] {
         &self.looks
     }
-    /// Looks that do not count: a breaker change before them was reported late, or a tripped GFCI darkened the point.
+    /// Looks that do not count: a breaker change before them was reported late, a tripped GFCI darkened the point, or the
+    /// house had no power.
     pub fn doubted(&self) -> &[Look] {
         &self.doubted
     }
@@ -229,6 +232,7 @@ impl Home {
             moves,
             place,
             written: trace.written(),
+            anew: f.anew,
         };
         trace.looks.insert(place, look);
         trace.number_looks(place + 1);
@@ -254,7 +258,7 @@ impl Home {
             Err(refusal) => return Err(refusal),
         };
         if let Some(seen) = seen.filter(|_| !doubted) {
-            self.see_point(&PointSeen { point: f.point.clone(), seen, since: f.since.clone() }, entry)?;
+            self.see_point(&PointSeen { point: f.point.clone(), seen, since: f.since.clone(), anew: false }, entry)?;
         }
         self.trace.metered.push(Metered {
             line: entry.id.clone(),
@@ -279,6 +283,23 @@ impl Home {
         self.trace.show_tripped(&f.point, None);
         let place = self.trace.skips.partition_point(|skip| skip.moves <= moves);
         self.trace.skips.insert(place, Skip { point: f.point.clone(), off: self.switchings.off_after(moves), moves });
+        Ok(())
+    }
+
+    /// The house was without power just now: what was dark since the last moment that is still sure may have been so for that.
+    /// Sure is the last lit look; and as it takes a moment to say so, not less than two minutes ago.
+    pub(in crate::logbook) fn power_blinked(&mut self, f: &PowerBlinked, at: Moment) -> Result<(), Refusal> {
+        short("note", &f.note, 0, 120)?;
+        const TOLD_WITHIN_MS: i64 = 120_000;
+        let lit = self.trace.looks.iter().rfind(|look| look.seen == Seen::Lit && look.at <= at);
+        let lit = lit.map_or(i64::MIN, |look| look.at.unix_ms());
+        let sure = lit.min(at.unix_ms() - TOLD_WITHIN_MS);
+        let dark_then =
+            |look_at: Moment, seen: Option<Seen>| seen == Some(Seen::Dark) && look_at.unix_ms() > sure && look_at <= at;
+        for metered in self.trace.metered.iter_mut().filter(|metered| dark_then(metered.at, metered.seen)) {
+            metered.doubted = true;
+        }
+        self.trace.doubt(|look| dark_then(look.at, Some(look.seen)));
         Ok(())
     }
 

@@ -2,6 +2,7 @@
 
 use crate::fixture::{Written, written};
 use crate::model::Method;
+use crate::proof::Weigh;
 use crate::search::*;
 use crate::trace::{NextStep, TraceView, Verdict, trace_view, verdicts};
 
@@ -9,7 +10,7 @@ const PAIR: Crew = Crew { alone: false, plugs: 1, tone: false, radio: false };
 
 /// Three breakers, two rooms, five points, no card.
 fn small(labels: Vec<OldLabel>) -> Case {
-    let point = |room, class| CasePoint { room, class, name: String::new(), high: false, max_dark_s: None };
+    let point = |room, class| CasePoint { room, class, name: String::new(), high: false, max_dark_s: None, by_itself: false };
     Case {
         rooms: 2,
         walk_s: vec![vec![0.0, 4.0], vec![4.0, 0.0]],
@@ -19,6 +20,8 @@ fn small(labels: Vec<OldLabel>) -> Case {
         two_pole: vec![false; labels.len()],
         labels,
         stay_on: OffSet::NONE,
+        leads_on: OffSet::NONE,
+        gone: OffSet::NONE,
         points: vec![
             point(0, PointClass::Receptacle),
             point(0, PointClass::Receptacle),
@@ -86,19 +89,21 @@ fn the_belief_of_a_small_house_agrees_with_every_assignment_enumerated() {
         let case = small(vec![OldLabel::Blank; 3]);
         let mut search = Search::new(&case, PAIR, Costs::default());
         for (p, off, dark) in &looks {
-            search.belief.saw(*p, *off, *dark, 0.005);
+            search.weigh.switched(*off);
+            search.weigh.saw(&case, *p, *dark, false, false, 0);
         }
-        search.belief.infer(&case);
-        let exact = enumerated(&case, 0.8 * search.belief.affinity(), &looks);
+        search.weigh.infer(&case);
+        let exact = enumerated(&case, 0.8 * search.belief().affinity(), &looks);
         for (p, row) in exact.iter().enumerate() {
             let best = |row: &[f64]| row.iter().copied().fold(0.0, f64::max);
             for (b, x) in row.iter().enumerate() {
                 // One pass is not exact: what neighbors tell is damped, and rooms also tell a little across kinds.
-                let off_by = (search.belief.of(p)[b] - x).abs();
-                assert!(off_by < 0.15, "{looks:?} point {p} breaker {b}: {:?} against {row:?}", search.belief.of(p));
+                let off_by = (search.belief().of(p)[b] - x).abs();
+                assert!(off_by < 0.15, "{looks:?} point {p} breaker {b}: {:?} against {row:?}", search.belief().of(p));
                 // Where a point was looked at itself, what is nearly sure is nearly sure in both.
                 if best(row) > 0.99 && looks.iter().any(|(q, _, _)| *q == p) {
-                    assert!(off_by < 0.02, "{looks:?} point {p}: {:?} against {row:?}", search.belief.of(p));
+                    // An appliance may go by itself, which is no part of what is enumerated.
+                    assert!(off_by < 0.04, "{looks:?} point {p}: {:?} against {row:?}", search.belief().of(p));
                 }
             }
         }
@@ -110,11 +115,11 @@ fn a_card_that_names_a_room_draws_its_points_and_one_that_was_wrong_no_longer_do
     let room = |room, class| OldLabel::Room { room, class, name: String::new() };
     let case = small(vec![room(0, PointClass::Receptacle), room(1, PointClass::Receptacle), OldLabel::Spare]);
     let mut search = Search::new(&case, PAIR, Costs::default());
-    assert!(search.belief.of(0)[0] > 0.7 && search.belief.of(3)[1] > 0.7);
-    assert!((0..5).all(|p| search.belief.of(p)[2] < 0.2), "a spare draws nothing");
-    search.belief.prove(4, 0);
-    search.belief.infer(&case);
-    assert!(search.belief.of(0)[0] < 0.5, "the label was wrong of the first point that was proven on it");
+    assert!(search.belief().of(0)[0] > 0.7 && search.belief().of(3)[1] > 0.7);
+    assert!((0..5).all(|p| search.belief().of(p)[2] < 0.2), "a spare draws nothing");
+    search.weigh.prove(4, 0);
+    search.weigh.believe(&case, false);
+    assert!(search.belief().of(0)[0] < 0.5, "the label was wrong of the first point that was proven on it");
 }
 
 #[test]
@@ -122,22 +127,17 @@ fn one_look_is_one_cause_only_where_nothing_else_moved() {
     let case = small(vec![OldLabel::Blank; 3]);
     let mut search = Search::new(&case, PAIR, Costs::default());
     search.switched(OffSet::one(0).with(1));
-    assert!(!search.saw(0, false));
+    search.saw(0, false);
     search.switched(OffSet::one(0).with(1).with(2));
-    // Lit with 0 and 1 off, dark with 2 off besides: a single cause, but the lit look may have been misread.
-    assert!(search.saw(0, true));
-    assert_eq!(search.standing(0), Standing::Open);
+    // Lit with 0 and 1 off, dark with 2 off besides: a single cause, and all others were ruled out before.
+    search.saw(0, true);
+    assert_eq!(search.weigh.causes(0).iter().map(|cause| cause.breaker).collect::<Vec<_>>(), [2]);
     search.switched(OffSet::one(0).with(1));
-    assert!(!search.saw(0, false));
-    search.switched(OffSet::one(0).with(1).with(2));
-    assert!(!search.saw(0, true));
-    assert_eq!(search.standing(0), Standing::Proven(2));
-    search.switched(OffSet::one(0).with(1));
-    assert!(!search.saw(1, false));
+    search.saw(1, false);
     search.switched(OffSet::one(1));
     search.switched(OffSet::one(0).with(1).with(2));
     search.saw(1, true);
-    assert_eq!(search.standing(1), Standing::Open, "0 was on in between");
+    assert!(search.weigh.causes(1).is_empty(), "0 was on in between");
 }
 
 fn house(seed: u64) -> House {
@@ -184,11 +184,16 @@ fn nothing_that_must_stay_on_is_ever_off_and_no_clock_runs_out_in_any_strategy()
                 [(PAIR, 4.0), (Crew { alone: true, plugs: 8, tone: true, ..PAIR }, 4.0), (Crew { plugs: 8, ..PAIR }, 1.0)]
             {
                 let costs = Costs { exchange_s, ..Costs::default() };
-                let played = play(&house, crew, costs, strategy, seed, &mut || 0.0);
+                let how = (strategy, World::HARSH);
+                let played = play(&Game::from(&house), crew, costs, how, seed, &mut || 0.0);
                 assert_eq!(played.must_stay_on_violations, 0, "{strategy:?}");
                 assert_eq!(played.clock_overrun_min, 0.0, "{strategy:?}: {played:?}");
                 assert_eq!(played.proven + played.by_exclusion + played.open, 30);
-                assert_eq!(played, play(&house, crew, costs, strategy, seed, &mut || 0.0), "the same seed, the same round");
+                assert_eq!(
+                    played,
+                    play(&Game::from(&house), crew, costs, how, seed, &mut || 0.0),
+                    "the same seed, the same round"
+                );
             }
         }
     }
@@ -199,7 +204,7 @@ fn without_misreadings_everything_that_may_be_off_is_proven_and_rightly() {
     for seed in 20..26 {
         let house = house(seed);
         let costs = Costs { misread: 1e-9, ..Costs::default() };
-        let played = play(&house, PAIR, costs, Strategy::Adaptive, seed, &mut || 0.0);
+        let played = play(&Game::from(&house), PAIR, costs, (Strategy::Adaptive, World::CALM), seed, &mut || 0.0);
         let on_three = house.points.iter().filter(|p| p.breaker == 3).count();
         assert_eq!((played.proven, played.wrong_proofs, played.wrong_exclusions), (30 - on_three, 0, 0), "{played:?}");
     }
@@ -290,17 +295,19 @@ fn a_breaker_that_must_stay_on_is_never_asked_off_and_its_points_are_known_by_ex
     for n in 0..8 {
         w.act(&format!("lit p{n}")).unwrap();
     }
-    for b in [1, 3, 4, 5, 6, 7, 8] {
+    // Twice each: one lit look may be a slip, or another handle was moved.
+    for b in [1, 3, 4, 5, 6, 7, 8, 1, 3, 4, 5, 6, 7, 8] {
         assert!(
             !matches!(view(&w).next, NextStep::SwitchTo { ref off, .. } if off.iter().any(|b| w.home.panels().number(b) == "2"))
         );
         w.act(&format!("off {b}")).unwrap();
         w.act("lit p0").unwrap();
+        w.act("lit p1").unwrap();
         w.act(&format!("on {b}")).unwrap();
     }
     let known = verdicts(&w.home);
     assert!(
-        matches!(&known[0].1, Verdict::ByExclusion { breaker } if w.home.panels().number(breaker) == "2"),
+        matches!(&known[0].1, Verdict::ByExclusion { breakers } if breakers.iter().map(|b| w.home.panels().number(b)).eq(["2"])),
         "{:?}",
         known[0].1
     );
@@ -328,7 +335,9 @@ fn what_is_likely_is_told_in_percent_and_schools_say_what_they_would_take() {
     let likely = view.likely.get(&p3).expect("on 1 or 5, and the rest of its room hangs on 1");
     assert_eq!(w.home.panels().number(&likely.breaker), "1");
     assert!((60..=99).contains(&likely.percent));
-    assert!(!view.likely.contains_key(&"p0".parse().unwrap()), "what is proven is not likely, it is proven");
+    let is_proven = |p: &str| crate::trace::verdict(&w.home, &p.parse().unwrap()).proven_on().is_some();
+    let told = |p: &str| view.likely.contains_key(&p.parse().unwrap());
+    assert!((0..8).map(|n| format!("p{n}")).all(|p| !(is_proven(&p) && told(&p))), "what is proven is not likely, it is proven");
     let minutes = crate::trace::method_minutes(&w.home, crate::model::TraceSetup::default());
     assert!(minutes.len() == 3 && minutes.iter().all(|s| s.minutes > 0.0), "{minutes:?}");
     assert_eq!(
@@ -348,7 +357,7 @@ fn a_radio_heard_at_the_panel_saves_one_person_the_walks() {
     for seed in 1..4 {
         let house = house(seed);
         let minutes = |crew| {
-            let played = play(&house, crew, costs, Strategy::LampAndHelper, seed, &mut || 0.0);
+            let played = play(&Game::from(&house), crew, costs, (Strategy::LampAndHelper, World::CALM), seed, &mut || 0.0);
             assert_eq!((played.wrong_proofs, played.must_stay_on_violations, played.clock_overrun_min), (0, 0, 0.0));
             (played.minutes, played.proven)
         };
@@ -414,22 +423,24 @@ fn an_old_card_is_believed_less_after_looks_that_it_did_not_foretell_and_more_af
     let label = |room| OldLabel::Room { room, class: PointClass::Receptacle, name: String::new() };
     let case = small(vec![label(0), label(1), OldLabel::Blank]);
     let trust = |dark: bool| {
-        let mut belief = Belief::new(&case, false);
-        let before = belief.card_trust();
+        let mut weigh = Weigh::new(&case, false);
+        let before = weigh.belief().card_trust();
+        weigh.switched(OffSet::one(0));
         for point in [0, 1] {
-            belief.saw(point, OffSet::one(0), dark, 0.005);
-            belief.infer(&case);
+            weigh.saw(&case, point, dark, false, false, 0);
+            weigh.infer(&case);
         }
-        belief.card_trust() - before
+        weigh.belief().card_trust() - before
     };
     assert!(trust(false) < -0.005, "lit with the breaker off that is said to feed them: {}", trust(false));
     assert!(trust(true) > 0.0, "{}", trust(true));
     // A card that says nothing is neither right nor wrong.
     let blank = small(vec![OldLabel::Blank; 3]);
-    let mut belief = Belief::new(&blank, false);
-    let before = belief.card_trust();
-    belief.saw(0, OffSet::one(0), false, 0.005);
-    assert!((belief.card_trust() - before).abs() < 1e-9);
+    let mut weigh = Weigh::new(&blank, false);
+    let before = weigh.belief().card_trust();
+    weigh.switched(OffSet::one(0));
+    weigh.saw(&blank, 0, false, false, false, 0);
+    assert!((weigh.belief().card_trust() - before).abs() < 1e-9);
 }
 
 #[test]

@@ -1,65 +1,81 @@
 //! What a crew sees of a house before it begins: rooms and the ways between them, points, breakers, the old card.
 
+use super::cause::Off;
 use crate::model::TraceSetup;
-use crate::proof::Off;
 
-/// The most breakers that are searched at once.
-pub const MOST_BREAKERS: usize = 128;
+/// The most breakers that are weighed together.
+pub const MOST_BREAKERS: usize = WORDS * 64;
+const WORDS: usize = 8;
 
 /// A set of breakers, by their place in the case.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, PartialOrd, Ord, Hash)]
-pub struct OffSet(u128);
+pub struct OffSet([u64; WORDS]);
 
 impl OffSet {
     /// Nothing is off.
-    pub const NONE: Self = Self(0);
+    pub const NONE: Self = Self([0; WORDS]);
     /// One breaker.
     pub const fn one(breaker: usize) -> Self {
-        Self(1 << breaker)
+        Self::NONE.with(breaker)
     }
     /// With one more.
     #[must_use]
-    pub const fn with(self, breaker: usize) -> Self {
-        Self(self.0 | 1 << breaker)
+    pub const fn with(mut self, breaker: usize) -> Self {
+        self.0[breaker / 64] |= 1 << (breaker % 64);
+        self
     }
     /// Without one.
     #[must_use]
-    pub const fn without(self, breaker: usize) -> Self {
-        Self(self.0 & !(1 << breaker))
+    pub const fn without(mut self, breaker: usize) -> Self {
+        self.0[breaker / 64] &= !(1 << (breaker % 64));
+        self
     }
     /// What is in both.
     #[must_use]
-    pub const fn and(self, other: Self) -> Self {
-        Self(self.0 & other.0)
+    pub fn and(self, other: Self) -> Self {
+        Self(std::array::from_fn(|n| self.0[n] & other.0[n]))
+    }
+    /// What is in one of them or in both.
+    #[must_use]
+    pub fn or(self, other: Self) -> Self {
+        Self(std::array::from_fn(|n| self.0[n] | other.0[n]))
+    }
+    /// What is in the first and not in the second.
+    #[must_use]
+    pub fn but(self, other: Self) -> Self {
+        Self(std::array::from_fn(|n| self.0[n] & !other.0[n]))
     }
     /// What is in one of them and not in the other.
     #[must_use]
-    pub const fn differs(self, other: Self) -> Self {
-        Self(self.0 ^ other.0)
+    pub fn differs(self, other: Self) -> Self {
+        Self(std::array::from_fn(|n| self.0[n] ^ other.0[n]))
     }
     /// Whether it is in it.
     pub const fn has(self, breaker: usize) -> bool {
-        self.0 >> breaker & 1 == 1
+        self.0[breaker / 64] >> (breaker % 64) & 1 == 1
     }
     /// How many.
-    pub const fn len(self) -> usize {
-        self.0.count_ones() as usize
+    pub fn len(self) -> usize {
+        self.0.iter().map(|word| word.count_ones() as usize).sum()
     }
     /// Whether nothing is off.
-    pub const fn is_empty(self) -> bool {
-        self.0 == 0
+    pub fn is_empty(self) -> bool {
+        self.0 == [0; WORDS]
     }
     /// The only one, if there is only one.
-    pub const fn single(self) -> Option<usize> {
-        if self.0.is_power_of_two() { Some(self.0.trailing_zeros() as usize) } else { None }
+    pub fn single(self) -> Option<usize> {
+        let mut each = self.iter();
+        each.next().filter(|_| each.next().is_none())
     }
     /// Each of them.
     pub fn iter(self) -> impl Iterator<Item = usize> {
-        let mut left = self.0;
-        std::iter::from_fn(move || {
-            let next = (left != 0).then(|| left.trailing_zeros() as usize)?;
-            left &= left - 1;
-            Some(next)
+        self.0.into_iter().enumerate().flat_map(|(n, word)| {
+            let mut left = word;
+            std::iter::from_fn(move || {
+                let next = (left != 0).then(|| left.trailing_zeros() as usize)?;
+                left &= left - 1;
+                Some(n * 64 + next)
+            })
         })
     }
 }
@@ -108,6 +124,8 @@ pub struct CasePoint {
     pub high: bool,
     /// How many seconds it may be dark at a stretch.
     pub max_dark_s: Option<f64>,
+    /// It is known to go on and off by itself, so it is looked at in another way: by a meter, or by what shows its power.
+    pub by_itself: bool,
 }
 
 /// What the old card says of a breaker.
@@ -164,6 +182,10 @@ pub struct Case {
     pub two_pole: Vec<bool>,
     /// Breakers that may never be off.
     pub stay_on: OffSet,
+    /// Breakers that may feed others: what goes dark with them need not be on them.
+    pub leads_on: OffSet,
+    /// Breakers that are gone: what was on them is on another now.
+    pub gone: OffSet,
     /// The points.
     pub points: Vec<CasePoint>,
 }

@@ -1,7 +1,7 @@
 //! How likely each breaker is for each point, in one pass and closed form, from looks, tones and the old card.
 //!
 //! Points of one kind in one room mostly hang on one breaker; how far that is true of this house is learnt on the way
-//! (`affinity`). Clues order the tests; they prove nothing.
+//! (`affinity`). Clues order the tests; they prove nothing. How well a point's own lines fit is told by [`super::stories`].
 #![allow(clippy::needless_range_loop)] // rows and columns of several tables are read by the same numbers
 
 use super::case::{Case, Costs, OffSet, OldLabel, PointClass};
@@ -47,9 +47,6 @@ pub(crate) struct Model {
     sharpness: f64,
     /// How much fixed appliances keep off breakers that feed others.
     appliance_alone: f64,
-    /// How sure a proof must be beside its single cause. Higher than the 0.995 that is asked for: the belief is a little
-    /// too sure of itself, more so with a tone tracer's word in it, and a second look at the same place costs two seconds.
-    sure: f64,
 }
 
 /// How far the card is believed before anything was seen, and between what limits that moves, as logarithms of odds.
@@ -68,7 +65,6 @@ impl Model {
         card: 2.0,
         sharpness: 3.0,
         appliance_alone: 0.0,
-        sure: 0.998,
     };
     const ALONE: Self = Self {
         labelled: 5.0,
@@ -80,7 +76,6 @@ impl Model {
         card: 2.0,
         sharpness: 1.5,
         appliance_alone: 0.7,
-        sure: 0.999,
     };
 }
 
@@ -90,12 +85,19 @@ pub struct Belief {
     model: Model,
     groups: Vec<usize>,
     group_count: usize,
+    /// By how well its own lines fit each breaker.
     likelihood: Grid,
+    /// What a tone tracer said of it: a clue, kept apart.
+    clues: Grid,
     base: Grid,
+    /// What is believed of a point without its own lines.
+    prior: Grid,
     pub(crate) posterior: Grid,
     proven: Vec<Option<usize>>,
     /// For each breaker whether its label was right of the first point proven on it.
     label_right: Vec<Option<bool>>,
+    /// That first point.
+    first: Vec<Option<usize>>,
     /// How many labels say no place, or nothing.
     vague: i32,
     affinity: f64,
@@ -166,10 +168,13 @@ impl Belief {
             groups,
             group_count,
             likelihood: Grid::new(points, breakers, 1.0),
+            clues: Grid::new(points, breakers, 1.0),
             base: Grid::new(points, breakers, 0.0),
+            prior: Grid::new(points, breakers, 1.0 / breakers.max(1) as f64),
             posterior: Grid::new(points, breakers, 0.0),
             proven: vec![None; points],
             label_right: vec![None; breakers],
+            first: vec![None; breakers],
             vague: case.labels.iter().map(|label| i32::from(label.is_vague())).sum(),
             affinity: 0.0,
             card: 0.0,
@@ -180,6 +185,12 @@ impl Belief {
         belief
     }
 
+    /// By the settings of somebody alone, or of a pair.
+    pub(super) fn is_of(&mut self, alone: bool) {
+        self.model = if alone { Model::ALONE } else { Model::PAIR };
+        self.stale_base = true;
+    }
+
     /// How likely each breaker is for a point, by their places in the case; sums to 1.
     pub fn of(&self, point: usize) -> &[f64] {
         self.posterior.row(point)
@@ -187,6 +198,9 @@ impl Belief {
     /// The breaker a point was proven on.
     pub fn proven(&self, point: usize) -> Option<usize> {
         self.proven[point]
+    }
+    fn like(&self, point: usize, breaker: usize) -> f64 {
+        self.likelihood.row(point)[breaker] * self.clues.row(point)[breaker]
     }
     pub(crate) fn group(&self, point: usize) -> usize {
         self.groups[point]
@@ -200,29 +214,20 @@ impl Belief {
         entropy(self.of(point))
     }
 
-    /// A point was seen with these breakers off. `lie`: how often a look is wrong.
-    pub(crate) fn saw(&mut self, point: usize, off: OffSet, dark: bool, lie: f64) {
+    /// How likely each breaker is for a point without its own lines; sums to 1.
+    pub(super) fn prior(&self, point: usize) -> &[f64] {
+        self.prior.row(point)
+    }
+
+    /// A point is about to be seen with these breakers off: what was foreseen of it is held against what is seen.
+    pub(super) fn learn(&mut self, point: usize, off: OffSet, dark: bool) {
         self.learn_affinity(point, off, dark);
-        self.take_in(point, off, dark, lie);
     }
 
-    /// What a look says of its own point alone.
-    pub(crate) fn take_in(&mut self, point: usize, off: OffSet, dark: bool, lie: f64) {
+    /// How well its own lines fit each breaker.
+    pub(super) fn weigh(&mut self, point: usize, weights: impl Iterator<Item = f64>) {
         let row = self.likelihood.row_mut(point);
-        for (b, x) in row.iter_mut().enumerate() {
-            *x *= if off.has(b) == dark { 1.0 - lie } else { lie };
-        }
-        rescale(row);
-    }
-
-    /// Nothing but these comes into question for a point.
-    pub(crate) fn only(&mut self, point: usize, possible: OffSet) {
-        let row = self.likelihood.row_mut(point);
-        for (b, x) in row.iter_mut().enumerate() {
-            if !possible.has(b) {
-                *x *= 1e-9;
-            }
-        }
+        row.iter_mut().zip(weights).for_each(|(x, weight)| *x = weight);
         rescale(row);
     }
 
@@ -230,7 +235,7 @@ impl Belief {
     pub(crate) fn heard(&mut self, case: &Case, point: usize, at: usize, costs: &Costs) {
         let beside = &case.beside[at];
         let bleed = (1.0 - costs.tone_right) / beside.len().max(1) as f64;
-        let row = self.likelihood.row_mut(point);
+        let row = self.clues.row_mut(point);
         for (b, x) in row.iter_mut().enumerate() {
             let p = if b == at {
                 costs.tone_right
@@ -250,6 +255,17 @@ impl Belief {
         if self.label_right[breaker].is_none() {
             let fit = self.fit[breaker][point];
             self.label_right[breaker] = Some(fit >= 0.15);
+            self.first[breaker] = Some(point);
+        }
+        self.stale_base = true;
+    }
+
+    /// A proof holds no longer.
+    pub(crate) fn open_again(&mut self, point: usize) {
+        if let Some(breaker) = self.proven[point].take()
+            && self.first[breaker] == Some(point)
+        {
+            (self.label_right[breaker], self.first[breaker]) = (None, None);
         }
         self.stale_base = true;
     }
@@ -260,7 +276,7 @@ impl Belief {
         let believed: f64 = off.iter().map(|b| self.of(point)[b]).sum();
         let (mut of_off, mut all) = (0.0, 0.0);
         for b in 0..breakers {
-            let x = self.likelihood.row(point)[b] * (0.3 * self.base.row(point)[b] + 0.7 / breakers as f64);
+            let x = self.like(point, b) * (0.3 * self.base.row(point)[b] + 0.7 / breakers as f64);
             all += x;
             of_off += if off.has(b) { x } else { 0.0 };
         }
@@ -273,14 +289,14 @@ impl Belief {
     /// The chance of what was seen by the card alone, and without one.
     fn learn_card(&mut self, point: usize, off: OffSet, dark: bool) {
         let breakers = self.posterior.width;
-        let (like, base) = (self.likelihood.row(point), self.base.row(point));
+        let base = self.base.row(point);
         let share = |weight: &dyn Fn(usize) -> f64| {
             let all: f64 = (0..breakers).map(weight).sum();
             let of_off: f64 = off.iter().map(weight).sum();
             if all > 0.0 { of_off / all } else { 0.5 }
         };
-        let by_card = share(&|b| like[b] * (0.7 * base[b] + 0.3 / breakers as f64));
-        let without = share(&|b| like[b]);
+        let by_card = share(&|b| self.like(point, b) * (0.7 * base[b] + 0.3 / breakers as f64));
+        let without = share(&|b| self.like(point, b));
         let chance = |m: f64| (if dark { m } else { 1.0 - m }).clamp(0.04, 0.96);
         self.card = (self.card + chance(by_card).ln() - chance(without).ln()).clamp(-CARD_LEAST, CARD_MOST);
     }
@@ -307,11 +323,6 @@ impl Belief {
         let (hits, trials) = self.labels_tried();
         let whole = self.card_whole();
         whole * 0.995 + (1.0 - whole) * (f64::from(hits) + 4.0) / (f64::from(trials) + 5.0)
-    }
-
-    /// Whether this breaker is sure enough for a proof, its single cause given.
-    pub(crate) fn is_sure(&self, point: usize, breaker: usize) -> bool {
-        self.of(point)[breaker] >= self.model.sure
     }
 
     /// What the card, the poles and what is found already say of each point, before any look.
@@ -378,7 +389,7 @@ impl Belief {
             let before = entropy(self.base.row(p)).max(1e-9);
             let row = own.row_mut(p);
             for (b, x) in row.iter_mut().enumerate() {
-                *x = self.likelihood.row(p)[b] * base(self, p, b);
+                *x = self.like(p, b) * base(self, p, b);
             }
             normalize(row);
             tells[p] = (1.0 - entropy(row) / before).clamp(0.0, 1.0).powf(self.model.sharpness);
@@ -443,7 +454,7 @@ impl Belief {
             let like = |b: usize| match sure {
                 Some(b0) if b0 == b => 1.0,
                 Some(_) => 1e-6,
-                None => self.likelihood.row(p)[b],
+                None => self.like(p, b),
             };
             let elsewhere: f64 = (0..breakers).map(|b| ground.row(p)[b] * like(b)).sum();
             for b in 0..breakers {
@@ -462,22 +473,26 @@ impl Belief {
             }
         }
         for p in 0..points {
+            let (g, s) = (self.groups[p], together(p));
+            let mut others: Vec<f64> = (0..breakers).map(|b| main.row(g)[b] - message.row(p)[b]).collect();
+            let top = others.iter().copied().fold(f64::NEG_INFINITY, f64::max);
+            others.iter_mut().for_each(|x| *x = (*x - top).exp());
+            normalize(&mut others);
+            let prior = self.prior.row_mut(p);
+            for (b, x) in prior.iter_mut().enumerate() {
+                *x = s * others[b] + (1.0 - s) * ground.row(p)[b];
+            }
+            normalize(prior);
             if let Some(b0) = self.proven[p] {
                 let row = self.posterior.row_mut(p);
                 row.fill(0.0);
                 row[b0] = 1.0;
                 continue;
             }
-            let (g, s) = (self.groups[p], together(p));
-            let mut others: Vec<f64> = (0..breakers).map(|b| main.row(g)[b] - message.row(p)[b]).collect();
-            let top = others.iter().copied().fold(f64::NEG_INFINITY, f64::max);
-            others.iter_mut().for_each(|x| *x = (*x - top).exp());
-            normalize(&mut others);
-            let row = self.posterior.row_mut(p);
-            for (b, x) in row.iter_mut().enumerate() {
-                *x = self.likelihood.row(p)[b] * (s * others[b] + (1.0 - s) * ground.row(p)[b]);
+            for b in 0..breakers {
+                self.posterior.row_mut(p)[b] = self.like(p, b) * self.prior.row(p)[b];
             }
-            normalize(row);
+            normalize(self.posterior.row_mut(p));
         }
     }
 }

@@ -28,7 +28,7 @@ pub(crate) fn single_cause<O: Off>(lit: &O, dark: &O, moved: impl IntoIterator<I
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::search::OffSet;
+    use crate::proof::OffSet;
 
     #[test]
     fn one_more_breaker_off_is_a_cause_unless_another_that_was_off_was_on_meanwhile() {

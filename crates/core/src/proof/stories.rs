@@ -1,0 +1,496 @@
+//! How well the lines fit each story "this breaker feeds this point", with what else may have gone on at the time.
+//!
+//! For each point and each breaker eight numbers are kept, one for each thing that may be so at the moment: all is as it
+//! seems, or one cause fools whoever looks. A line moves and weighs them. Most of what a line says is the same for all
+//! points; it is kept once, in the list of lines, and a point's numbers take it in when they are asked for.
+//!
+//! The rates are those of the made-up houses in which the rule was tried; no source.
+
+use super::case::OffSet;
+
+/// How often a look is read wrong.
+pub(super) const MISREAD: f64 = 0.005;
+/// How often the look is at another point than is said.
+const WRONG_POINT: f64 = 0.003;
+/// How often another handle is moved than is said, so that this one stays on.
+const WRONG_HANDLE: f64 = 0.003;
+/// How often a breaker does not latch when it is switched on.
+const NOT_LATCHED: f64 = 0.01;
+/// How often a breaker trips when it is switched on.
+const TRIPS_AT_ONCE: f64 = 0.003;
+/// How often some breaker trips when another is switched.
+const TRIPS: f64 = 0.005;
+/// How much more often one trips that sits beside a breaker that goes off.
+const TRIPS_BESIDE: f64 = 0.0015;
+/// How often a trace has an outage.
+const OUTAGE: f64 = 0.03;
+/// Seconds of a trace for each point.
+const POINT_S: f64 = 27.0;
+/// A trace of fewer points is taken to be as long as one of so many.
+const FEWEST_POINTS: usize = 24;
+/// How long an outage lasts on the average, in seconds.
+const OUTAGE_S: f64 = 330.0;
+/// How long a point that goes by itself stays lit or dark, in seconds: by half of it, each of the two.
+const OWN_S: f64 = 100.0;
+/// The share of points with a mind of their own that nobody has told.
+const UNKNOWN: f64 = 0.3;
+/// The share of points with a mind of their own, among lights and appliances, and among receptacles.
+const OWN_LIGHTS: f64 = 0.06;
+const OWN_RECEPTACLES: f64 = 0.012;
+/// How often somebody looks over the handles when one is moved, and would have told of one that stands wrong.
+const OVERLOOKED: f64 = 0.5;
+/// How often a handle that is found to stand wrong went there by itself just then, and not at some switching before.
+const FOUND_JUST_THEN: f64 = 1e-3;
+/// How much a look that shows power speaks for a breaker being dead, tripped, or for an outage.
+const SEEN_POWER: f64 = 0.005;
+/// The most that one dark look at a proven point may speak for a cause that many points share.
+const MOST_SHARED: f64 = 20.0;
+
+/// How likely a point goes by itself without that being known; nothing where it is known.
+pub(super) const fn own_mind(is_receptacle: bool, known: bool) -> f64 {
+    if known {
+        0.0
+    } else if is_receptacle {
+        UNKNOWN * OWN_RECEPTACLES
+    } else {
+        UNKNOWN * OWN_LIGHTS
+    }
+}
+
+/// A handle that stood otherwise than was believed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Found {
+    /// Off or tripped, though it should have been on.
+    Tripped,
+    /// On, though it should have been off.
+    StillOn,
+}
+
+/// The eight numbers of a point and a breaker.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+pub(super) struct Cell {
+    /// Everything is as it seems.
+    fine: f64,
+    /// The breaker did not latch.
+    dead: f64,
+    /// The breaker is off by itself; its handle shows it.
+    tripped: f64,
+    /// The house has no power.
+    outage: f64,
+    /// The point goes by itself and is lit just now.
+    own_lit: f64,
+    /// The point goes by itself and is dark just now.
+    own_dark: f64,
+    /// Another point is looked at.
+    elsewhere: f64,
+    /// The breaker is said to be off and is not.
+    still_on: f64,
+}
+
+impl Cell {
+    const fn new(own: f64) -> Self {
+        Self { fine: 1.0 - own, own_lit: own, dead: 0.0, tripped: 0.0, outage: 0.0, own_dark: 0.0, elsewhere: 0.0, still_on: 0.0 }
+    }
+    fn sum(&self) -> f64 {
+        self.fine + self.shared() + self.own_lit + self.own_dark + self.elsewhere + self.still_on
+    }
+    /// The causes that many points would share.
+    fn shared(&self) -> f64 {
+        self.dead + self.tripped + self.outage
+    }
+    fn scale(&mut self, by: f64) {
+        for x in self.each() {
+            *x *= by;
+        }
+    }
+    const fn each(&mut self) -> [&mut f64; 8] {
+        [
+            &mut self.fine,
+            &mut self.dead,
+            &mut self.tripped,
+            &mut self.outage,
+            &mut self.own_lit,
+            &mut self.own_dark,
+            &mut self.elsewhere,
+            &mut self.still_on,
+        ]
+    }
+}
+
+/// What a look at the point itself shows, and how.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct Told {
+    /// It was dark.
+    pub(super) dark: bool,
+    /// The point was found anew: another visit to the room, the tester moved. Else it was looked at again in place.
+    pub(super) anew: bool,
+    /// The share of other points, taken for this one by mistake, whose breaker is believed to be off.
+    pub(super) others_off: f64,
+    /// A meter showed it: what goes by itself shows its voltage, whatever it does.
+    pub(super) by_volts: bool,
+}
+
+/// A look, as far as it concerns all points but its own: its time, and what it says of the power of the house and of one breaker.
+#[derive(Debug, Clone, Copy)]
+struct Line {
+    seconds: f64,
+    outage: f64,
+    /// The breaker of a proven point, by how much this speaks for its being dead or tripped, and for its being still on.
+    on: Option<(usize, f64, f64)>,
+}
+
+/// A handle was moved, or found moved: what closes a window.
+#[derive(Debug, Clone, Copy)]
+enum Turn {
+    /// Everything that lost or got power with it.
+    Moved { breakers: OffSet, off: bool },
+    /// A handle stood otherwise.
+    Found { breaker: usize, found: Found },
+}
+
+/// Some lines in a row, taken together. Between two turns a breaker's numbers only mix fine with outage, the same for all.
+#[derive(Debug, Clone)]
+struct Span {
+    /// How much of fine and of outage comes to fine; then to outage.
+    mix: [f64; 4],
+    seconds: f64,
+    on: Vec<(usize, f64, f64)>,
+}
+
+impl Span {
+    fn of(lines: &[Line], rate: f64) -> Self {
+        let mut span = Self { mix: [1.0, 0.0, 0.0, 1.0], seconds: 0.0, on: Vec::new() };
+        for line in lines {
+            if line.seconds > 0.0 {
+                let over = rate + 1.0 / OUTAGE_S;
+                let gone = 1.0 - (-over * line.seconds).exp();
+                let (begins, ends) = (rate / over * gone, gone / (OUTAGE_S * over));
+                let [ff, fo, of, oo] = span.mix;
+                span.mix = [
+                    (1.0 - begins) * ff + ends * of,
+                    (1.0 - begins) * fo + ends * oo,
+                    begins * ff + (1.0 - ends) * of,
+                    begins * fo + (1.0 - ends) * oo,
+                ];
+                span.seconds += line.seconds;
+            }
+            span.mix[2] *= line.outage;
+            span.mix[3] *= line.outage;
+            if let Some((breaker, dead, still)) = line.on {
+                match span.on.iter_mut().find(|(b, _, _)| *b == breaker) {
+                    Some((_, d, s)) => (*d, *s) = (*d * dead, *s * still),
+                    None => span.on.push((breaker, dead, still)),
+                }
+            }
+        }
+        span
+    }
+
+    fn pass(&self, cells: &mut [Cell]) {
+        let [ff, fo, of, oo] = self.mix;
+        let swap = 0.5 * (1.0 - (-self.seconds / OWN_S).exp());
+        for cell in cells.iter_mut() {
+            (cell.fine, cell.outage) = (ff * cell.fine + fo * cell.outage, of * cell.fine + oo * cell.outage);
+            let (lit, dark) = (cell.own_lit, cell.own_dark);
+            (cell.own_lit, cell.own_dark) = (lit + swap * (dark - lit), dark + swap * (lit - dark));
+        }
+        for (breaker, dead, still) in &self.on {
+            let cell = &mut cells[*breaker];
+            cell.dead *= dead;
+            cell.tripped *= dead;
+            cell.still_on *= still;
+        }
+    }
+}
+
+/// What was looked at between two turns.
+#[derive(Debug, Clone)]
+struct Window {
+    lines: Vec<Line>,
+    /// All of them together, once it is closed.
+    whole: Option<(Span, Turn)>,
+}
+
+impl Window {
+    const fn new() -> Self {
+        Self { lines: Vec::new(), whole: None }
+    }
+}
+
+/// A point's numbers, and how far they have taken in the lines.
+#[derive(Debug, Clone)]
+struct Row {
+    cells: Vec<Cell>,
+    window: usize,
+    line: usize,
+}
+
+impl Row {
+    fn new(breakers: usize, own: f64) -> Self {
+        Self { cells: vec![Cell::new(own); breakers], window: 0, line: 0 }
+    }
+}
+
+/// The numbers of every point.
+#[derive(Debug, Clone)]
+pub(super) struct Stories {
+    rate: f64,
+    beside: Vec<OffSet>,
+    rows: Vec<Row>,
+    /// How likely each point goes by itself, by its place in `nobody`.
+    own: Vec<usize>,
+    /// A point that is never looked at, one for each such likelihood: what is news about a breaker is no news about a point.
+    nobody: Vec<(f64, Row)>,
+    windows: Vec<Window>,
+    /// Seconds since the last line.
+    pending: f64,
+}
+
+impl Stories {
+    /// `own`: for each point how likely it goes by itself; `beside`: for each breaker those beside it.
+    pub(super) fn new(own: &[f64], beside: Vec<OffSet>) -> Self {
+        let breakers = beside.len();
+        let mut nobody: Vec<(f64, Row)> = vec![(0.0, Row::new(breakers, 0.0))];
+        let places = own.iter().map(|own| {
+            nobody.iter().position(|(other, _)| other == own).unwrap_or_else(|| {
+                nobody.push((*own, Row::new(breakers, *own)));
+                nobody.len() - 1
+            })
+        });
+        let places: Vec<usize> = places.collect();
+        let long = own.len().max(FEWEST_POINTS) as f64;
+        Self {
+            rate: OUTAGE / (POINT_S * long),
+            beside,
+            rows: own.iter().map(|own| Row::new(breakers, *own)).collect(),
+            own: places,
+            nobody,
+            windows: vec![Window::new()],
+            pending: 0.0,
+        }
+    }
+
+    fn now(&self) -> usize {
+        self.windows.len() - 1
+    }
+
+    fn turned(&self, cells: &mut [Cell], turn: Turn) {
+        let each = TRIPS / cells.len() as f64;
+        for (c, cell) in cells.iter_mut().enumerate() {
+            match turn {
+                Turn::Moved { breakers, off } => {
+                    cell.tripped *= OVERLOOKED;
+                    cell.still_on *= OVERLOOKED;
+                    if !breakers.has(c) {
+                        let beside = off && !self.beside[c].and(breakers).is_empty();
+                        let trips = cell.fine * (each + if beside { TRIPS_BESIDE } else { 0.0 });
+                        cell.fine -= trips;
+                        cell.tripped += trips;
+                    } else if off {
+                        let was = cell.fine + cell.dead + cell.tripped;
+                        (cell.fine, cell.dead, cell.tripped) = (was * (1.0 - WRONG_HANDLE), 0.0, 0.0);
+                        cell.still_on += was * WRONG_HANDLE;
+                    } else {
+                        let was = cell.fine + cell.still_on;
+                        cell.dead += was * NOT_LATCHED;
+                        cell.tripped += was * TRIPS_AT_ONCE;
+                        (cell.fine, cell.still_on) = (was * (1.0 - NOT_LATCHED - TRIPS_AT_ONCE), 0.0);
+                    }
+                }
+                Turn::Found { breaker, found } if breaker == c => {
+                    // It may have gone at a moment when nobody moved a handle, too, just before it was found.
+                    let kept = if found == Found::Tripped { cell.tripped } else { cell.still_on } + FOUND_JUST_THEN * cell.fine;
+                    *cell = Cell { fine: kept * (1.0 - NOT_LATCHED), dead: kept * NOT_LATCHED, ..Cell::default() };
+                }
+                Turn::Found { .. } => {}
+            }
+        }
+    }
+
+    /// A row as it is after all lines so far.
+    fn taken_in(&self, row: &Row) -> Row {
+        let mut row = row.clone();
+        while row.window < self.now() {
+            let window = &self.windows[row.window];
+            let Some((whole, turn)) = &window.whole else { break };
+            if row.line == 0 {
+                whole.pass(&mut row.cells);
+            } else {
+                Span::of(&window.lines[row.line..], self.rate).pass(&mut row.cells);
+            }
+            self.turned(&mut row.cells, *turn);
+            (row.window, row.line) = (row.window + 1, 0);
+        }
+        let lines = &self.windows[row.window].lines;
+        if row.line < lines.len() {
+            Span::of(&lines[row.line..], self.rate).pass(&mut row.cells);
+            row.line = lines.len();
+        }
+        row
+    }
+
+    fn close(&mut self, turn: Turn) {
+        let rate = self.rate;
+        self.write_time();
+        if let Some(last) = self.windows.last_mut() {
+            last.whole = Some((Span::of(&last.lines, rate), turn));
+        }
+        self.windows.push(Window::new());
+    }
+
+    /// Time passed.
+    pub(super) fn passed(&mut self, seconds: f64) {
+        self.pending += seconds.max(0.0);
+    }
+
+    fn write_time(&mut self) {
+        let seconds = std::mem::take(&mut self.pending);
+        if let Some(last) = self.windows.last_mut() {
+            last.lines.push(Line { seconds, outage: 1.0, on: None });
+        }
+    }
+
+    /// A handle was moved: these lost power with it, or got it.
+    pub(super) fn moved(&mut self, breakers: OffSet, off: bool) {
+        self.close(Turn::Moved { breakers, off });
+    }
+
+    /// A handle stood otherwise than was believed.
+    pub(super) fn found(&mut self, breaker: usize, found: Found) {
+        self.close(Turn::Found { breaker, found });
+    }
+
+    /// A look at a point with these off. `proven`: the breaker that the point is proven on.
+    pub(super) fn saw(&mut self, point: usize, off: OffSet, told: Told, proven: Option<usize>) {
+        self.write_time();
+        self.rows[point] = self.taken_in(&self.rows[point]);
+        let cells = &mut self.rows[point].cells;
+        emit(cells, off, told);
+        let top = cells.iter().map(Cell::sum).fold(0.0, f64::max);
+        if top > 0.0 && top < 1e-30 {
+            cells.iter_mut().for_each(|cell| cell.scale(1.0 / top));
+        }
+        // The point itself has taken this line in already.
+        let (outage, on) = self.for_others(off, told.dark, proven);
+        if let Some(line) = self.windows.last_mut().and_then(|last| last.lines.last_mut()) {
+            (line.outage, line.on) = (outage, on);
+        }
+    }
+
+    /// What a look says of points other than its own. Points that are not proven say nothing of a breaker, as points of one
+    /// room would share the error.
+    fn for_others(&self, off: OffSet, dark: bool, proven: Option<usize>) -> (f64, Option<(usize, f64, f64)>) {
+        let outage = if dark { 1.0 } else { SEEN_POWER };
+        match proven {
+            Some(b) if dark && off.has(b) => (outage, Some((b, 1.0, SEEN_POWER))),
+            Some(b) if dark => {
+                let held = self.out_of_order(b);
+                let speaks = ((1.0 - MISREAD) / (MISREAD + 0.008 + held)).min(MOST_SHARED);
+                (speaks, Some((b, speaks, 1.0)))
+            }
+            Some(b) if !off.has(b) => (outage, Some((b, SEEN_POWER, 1.0))),
+            _ => (outage, None),
+        }
+    }
+
+    /// How well the lines fit each breaker for a point, news about the breakers themselves taken out; and of that the part by
+    /// causes that many points would share.
+    pub(super) fn weights(&self, point: usize) -> Vec<Weight> {
+        let row = self.taken_in(&self.rows[point]);
+        let nobody = self.taken_in(&self.nobody[self.own[point]].1);
+        weighed(&row.cells, &nobody.cells)
+    }
+
+    /// The same after a further look, with or without another handle moved before it.
+    pub(super) fn foresee(&self, point: usize, turn: Option<(OffSet, bool)>, off: OffSet, told: Told) -> Vec<Weight> {
+        let mut row = self.taken_in(&self.rows[point]);
+        let mut nobody = self.taken_in(&self.nobody[self.own[point]].1);
+        if let Some((breakers, off)) = turn {
+            self.turned(&mut row.cells, Turn::Moved { breakers, off });
+            self.turned(&mut nobody.cells, Turn::Moved { breakers, off });
+        }
+        emit(&mut row.cells, off, told);
+        weighed(&row.cells, &nobody.cells)
+    }
+
+    /// How likely a breaker that feeds an unknown point is dead or tripped by now.
+    fn out_of_order(&self, breaker: usize) -> f64 {
+        let nobody = self.taken_in(&self.nobody[0].1).cells[breaker];
+        (nobody.dead + nobody.tripped) / nobody.sum().max(1e-300)
+    }
+
+    /// Brings the numbers that belong to no point up to the last line, so that they are not worked out again and again.
+    pub(super) fn settle(&mut self) {
+        for n in 0..self.nobody.len() {
+            self.nobody[n].1 = self.taken_in(&self.nobody[n].1);
+        }
+    }
+}
+
+/// How well the lines fit one breaker for a point.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(super) struct Weight {
+    pub(super) all: f64,
+    /// By a breaker that did not latch.
+    pub(super) dead: f64,
+    /// By a breaker that tripped.
+    pub(super) tripped: f64,
+    /// By an outage.
+    pub(super) outage: f64,
+    /// By a point that goes by itself.
+    pub(super) own: f64,
+    /// By another point having been looked at.
+    pub(super) elsewhere: f64,
+    /// By another handle having been moved.
+    pub(super) still_on: f64,
+}
+
+impl Weight {
+    /// The causes that many points would share.
+    pub(super) fn shared(&self) -> f64 {
+        self.dead + self.tripped + self.outage
+    }
+}
+
+fn weighed(cells: &[Cell], nobody: &[Cell]) -> Vec<Weight> {
+    let each = cells.iter().zip(nobody).map(|(cell, nobody)| {
+        let by = nobody.sum().max(1e-300);
+        Weight {
+            all: cell.sum() / by,
+            dead: cell.dead / by,
+            tripped: cell.tripped / by,
+            outage: cell.outage / by,
+            own: (cell.own_lit + cell.own_dark) / by,
+            elsewhere: cell.elsewhere / by,
+            still_on: cell.still_on / by,
+        }
+    });
+    each.collect()
+}
+
+/// The point's numbers after a look at it.
+fn emit(cells: &mut [Cell], off: OffSet, told: Told) {
+    let seen = |dark: f64| {
+        if told.dark { dark * (1.0 - MISREAD) + (1.0 - dark) * MISREAD } else { dark * MISREAD + (1.0 - dark) * (1.0 - MISREAD) }
+    };
+    let (lit, dark, mixed) = (seen(0.0), seen(1.0), seen(told.others_off));
+    for (c, cell) in cells.iter_mut().enumerate() {
+        if told.anew {
+            let here = cell.fine + cell.elsewhere;
+            (cell.fine, cell.elsewhere) = (here * (1.0 - WRONG_POINT), here * WRONG_POINT);
+        }
+        if told.by_volts {
+            cell.fine += cell.own_lit + cell.own_dark;
+            (cell.own_lit, cell.own_dark) = (0.0, 0.0);
+        }
+        let as_switched = if off.has(c) { dark } else { lit };
+        cell.fine *= as_switched;
+        cell.own_lit *= as_switched;
+        cell.dead *= dark;
+        cell.tripped *= dark;
+        cell.outage *= dark;
+        cell.own_dark *= dark;
+        cell.still_on *= lit;
+        cell.elsewhere *= mixed;
+    }
+}

@@ -1,0 +1,222 @@
+//! The rule against a checker written from its words alone: every number of every point is taken through every line, one after
+//! the other. Only what is believed of a point without its own lines, and how many others are believed dark, is taken over.
+
+use proptest::prelude::*;
+
+use super::*;
+use crate::proof::{CasePoint, OldLabel};
+
+const POINTS: usize = 5;
+const BREAKERS: usize = 4;
+
+/// Two rooms; two receptacles and a light in the first, a receptacle and an appliance in the second; the breakers in a column.
+fn case() -> Case {
+    let point = |room, class, by_itself| CasePoint { room, class, name: String::new(), high: false, max_dark_s: None, by_itself };
+    let beside = |b: usize| (0..BREAKERS).filter(|other| other.abs_diff(b) == 1).collect();
+    Case {
+        rooms: 2,
+        walk_s: vec![vec![0.0, 4.0], vec![4.0, 0.0]],
+        panel_s: vec![5.0, 7.0],
+        next_to: vec![vec![1], vec![0]],
+        beside: (0..BREAKERS).map(beside).collect(),
+        labels: vec![OldLabel::Place { room: 0 }, OldLabel::Blank, OldLabel::Blank, OldLabel::Kind { class: PointClass::Light }],
+        two_pole: vec![false; BREAKERS],
+        stay_on: OffSet::NONE,
+        leads_on: OffSet::NONE,
+        gone: OffSet::NONE,
+        points: vec![
+            point(0, PointClass::Receptacle, false),
+            point(0, PointClass::Receptacle, false),
+            point(0, PointClass::Light, false),
+            point(1, PointClass::Receptacle, false),
+            point(1, PointClass::Appliance, true),
+        ],
+    }
+}
+
+/// Fine, dead, tripped, outage, by itself lit, by itself dark, elsewhere, still on.
+type Eight = [f64; 8];
+
+/// A row of eight numbers for each breaker: of each point, and of one that is never looked at beside it.
+struct Naive {
+    rows: Vec<Vec<Eight>>,
+    nobody: Vec<Vec<Eight>>,
+}
+
+impl Naive {
+    fn new(case: &Case) -> Self {
+        let u = |p: &CasePoint| match (p.by_itself, p.class) {
+            (true, _) => 0.0,
+            (_, PointClass::Receptacle) => 0.3 * 0.012,
+            _ => 0.3 * 0.06,
+        };
+        let row = |p: &CasePoint| vec![[1.0 - u(p), 0.0, 0.0, 0.0, u(p), 0.0, 0.0, 0.0]; BREAKERS];
+        let rows: Vec<Vec<Eight>> = case.points.iter().map(row).collect();
+        Self { nobody: rows.clone(), rows }
+    }
+
+    fn each(&mut self, mut change: impl FnMut(usize, &mut Eight)) {
+        for row in self.rows.iter_mut().chain(&mut self.nobody) {
+            row.iter_mut().enumerate().for_each(|(c, eight)| change(c, eight));
+        }
+    }
+
+    /// In slices so short that what begins and ends within one does not matter. A trace of few points is taken as one of 24.
+    fn time(&mut self, seconds: f64) {
+        const SLICES: usize = 400;
+        let dt = seconds / SLICES as f64;
+        let (begins, ends) = (0.03 * dt / (27.0 * 24.0), 1.0 - (-dt / 330.0).exp());
+        let changes = 0.5 * (1.0 - (-dt / 100.0).exp());
+        for _ in 0..SLICES {
+            self.each(|_, x| {
+                (x[0], x[3]) = (x[0] * (1.0 - begins) + x[3] * ends, x[3] * (1.0 - ends) + x[0] * begins);
+                (x[4], x[5]) = (x[4] * (1.0 - changes) + x[5] * changes, x[5] * (1.0 - changes) + x[4] * changes);
+            });
+        }
+    }
+
+    fn switched(&mut self, which: usize, off: bool) {
+        self.each(|c, x| {
+            x[2] *= 0.5;
+            x[7] *= 0.5;
+            if c != which {
+                let trips = 0.005 / BREAKERS as f64 + if off && c.abs_diff(which) == 1 { 0.0015 } else { 0.0 };
+                x[2] += x[0] * trips;
+                x[0] *= 1.0 - trips;
+            } else if off {
+                let all = x[0] + x[1] + x[2];
+                (x[0], x[1], x[2]) = (0.997 * all, 0.0, 0.0);
+                x[7] += 0.003 * all;
+            } else {
+                let all = x[0] + x[7];
+                x[1] += 0.01 * all;
+                x[2] += 0.003 * all;
+                (x[0], x[7]) = (0.987 * all, 0.0);
+            }
+        });
+    }
+
+    fn found_tripped(&mut self, which: usize) {
+        self.each(|c, x| {
+            if c == which {
+                let kept = x[2] + 0.001 * x[0];
+                *x = [kept * 0.99, kept * 0.01, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0];
+            }
+        });
+    }
+
+    fn look(&mut self, point: usize, off: OffSet, dark: bool, anew: bool, others_off: f64, proven: Option<usize>) {
+        // What is held of a breaker by somebody who looked at nothing and knows no point that goes by itself: the appliance's.
+        let held = proven.map_or(0.0, |b| {
+            let x = &self.nobody[4][b];
+            (x[1] + x[2]) / x.iter().sum::<f64>()
+        });
+        for (n, row) in self.rows.iter_mut().chain(&mut self.nobody).enumerate() {
+            for (c, x) in row.iter_mut().enumerate() {
+                if n == point {
+                    if anew {
+                        let here = x[0] + x[6];
+                        (x[0], x[6]) = (here * 0.997, here * 0.003);
+                    }
+                    let is_off = f64::from(u8::from(off.has(c)));
+                    let expected = [is_off, 1.0, 1.0, 1.0, is_off, 1.0, others_off, 0.0];
+                    for (x, p) in x.iter_mut().zip(expected) {
+                        let right = if dark { p } else { 1.0 - p };
+                        *x *= right * 0.995 + (1.0 - right) * 0.005;
+                    }
+                    continue;
+                }
+                if !dark {
+                    x[3] *= 0.005;
+                }
+                let Some(b) = proven else { continue };
+                let speaks = (0.995 / (0.005 + 0.008 + held)).min(20.0);
+                match (dark, off.has(b)) {
+                    (true, false) => {
+                        x[3] *= speaks;
+                        if c == b {
+                            x[1] *= speaks;
+                            x[2] *= speaks;
+                        }
+                    }
+                    (false, false) if c == b => {
+                        x[1] *= 0.005;
+                        x[2] *= 0.005;
+                    }
+                    (true, true) if c == b => x[7] *= 0.005,
+                    _ => {}
+                }
+            }
+        }
+    }
+
+    /// How likely each breaker is, and how likely by what many points share.
+    fn reading(&self, point: usize, prior: &[f64]) -> (Vec<f64>, Vec<f64>) {
+        let by = |of: &dyn Fn(&Eight) -> f64| -> Vec<f64> {
+            let cells = self.rows[point].iter().zip(&self.nobody[point]).zip(prior);
+            cells.map(|((x, nobody), prior)| prior * of(x) / nobody.iter().sum::<f64>()).collect()
+        };
+        let (all, shared) = (by(&|x| x.iter().sum()), by(&|x| x[1] + x[2] + x[3]));
+        let total: f64 = all.iter().sum();
+        (all.iter().map(|x| x / total).collect(), shared.iter().map(|x| x / total).collect())
+    }
+}
+
+/// A line: what kind, which point or breaker, dark or anew.
+fn lines() -> impl Strategy<Value = Vec<(u8, usize, bool, bool, u8)>> {
+    prop::collection::vec((0..9_u8, 0..POINTS, any::<bool>(), any::<bool>(), 0..60_u8), 0..50)
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 200, failure_persistence: None, ..ProptestConfig::default() })]
+
+    #[test]
+    fn every_number_and_every_proof_is_what_the_rule_says(wiring in prop::collection::vec(0..BREAKERS, POINTS), lines in lines()) {
+        let case = case();
+        let (mut weigh, mut naive) = (Weigh::new(&case, false), Naive::new(&case));
+        let mut history: Vec<(usize, OffSet, bool)> = Vec::new();
+        for (n, (kind, which, slip, anew, seconds)) in lines.into_iter().enumerate() {
+            let breaker = which % BREAKERS;
+            weigh.passed(f64::from(seconds));
+            // What passes before a line is one with it.
+            if seconds > 0 {
+                naive.time(f64::from(seconds));
+            }
+            match kind {
+                0..3 => {
+                    let off = !weigh.off().has(breaker);
+                    weigh.switched(if off { weigh.off().with(breaker) } else { weigh.off().without(breaker) });
+                    naive.switched(breaker, off);
+                }
+                3 if slip && !weigh.off().has(breaker) => {
+                    weigh.tripped(&case, breaker, weigh.off().with(breaker));
+                    naive.found_tripped(breaker);
+                }
+                _ => {
+                    // Mostly what is so; a few looks are wrong.
+                    let dark = weigh.off().has(wiring[which]) != (slip && seconds % 7 == 0);
+                    let (off, others, proven) = (weigh.off(), weigh.others_off(&case, which), weigh.belief().proven(which));
+                    weigh.saw(&case, which, dark, !anew, false, n);
+                    naive.look(which, off, dark, anew, others, proven);
+                    history.push((which, off, dark));
+                }
+            }
+            let fresh = weigh.infer(&case);
+            for point in 0..POINTS {
+                let (reading, (chance, shared)) = (weigh.reading(&case, point), naive.reading(point, &weigh.prior(&case, point)));
+                for b in 0..BREAKERS {
+                    for (ours, theirs) in [(reading.chance[b], chance[b]), (reading.shared[b], shared[b])] {
+                        prop_assert!((ours - theirs).abs() < 1e-9 + 2e-3 * theirs.min(1.0 - theirs), "{point} on {b}: {ours} {theirs}");
+                    }
+                }
+            }
+            for point in fresh {
+                let on = weigh.belief().proven(point).unwrap();
+                let (darks, lits): (Vec<_>, Vec<_>) = history.iter().filter(|(p, _, _)| *p == point).partition(|(_, _, dark)| *dark);
+                let single = |dark: &OffSet, lit: &OffSet| dark.differs(*lit) == OffSet::one(on) && dark.has(on);
+                let seen = darks.iter().any(|(_, dark, _)| lits.iter().any(|(_, lit, _)| single(dark, lit)));
+                prop_assert!(seen, "{point} was proven on {on} with no single cause");
+            }
+        }
+    }
+}
