@@ -27,8 +27,10 @@ use crate::proof::Weigh;
 const LOOKED_ROUND_S: f64 = 8.0;
 /// The most looks at a point since a handle was moved, but the first.
 const MOST_AGAIN: usize = 2;
-/// What a second look must save for every second.
+/// What a second look in place must save for every second: it is had for little.
 const AGAIN_RATE: f64 = 0.2;
+/// What a look at a point that is found anew must save, as any other look.
+const ANEW_RATE: f64 = 1.2;
 
 /// Where somebody is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -407,13 +409,12 @@ impl<'a> Search<'a> {
         if self.again[point] > MOST_AGAIN {
             return None;
         }
-        let rate = |again: Again| {
-            let in_place = again == Again::InPlace;
-            let progress = self.weigh.progress(self.case, point, breaker, self.off.or(self.left_off), None, in_place);
-            progress * self.finish_s(point) / if in_place { self.again_s(point) } else { self.costs.plug_s }
-        };
-        let best = [Again::InPlace, Again::Anew].into_iter().max_by(|a, b| rate(*a).total_cmp(&rate(*b)))?;
-        (rate(best) >= AGAIN_RATE).then_some(best)
+        let progress = |in_place| self.weigh.progress(self.case, point, breaker, self.off.or(self.left_off), None, in_place);
+        let worth = |in_place, seconds: f64| progress(in_place) * self.finish_s(point) / seconds;
+        if worth(true, self.again_s(point)) >= AGAIN_RATE {
+            return Some(Again::InPlace);
+        }
+        (worth(false, self.costs.plug_s) >= ANEW_RATE).then_some(Again::Anew)
     }
 
     /// The walker steps back to find the point anew.

@@ -17,7 +17,7 @@ use crate::trace::verdicts;
 pub struct MethodMinutes {
     /// The method.
     pub method: Method,
-    /// Minutes for what is left, with the looks that show that breakers latched.
+    /// Minutes for what is left, with the looks that the rule of proof asks for.
     pub minutes: f64,
 }
 
@@ -58,23 +58,8 @@ pub fn method_minutes(home: &Study, setup: TraceSetup) -> Vec<MethodMinutes> {
     taught
         .into_iter()
         .zip(minutes)
-        .map(|(method, total)| MethodMinutes {
-            method,
-            minutes: (total / SAMPLES as f64 * method.latching() * 10.0).round() / 10.0,
-        })
+        .map(|(method, total)| MethodMinutes { method, minutes: (total / SAMPLES as f64 * 10.0).round() / 10.0 })
         .collect()
-}
-
-impl Method {
-    /// How much longer it takes in a home, where no breaker is taken to have latched unseen, than by the search alone.
-    /// The mean of six made-up houses of 50 points; no source.
-    const fn latching(self) -> f64 {
-        match self {
-            Self::OneAtATime => 1.3,
-            Self::SeveralOff => 1.25,
-            Self::LampAndHelper | Self::ToneTracer => 1.05,
-        }
-    }
 }
 
 /// Minutes that a method of tracing takes in the score, were the home wired so. `None` where there is nothing to prove.
