@@ -1805,7 +1805,7 @@ export interface components {
             method: components["schemas"]["Method"];
             /**
              * Format: double
-             * @description Minutes for what is left, with the looks that show that breakers latched.
+             * @description Minutes for what is left, with the looks that the rule of proof asks for.
              */
             minutes: number;
         };
