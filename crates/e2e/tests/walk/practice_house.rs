@@ -50,7 +50,7 @@ const look = async () => {
     const step = side().dataset.step;
     if (step === 'done') return 'done';
     if (step === 'see_all_lit' || step === 'look_under') await look();
-    else if (step === 'switch_to' || step === 'switch_on') await write([...side().querySelectorAll('button')].map((b) => b.textContent.trim()).find((words) => words.startsWith('Done, ')));
+    else if (['switch_to', 'switch_on', 'cycle'].includes(step)) await write([...side().querySelectorAll('button')].map((b) => b.textContent.trim()).find((words) => words.startsWith('Done, ')));
     else throw new Error('the trace asks to ' + step);
   }
   return 'more';
