@@ -180,7 +180,8 @@ impl Weigh {
     /// A look at a point. `mark` names it; `in_place`: looked at again without having been gone to anew; `by_volts`: a meter
     /// showed it.
     pub(crate) fn saw(&mut self, case: &Case, point: usize, dark: bool, in_place: bool, by_volts: bool, mark: usize) {
-        let told = self.told(case, point, dark, in_place, by_volts);
+        let others_off = self.others_off(case, point, self.off);
+        let told = Told { dark, anew: !in_place, others_off, by_volts };
         if self.belief.proven(point).is_none() && !self.plain {
             self.belief.learn(point, self.off, dark);
         }
@@ -211,23 +212,19 @@ impl Weigh {
             seen.lit.retain(|lit| lit.off != self.off);
             seen.lit.push(Lit { off: self.off, moves: self.moves, mark });
         }
-        if let Some(breaker) = self.belief.proven(point).filter(|b| !self.is_singled_out(point, *b)) {
-            debug_assert!(breaker < case.breakers());
+        let singled_out = |breaker| self.seen[point].causes.iter().any(|cause| cause.breaker == breaker);
+        if self.belief.proven(point).is_some_and(|breaker| !singled_out(breaker)) {
             self.belief.open_again(point);
         }
     }
 
-    fn told(&self, case: &Case, point: usize, dark: bool, in_place: bool, by_volts: bool) -> Told {
-        Told { dark, anew: !in_place, others_off: self.others_off(case, point), by_volts }
-    }
-
-    /// The share of points that may be taken for this one whose breaker is believed to be off.
-    fn others_off(&self, case: &Case, point: usize) -> f64 {
-        if self.off.is_empty() {
+    /// The share of points that may be taken for this one whose breaker is believed to be among those that are off.
+    fn others_off(&self, case: &Case, point: usize, off: OffSet) -> f64 {
+        if off.is_empty() {
             return 0.0;
         }
         let own = &case.points[point];
-        let dark = |p: usize| self.off.iter().map(|b| self.chance_of(case, p, b)).sum::<f64>();
+        let dark = |p: usize| off.iter().map(|b| self.chance_of(case, p, b)).sum::<f64>();
         let mean = |points: &mut dyn Iterator<Item = usize>| {
             let (sum, count) = points.map(dark).fold((0.0, 0), |(sum, count), x| (sum + x, count + 1));
             (count > 0).then(|| sum / f64::from(count))
@@ -235,7 +232,7 @@ impl Weigh {
         let others = || (0..case.points.len()).filter(|p| *p != point);
         mean(&mut others().filter(|p| case.points[*p].room == own.room && case.points[*p].class == own.class))
             .or_else(|| mean(&mut others().filter(|p| case.points[*p].class == own.class)))
-            .unwrap_or(self.off.len() as f64 / case.breakers() as f64)
+            .unwrap_or(off.len() as f64 / case.breakers() as f64)
     }
 
     fn chance_of(&self, case: &Case, point: usize, breaker: usize) -> f64 {
@@ -290,7 +287,7 @@ impl Weigh {
         let prior = self.prior(case, point);
         let total: f64 = prior.iter().zip(&weights).map(|(prior, weight)| prior * weight.all).sum();
         let mut other = OtherStories::default();
-        for (b, (prior, weight)) in prior.iter().zip(&weights).enumerate().filter(|(b, _)| *b != on) {
+        for (_, (prior, weight)) in prior.iter().zip(&weights).enumerate().filter(|(b, _)| *b != on) {
             let of = |x: f64| prior * x / total.max(1e-300);
             let fine = weight.all - weight.shared() - weight.own - weight.elsewhere - weight.still_on;
             for (sum, x) in [
@@ -304,16 +301,8 @@ impl Weigh {
             ] {
                 *sum += of(x);
             }
-            if of(weight.all) > other.next.map_or(0.0, |(_, most)| most) {
-                other.next = Some((b, of(weight.all)));
-            }
         }
         other
-    }
-
-    /// A single cause was seen, and no look from its lit one on disagrees.
-    fn is_singled_out(&self, point: usize, breaker: usize) -> bool {
-        self.seen[point].causes.iter().any(|cause| cause.breaker == breaker)
     }
 
     /// The single causes that were seen at a point, as far as no look from the lit one on disagrees.
@@ -396,6 +385,7 @@ impl Weigh {
         behind
     }
 
+    /// Whether it was found to go by itself, and is looked at by its voltage since.
     pub(crate) fn is_measured(&self, point: usize) -> bool {
         self.seen[point].measured
     }
@@ -418,8 +408,8 @@ impl Weigh {
     ) -> f64 {
         /// Below this, in logarithms of odds, a look is not worth its way.
         const LEAST: f64 = 0.4;
-        let others_off = if off.is_empty() { 0.0 } else { self.others_off(case, point) };
-        let told = Told { dark: off.has(breaker), anew: !in_place, others_off, by_volts: false };
+        let told =
+            Told { dark: off.has(breaker), anew: !in_place, others_off: self.others_off(case, point, off), by_volts: false };
         let short = self.reading(case, point).short_of(breaker);
         let then = self.read(case, point, &self.stories.foresee(point, turn, off, told));
         let left = then.short_of(breaker);
@@ -463,6 +453,4 @@ pub(crate) struct OtherStories {
     pub(crate) wrong_point: f64,
     /// Another handle was moved.
     pub(crate) wrong_handle: f64,
-    /// The breaker that is likeliest after its own, and how likely.
-    pub(crate) next: Option<(usize, f64)>,
 }

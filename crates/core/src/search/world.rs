@@ -8,7 +8,7 @@ use rand_pcg::Pcg64Mcg;
 use super::{Case, OffSet, PointClass};
 
 /// How harsh a made-up house is to whoever traces it.
-#[derive(Debug, Clone, Copy, PartialEq, Default)]
+#[derive(Debug, Clone, Copy, PartialEq)]
 pub struct World {
     /// How often a breaker does not latch when it is switched on.
     pub not_latched: f64,

@@ -207,7 +207,7 @@ fn because(home: &Study, known: &Verdict) -> String {
             let number = home.panels().number(breaker);
             format!(
                 "Seen lit, and dark with breaker {number} off and nothing else changed; everything else that could explain it \
-                 comes to less than 1 in 1000. Proven for this point, not for its box: another circuit may be in it, and its \
+                 came to less than 1 in 1000 when that was so. Proven for this point, not for its box: another circuit may be in it, and its \
                  neutral may be live."
             )
         }

@@ -25,7 +25,7 @@ impl Rounds<'_> {
             let why = if anew {
                 "Not sure yet that it is this one. Step back, find it by its place and name, and look again."
             } else {
-                "Dark once, by a single look. Look once more, so that no slip proves it: pushed in all the way, the right lamp, its switch on?"
+                "Dark, and not sure yet. Look once more, so that no slip proves it: pushed in all the way, the right lamp, its switch on?"
             };
             if let Some(next) = self.look_at_room_of(points, why, anew) {
                 return Some(next);

@@ -308,9 +308,9 @@ impl Words<'_> {
                 let number = self.number(breaker);
                 let both = vec![switched(breaker, State::Off), switched(breaker, State::On)];
                 let one = std::slice::from_ref(breaker);
-                let mut card = self.switching(Weight::Loud, "Turn fully OFF, then ON", why, &[], one);
-                let handles = card.switches.iter().flat_map(|switch| switch.handles.clone()).collect();
-                card.switches.insert(0, Switch { words: "OFF".into(), to: State::Off, handles });
+                let mut card = self.switching(Weight::Loud, "Turn fully OFF, then ON", why, one, one);
+                card = card
+                    .mind("Had it tripped by itself? Unplug what is on it before it goes on. If it trips again, leave it off.");
                 card.main = Some(record("Done, it is on", both));
                 let tripped = record(
                     format!("{number} had tripped"),

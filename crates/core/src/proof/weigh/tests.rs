@@ -195,7 +195,8 @@ proptest! {
                 _ => {
                     // Mostly what is so; a few looks are wrong.
                     let dark = weigh.off().has(wiring[which]) != (slip && seconds % 7 == 0);
-                    let (off, others, proven) = (weigh.off(), weigh.others_off(&case, which), weigh.belief().proven(which));
+                    let off = weigh.off();
+                    let (others, proven) = (weigh.others_off(&case, which, off), weigh.belief().proven(which));
                     weigh.saw(&case, which, dark, !anew, false, n);
                     naive.look(which, off, dark, anew, others, proven);
                     history.push((which, off, dark));
