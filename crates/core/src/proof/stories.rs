@@ -217,17 +217,28 @@ impl Window {
     }
 }
 
+/// A look at the point itself: which line it is, what was off, what it told.
+#[derive(Debug, Clone, Copy)]
+struct Own {
+    window: usize,
+    line: usize,
+    off: OffSet,
+    told: Told,
+}
+
 /// A point's numbers, and how far they have taken in the lines.
 #[derive(Debug, Clone)]
 struct Row {
     cells: Vec<Cell>,
     window: usize,
     line: usize,
+    /// Its own looks that are not taken in yet.
+    own: Vec<Own>,
 }
 
 impl Row {
     fn new(breakers: usize, own: f64) -> Self {
-        Self { cells: vec![Cell::new(own); breakers], window: 0, line: 0 }
+        Self { cells: vec![Cell::new(own); breakers], window: 0, line: 0, own: Vec::new() }
     }
 }
 
@@ -307,26 +318,55 @@ impl Stories {
         }
     }
 
-    /// A row as it is after all lines so far.
-    fn taken_in(&self, row: &Row) -> Row {
-        let mut row = row.clone();
-        while row.window < self.now() {
-            let window = &self.windows[row.window];
-            let Some((whole, turn)) = &window.whole else { break };
+    /// Takes the lines before this one into a row.
+    fn goes_to(&self, row: &mut Row, window: usize, line: usize) {
+        while row.window < window {
+            let passed = &self.windows[row.window];
+            let Some((whole, turn)) = &passed.whole else { break };
             if row.line == 0 {
                 whole.pass(&mut row.cells);
             } else {
-                Span::of(&window.lines[row.line..], self.rate).pass(&mut row.cells);
+                Span::of(&passed.lines[row.line..], self.rate).pass(&mut row.cells);
             }
             self.turned(&mut row.cells, *turn);
             (row.window, row.line) = (row.window + 1, 0);
         }
-        let lines = &self.windows[row.window].lines;
-        if row.line < lines.len() {
-            Span::of(&lines[row.line..], self.rate).pass(&mut row.cells);
-            row.line = lines.len();
+        if row.line < line {
+            Span::of(&self.windows[row.window].lines[row.line..line], self.rate).pass(&mut row.cells);
+            row.line = line;
         }
+    }
+
+    /// Takes all lines so far into a row.
+    fn catch_up(&self, row: &mut Row) {
+        for own in std::mem::take(&mut row.own) {
+            self.goes_to(row, own.window, own.line);
+            // Of this line the point takes in its time, and what it told; what it says to others is nothing to it.
+            let seconds = self.windows[own.window].lines[own.line].seconds;
+            Span::of(&[Line { seconds, outage: 1.0, on: None }], self.rate).pass(&mut row.cells);
+            emit(&mut row.cells, own.off, own.told);
+            row.line = own.line + 1;
+            let top = row.cells.iter().map(Cell::sum).fold(0.0, f64::max);
+            if top > 0.0 && top < 1e-30 {
+                row.cells.iter_mut().for_each(|cell| cell.scale(1.0 / top));
+            }
+        }
+        let now = self.now();
+        self.goes_to(row, now, self.windows[now].lines.len());
+    }
+
+    /// A row as it is after all lines so far.
+    fn taken_in(&self, row: &Row) -> Row {
+        let mut row = row.clone();
+        self.catch_up(&mut row);
         row
+    }
+
+    /// Keeps a point's numbers as they are after all lines so far, so that they are not worked out again.
+    pub(super) fn keep(&mut self, point: usize) {
+        let mut row = std::mem::replace(&mut self.rows[point], Row { cells: Vec::new(), window: 0, line: 0, own: Vec::new() });
+        self.catch_up(&mut row);
+        self.rows[point] = row;
     }
 
     fn close(&mut self, turn: Turn) {
@@ -363,18 +403,13 @@ impl Stories {
     /// A look at a point with these off. `proven`: the breaker that the point is proven on.
     pub(super) fn saw(&mut self, point: usize, off: OffSet, told: Told, proven: Option<usize>) {
         self.write_time();
-        self.rows[point] = self.taken_in(&self.rows[point]);
-        let cells = &mut self.rows[point].cells;
-        emit(cells, off, told);
-        let top = cells.iter().map(Cell::sum).fold(0.0, f64::max);
-        if top > 0.0 && top < 1e-30 {
-            cells.iter_mut().for_each(|cell| cell.scale(1.0 / top));
-        }
-        // The point itself has taken this line in already.
         let (outage, on) = self.for_others(off, told.dark, proven);
-        if let Some(line) = self.windows.last_mut().and_then(|last| last.lines.last_mut()) {
+        let window = self.now();
+        let lines = &mut self.windows[window].lines;
+        if let Some(line) = lines.last_mut() {
             (line.outage, line.on) = (outage, on);
         }
+        self.rows[point].own.push(Own { window, line: lines.len() - 1, off, told });
     }
 
     /// What a look says of points other than its own. Points that are not proven say nothing of a breaker, as points of one
@@ -421,9 +456,11 @@ impl Stories {
 
     /// Brings the numbers that belong to no point up to the last line, so that they are not worked out again and again.
     pub(super) fn settle(&mut self) {
-        for n in 0..self.nobody.len() {
-            self.nobody[n].1 = self.taken_in(&self.nobody[n].1);
+        let mut nobody = std::mem::take(&mut self.nobody);
+        for (_, row) in &mut nobody {
+            self.catch_up(row);
         }
+        self.nobody = nobody;
     }
 }
 

@@ -97,6 +97,8 @@ pub(crate) struct Weigh {
     last_move: Vec<usize>,
     /// By the proofs of the same room and kind alone.
     plain: bool,
+    /// Points of which there are news since it was worked out what is proven.
+    news: Vec<usize>,
 }
 
 impl Weigh {
@@ -113,6 +115,7 @@ impl Weigh {
             moves: 0,
             last_move: vec![0; case.breakers()],
             plain: case.points.len() * case.breakers() > MOST_BELIEVED,
+            news: Vec::new(),
         }
     }
 
@@ -156,10 +159,10 @@ impl Weigh {
                 self.belief.open_again(point);
             }
         }
-        for point in (0..self.seen.len()).filter(|p| !self.seen[*p].looks.is_empty()) {
-            let weights = self.stories.weights(point);
-            self.belief.weigh(point, weights.iter().map(|weight| weight.all));
+        for point in (0..self.seen.len()).filter(|p| !self.seen[*p].looks.is_empty()).collect::<Vec<_>>() {
+            self.weigh_anew(point);
         }
+        self.news.extend(0..self.seen.len());
     }
 
     /// A breaker was found tripped, and stands so; `off` is what is without power now.
@@ -186,8 +189,10 @@ impl Weigh {
             self.belief.learn(point, self.off, dark);
         }
         self.stories.saw(point, self.off, told, self.belief.proven(point));
-        let weights = self.stories.weights(point);
-        self.belief.weigh(point, weights.iter().map(|weight| weight.all));
+        // What a proven point shows is weighed when something speaks against its proof.
+        if self.belief.proven(point).is_none() {
+            self.weigh_anew(point);
+        }
         let seen = &mut self.seen[point];
         if dark {
             seen.out |= self.off.is_empty();
@@ -215,7 +220,16 @@ impl Weigh {
         let singled_out = |breaker| self.seen[point].causes.iter().any(|cause| cause.breaker == breaker);
         if self.belief.proven(point).is_some_and(|breaker| !singled_out(breaker)) {
             self.belief.open_again(point);
+            self.weigh_anew(point);
         }
+        self.news.push(point);
+    }
+
+    /// Tells the belief how well the point's own lines fit each breaker.
+    fn weigh_anew(&mut self, point: usize) {
+        self.stories.keep(point);
+        let weights = self.stories.weights(point);
+        self.belief.weigh(point, weights.iter().map(|weight| weight.all));
     }
 
     /// The share of points that may be taken for this one whose breaker is believed to be among those that are off.
@@ -335,24 +349,39 @@ impl Weigh {
         let mut fresh = Vec::new();
         self.stories.settle();
         loop {
+            // Where nothing is believed, only a point that was looked at, or whose like was proven, can stand otherwise.
+            let mut news = std::mem::take(&mut self.news);
             if !self.plain {
                 self.belief.infer(case);
+                news = (0..self.seen.len()).collect();
             }
+            news.sort_unstable();
+            news.dedup();
             let before = fresh.len();
-            for point in 0..self.seen.len() {
+            for point in news {
                 let Some(breaker) = self.waits(point) else { continue };
                 if !self.plain && self.belief.of(point)[breaker] < WORTH_READING {
                     continue;
                 }
+                self.stories.keep(point);
                 if self.reading(case, point).is_sure(breaker) {
                     self.belief.prove(point, breaker);
                     fresh.push(point);
+                    let own = &case.points[point];
+                    let like = |p: &usize| case.points[*p].room == own.room && case.points[*p].class == own.class;
+                    self.news.extend((0..self.seen.len()).filter(like));
                 }
             }
             if fresh.len() == before {
                 return fresh;
             }
         }
+    }
+
+    /// The same, with every point read once more: at the end, what was said of others meanwhile may have made it sure.
+    pub(crate) fn infer_all(&mut self, case: &Case) -> Vec<usize> {
+        self.news.extend(0..self.seen.len());
+        self.infer(case)
     }
 
     /// Works out what is believed by somebody alone or by a pair, and proves nothing.

@@ -99,7 +99,7 @@ impl Weighed {
             }
             stale = true;
         }
-        self.weigh.infer(&self.case);
+        self.weigh.infer_all(&self.case);
         if !home.trace().trips().is_empty() {
             self.behind_a_trip(home, looks);
         }
