@@ -132,8 +132,16 @@ impl Rounds<'_> {
             not_reset(home, &own, lit, None).filter(|trip| trip.reset.is_some() && home.house().point(&trip.device).is_some())
         })?;
         let device = &waits_for.device;
-        let dark_now =
-            self.known.iter().any(|(p, v)| p == device && v.proven_on().is_some_and(|b| home.switchings().off().contains(b)));
+        let off = home.switchings().off();
+        // With all that may feed it off it is dark, reset or not.
+        let dark_now = self.known.iter().any(|(p, v)| {
+            p == device
+                && match v {
+                    Verdict::Proven { breaker, .. } => off.contains(breaker),
+                    Verdict::Open { possible, .. } => !possible.is_empty() && possible.iter().all(|b| off.contains(b)),
+                    _ => false,
+                }
+        });
         if dark_now || self.skipped_now(device) || self.seen_now(device).is_some() {
             return None;
         }

@@ -95,7 +95,7 @@ impl Rounds<'_> {
     /// A look showed it lit with everything on but what is left off now, and none of that moved since: what a proof with
     /// one more breaker off needs.
     pub(super) fn was_lit_all_on(&self, point: &PointId) -> bool {
-        self.lit_under(point, &self.left_off()).is_some()
+        self.was_lit_with(point, &self.left_off())
     }
 
     fn why_several(&self, wanted: &[BreakerId]) -> String {
