@@ -18,6 +18,7 @@
 mod belief;
 mod case;
 mod cause;
+pub(crate) mod rates;
 mod stories;
 mod weigh;
 

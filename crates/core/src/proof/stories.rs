@@ -4,39 +4,16 @@
 //! seems, or one cause fools whoever looks. A line moves and weighs them. Most of what a line says is the same for all
 //! points; it is kept once, in the list of lines, and a point's numbers take it in when they are asked for.
 //!
-//! The rates are those of the made-up houses in which the rule was tried; no source.
+//! How often each thing happens is in [`super::rates`].
 
 use super::case::OffSet;
+use super::rates::{
+    MISREAD, NOT_LATCHED, OUTAGE, OUTAGE_S, OWN_LIGHTS, OWN_RECEPTACLES, OWN_S, POINT_S, TRIPS, TRIPS_AT_ONCE, TRIPS_BESIDE,
+    UNKNOWN, WRONG_HANDLE, WRONG_POINT,
+};
 
-/// How often a look is read wrong.
-pub(super) const MISREAD: f64 = 0.005;
-/// How often the look is at another point than is said.
-const WRONG_POINT: f64 = 0.003;
-/// How often another handle is moved than is said, so that this one stays on.
-const WRONG_HANDLE: f64 = 0.003;
-/// How often a breaker does not latch when it is switched on.
-const NOT_LATCHED: f64 = 0.01;
-/// How often a breaker trips when it is switched on.
-const TRIPS_AT_ONCE: f64 = 0.003;
-/// How often some breaker trips when another is switched.
-const TRIPS: f64 = 0.005;
-/// How much more often one trips that sits beside a breaker that goes off.
-const TRIPS_BESIDE: f64 = 0.0015;
-/// How often a trace has an outage.
-const OUTAGE: f64 = 0.03;
-/// Seconds of a trace for each point.
-const POINT_S: f64 = 27.0;
 /// A trace of fewer points is taken to be as long as one of so many.
 const FEWEST_POINTS: usize = 24;
-/// How long an outage lasts on the average, in seconds.
-const OUTAGE_S: f64 = 330.0;
-/// How long a point that goes by itself stays lit or dark, in seconds: by half of it, each of the two.
-const OWN_S: f64 = 100.0;
-/// The share of points with a mind of their own that nobody has told.
-const UNKNOWN: f64 = 0.3;
-/// The share of points with a mind of their own, among lights and appliances, and among receptacles.
-const OWN_LIGHTS: f64 = 0.06;
-const OWN_RECEPTACLES: f64 = 0.012;
 /// How often somebody looks over the handles when one is moved, and would have told of one that stands wrong.
 const OVERLOOKED: f64 = 0.5;
 /// How often a handle that is found to stand wrong went there by itself just then, and not at some switching before.

@@ -1,11 +1,12 @@
 //! What goes wrong in a house while it is traced, as the referee plays it.
 //!
-//! The kinds of fault are those that electricians name; how often each comes is invented, no source.
+//! How often each fault comes is in [`crate::proof::rates`].
 
 use rand::Rng;
 use rand_pcg::Pcg64Mcg;
 
 use super::{Case, OffSet, PointClass};
+use crate::proof::rates;
 
 /// How harsh a made-up house is to whoever traces it.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -48,16 +49,16 @@ impl World {
     };
     /// What the rule of proof expects.
     pub const HARSH: Self = Self {
-        not_latched: 0.01,
-        trips_at_once: 0.003,
-        trips: 0.005,
-        trips_beside: 0.0015,
-        outages: 0.03,
-        own_lights: 0.06,
-        own_receptacles: 0.012,
-        own_unknown: 0.3,
-        wrong_handle: 0.003,
-        wrong_point: 0.003,
+        not_latched: rates::NOT_LATCHED,
+        trips_at_once: rates::TRIPS_AT_ONCE,
+        trips: rates::TRIPS,
+        trips_beside: rates::TRIPS_BESIDE,
+        outages: rates::OUTAGE,
+        own_lights: rates::OWN_LIGHTS,
+        own_receptacles: rates::OWN_RECEPTACLES,
+        own_unknown: rates::UNKNOWN,
+        wrong_handle: rates::WRONG_HANDLE,
+        wrong_point: rates::WRONG_POINT,
     };
 
     /// Worlds by name: calm, harsh, and two in which one thing happens far more often than the rule expects.
@@ -65,7 +66,7 @@ impl World {
         ("calm", Self::CALM),
         ("harsh", Self::HARSH),
         ("outage", Self { outages: 2.0, ..Self::HARSH }),
-        ("latching", Self { not_latched: 0.03, ..Self::HARSH }),
+        ("latching", Self { not_latched: 3.0 * rates::NOT_LATCHED, ..Self::HARSH }),
     ];
 
     /// Whether anything goes wrong here at all.
@@ -73,13 +74,6 @@ impl World {
         *self == Self::CALM
     }
 }
-
-/// Seconds of a trace for each point, as outages are spread.
-const POINT_S: f64 = 27.0;
-/// How long an outage lasts on the average, in seconds.
-const OUTAGE_S: f64 = 330.0;
-/// By twice so many seconds a point that goes by itself changes, on the average.
-const OWN_S: f64 = 100.0;
 
 /// How the house stands by itself, whatever is said of it.
 #[derive(Debug, Clone)]
@@ -138,9 +132,9 @@ impl Standing {
     pub(super) fn until(&mut self, now_s: f64, points: usize, rng: &mut Pcg64Mcg) {
         let passed = now_s - self.asked;
         if self.world.outages > 0.0 && passed > 0.0 && self.asked >= self.outage_until {
-            let rate = self.world.outages / (POINT_S * points.max(1) as f64);
+            let rate = self.world.outages / (rates::POINT_S * points.max(1) as f64);
             if rng.random::<f64>() < 1.0 - (-rate * passed).exp() {
-                self.outage_until = now_s - OUTAGE_S * (1.0 - rng.random::<f64>()).ln();
+                self.outage_until = now_s - rates::OUTAGE_S * (1.0 - rng.random::<f64>()).ln();
             }
         }
         self.asked = now_s;
@@ -149,7 +143,7 @@ impl Standing {
     /// Whether a point that goes by itself is lit just now by that; `None` for others.
     pub(super) fn own(&mut self, point: usize, now_s: f64, rng: &mut Pcg64Mcg) -> Option<bool> {
         let (lit, then) = self.own[point]?;
-        let changes = rng.random::<f64>() < 0.5 * (1.0 - (-(now_s - then) / OWN_S).exp());
+        let changes = rng.random::<f64>() < 0.5 * (1.0 - (-(now_s - then) / rates::OWN_S).exp());
         self.own[point] = Some((lit != changes, now_s));
         Some(lit != changes)
     }

@@ -120,9 +120,14 @@ impl Weighed {
         }
     }
 
-    /// The number of a point.
-    pub(super) fn point(&self, point: &PointId) -> Option<usize> {
-        self.points.iter().position(|p| p == point)
+    /// The number of a breaker.
+    pub(super) fn breaker(&self, breaker: &BreakerId) -> Option<usize> {
+        self.breakers.iter().position(|b| b == breaker)
+    }
+
+    /// The numbers of a point and a breaker.
+    pub(super) fn numbers(&self, point: &PointId, breaker: &BreakerId) -> Option<(usize, usize)> {
+        self.points.iter().position(|p| p == point).zip(self.breaker(breaker))
     }
 }
 

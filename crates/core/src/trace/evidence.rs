@@ -173,8 +173,7 @@ fn stories(home: &Study, point: &PointId, known: &Verdict) -> Vec<String> {
         _ => return Vec::new(),
     };
     let Some(weighed) = weighed(home) else { return Vec::new() };
-    let place = weighed.point(point).zip(weighed.breakers.iter().position(|b| b == on));
-    let Some((p, b)) = place else { return Vec::new() };
+    let Some((p, b)) = weighed.numbers(point, on) else { return Vec::new() };
     let other = weighed.weigh.other_stories(&weighed.case, p, b);
     let number = home.panels().number(on);
     let mut each = vec![

@@ -43,9 +43,8 @@ impl Rounds<'_> {
         let points = self.unsure(|point, unsure| {
             !self.is_without_power(&unsure.breaker) && self.seen_now(point).is_none() && self.brings(point, unsure, false)
         });
-        let number = self.unsure_of(points.first()?).map(|unsure| self.home.panels().number(&unsure.breaker))?;
-        let why = format!("It went dark with {number}, which is on again. Lit now, it was no outage and no other breaker.");
-        self.look_at_room_of(points, &why, false)
+        let why = "It went dark with a breaker that is on again. Lit now, it was no outage and no other breaker.";
+        self.look_at_room_of(points, why, false)
     }
 
     /// A breaker that may look on and carry no power.
@@ -81,19 +80,11 @@ impl Rounds<'_> {
     fn is_likely(&self, point: &PointId, breaker: &BreakerId) -> bool {
         const LIKELY: f64 = 0.1;
         self.weighed.is_some_and(|weighed| {
-            let places = weighed.point(point).zip(weighed.breakers.iter().position(|b| b == breaker));
-            places.is_some_and(|(p, b)| weighed.weigh.belief().of(p)[b] >= LIKELY)
+            weighed.numbers(point, breaker).is_some_and(|(p, b)| weighed.weigh.belief().of(p)[b] >= LIKELY)
         })
     }
 
-    fn unsure_of(&self, point: &PointId) -> Option<&Unsure> {
-        let known = self.known.iter().find(|(p, _)| p == point)?;
-        match &known.1 {
-            Verdict::Open { unsure, unreset: None, .. } => unsure.as_ref(),
-            _ => None,
-        }
-    }
-
+    /// Points that went dark with one breaker and are not sure, as wanted.
     fn unsure(&self, want: impl Fn(&PointId, &Unsure) -> bool) -> Vec<PointId> {
         let unsure = self.known.iter().filter_map(|(p, v)| match v {
             Verdict::Open { unsure: Some(unsure), unreset: None, .. } => Some((p, unsure)),
@@ -104,8 +95,7 @@ impl Rounds<'_> {
     }
 
     fn is_without_power(&self, breaker: &BreakerId) -> bool {
-        let place = |weighed: &super::at_home::Weighed| weighed.breakers.iter().position(|b| b == breaker);
-        self.weighed.is_some_and(|weighed| place(weighed).is_some_and(|b| weighed.weigh.off().has(b)))
+        self.weighed.is_some_and(|weighed| weighed.breaker(breaker).is_some_and(|b| weighed.weigh.off().has(b)))
     }
 
     fn looks_now(&self, point: &PointId) -> usize {
@@ -116,9 +106,7 @@ impl Rounds<'_> {
     /// Whether a look now, showing what is expected, brings the proof nearer.
     fn brings(&self, point: &PointId, unsure: &Unsure, in_place: bool) -> bool {
         let Some(weighed) = self.weighed else { return false };
-        let Some((p, b)) = weighed.point(point).zip(weighed.breakers.iter().position(|b| *b == unsure.breaker)) else {
-            return false;
-        };
+        let Some((p, b)) = weighed.numbers(point, &unsure.breaker) else { return false };
         self.looks.get(point).is_none_or(|looks| looks.len() < MOST_LOOKS)
             && weighed.weigh.progress(&weighed.case, p, b, weighed.weigh.off(), None, in_place) > 0.0
     }
