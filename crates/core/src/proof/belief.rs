@@ -57,8 +57,8 @@ const CARD_LEAST: f64 = 6.0;
 impl Model {
     const PAIR: Self = Self {
         labelled: 3.5,
-        together: 0.8,
-        damped: 0.8,
+        together: 0.9,
+        damped: 0.9,
         strays: 3.0,
         next_door: 0.03,
         same_room: 0.1,
@@ -68,7 +68,7 @@ impl Model {
     };
     const ALONE: Self = Self {
         labelled: 5.0,
-        together: 0.8,
+        together: 0.9,
         damped: 0.96,
         strays: 2.0,
         next_door: 0.1,

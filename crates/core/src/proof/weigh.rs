@@ -51,6 +51,14 @@ struct Seen {
     anew: bool,
 }
 
+impl Seen {
+    /// Whether every look from this one on was dark with the breaker off and lit with it on.
+    fn agree_since(&self, mark: usize, breaker: usize) -> bool {
+        let mut since = self.looks.iter().rev().take_while(|(_, _, then)| *then >= mark);
+        since.all(|(off, dark, _)| off.has(breaker) == *dark)
+    }
+}
+
 /// How a point stands by its lines.
 #[derive(Debug, Clone, PartialEq)]
 pub(crate) struct Reading {
@@ -207,8 +215,7 @@ impl Weigh {
             for lit in seen.lit.iter().rev() {
                 let moved = lit.off.iter().filter(|b| self.last_move[*b] > lit.moves);
                 let Some(breaker) = single_cause(&lit.off, &self.off, moved) else { continue };
-                let since = seen.looks.iter().rev().take_while(|(_, _, then)| *then >= lit.mark);
-                if !case.leads_on.has(breaker) && since.into_iter().all(|(off, dark, _)| off.has(breaker) == *dark) {
+                if !case.leads_on.has(breaker) && seen.agree_since(lit.mark, breaker) {
                     seen.causes.push(Cause { breaker, lit: lit.mark, dark: mark });
                     break;
                 }
@@ -328,6 +335,18 @@ impl Weigh {
     pub(crate) fn see_anew(&mut self, point: usize) {
         self.belief.open_again(point);
         self.seen[point].anew = true;
+    }
+
+    /// Whether one more look at the point, with these off and dark as it is said to be, would single this breaker out.
+    pub(crate) fn would_single_out(&self, case: &Case, point: usize, breaker: usize, off: OffSet) -> bool {
+        if case.leads_on.has(breaker) || !off.has(breaker) {
+            return false;
+        }
+        let turned = self.off.differs(off);
+        self.seen[point].lit.iter().any(|lit| {
+            let moved = lit.off.iter().filter(|b| self.last_move[*b] > lit.moves || turned.has(*b));
+            single_cause(&lit.off, &off, moved) == Some(breaker) && self.seen[point].agree_since(lit.mark, breaker)
+        })
     }
 
     /// A single cause that lacks nothing but being likely enough, and is the likeliest.

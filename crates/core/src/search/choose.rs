@@ -14,13 +14,31 @@ struct Prices {
     restoring: f64,
 }
 
-const PAIR: Prices = Prices { bit_s: 12.0, round_s: 8.0, others: 0.2, restoring: 0.5 };
-const ALONE: Prices = Prices { bit_s: 15.0, round_s: 40.0, others: 0.36, restoring: 0.0 };
+const PAIR: Prices = Prices { bit_s: 16.0, round_s: 8.0, others: 0.2, restoring: 0.5 };
+const ALONE: Prices = Prices { bit_s: 15.0, round_s: 12.0, others: 0.09, restoring: 0.0 };
 
 /// Rooms on one round.
 const MOST_ROOMS: usize = 6;
 /// What a look must save for every second it costs; lowered when nothing does.
-const BARS: [f64; 4] = [1.2, 0.5, 0.17, 0.0];
+const BARS: [f64; 3] = [0.5, 0.17, 0.0];
+
+/// Bits from which the chances of a point are halved by an off-set of its own, and at how many points that is tried.
+const UNCLEAR: f64 = 1.5;
+const MOST_HALVED: usize = 10;
+
+/// Breakers are added to the off-set or taken out, the likeliest first, until they have so much of the chances.
+fn with_share(begun: OffSet, order: &[usize], chances: &[f64], share: f64) -> OffSet {
+    let mut set = begun;
+    let mut sum: f64 = begun.iter().map(|b| chances[b]).sum();
+    let grows = sum < share;
+    for b in order.iter().filter(|b| begun.has(**b) != grows) {
+        if (sum < share) != grows {
+            break;
+        }
+        (set, sum) = if grows { (set.with(*b), sum + chances[*b]) } else { (set.without(*b), sum - chances[*b]) };
+    }
+    set
+}
 
 fn bits(p: f64) -> f64 {
     if p <= 0.0 || p >= 1.0 { 0.0 } else { -p * p.log2() - (1.0 - p) * (1.0 - p).log2() }
@@ -44,6 +62,23 @@ struct Waiting {
     back: f64,
 }
 
+/// The breaker that is likeliest for a point of which no single cause counts.
+#[derive(Clone, Copy)]
+struct Leader {
+    breaker: usize,
+    /// A look disagreed, so that it has to be seen lit again before switching the breaker off can single it out.
+    needs_lit: bool,
+}
+
+/// What is known of the points beforehand, by their places in the case.
+struct Outlook {
+    open: Vec<usize>,
+    /// How many open points each breaker is expected to feed.
+    expected: Vec<f64>,
+    waiting: Vec<Option<Waiting>>,
+    leaders: Vec<Option<Leader>>,
+}
+
 impl Search<'_> {
     const fn prices(&self) -> &'static Prices {
         if self.crew.alone { &ALONE } else { &PAIR }
@@ -54,7 +89,6 @@ impl Search<'_> {
         if open.is_empty() {
             return Act::Done;
         }
-        // How many points each breaker is expected to feed.
         let breakers = self.case.breakers();
         let mut expected = vec![0.0; breakers];
         for p in &open {
@@ -62,12 +96,15 @@ impl Search<'_> {
                 expected[b] += x;
             }
         }
-        let waiting: Vec<Option<Waiting>> = (0..self.case.points.len()).map(|p| self.waiting(p)).collect();
-        let candidates = self.candidates(&open, &expected, waiting.iter().any(Option::is_some));
+        let points = 0..self.case.points.len();
+        let waiting: Vec<Option<Waiting>> = points.clone().map(|p| self.waiting(p)).collect();
+        let leaders = points.map(|p| if waiting[p].is_none() { self.leader(p) } else { None }).collect();
+        let outlook = Outlook { open, expected, waiting, leaders };
+        let candidates = self.candidates(&outlook);
         for bar in BARS {
             let mut best: Option<(f64, OffSet, Round)> = None;
             for off in &candidates {
-                if let Some(round) = self.round(*off, &open, &expected, &waiting, bar)
+                if let Some(round) = self.round(*off, &outlook, bar)
                     && best.as_ref().is_none_or(|(rate, _, _)| round.rate > *rate)
                 {
                     best = Some((round.rate, *off, round));
@@ -76,7 +113,7 @@ impl Search<'_> {
             let looked = best.as_ref().map_or(0.0, |(rate, _, _)| *rate);
             if self.crew.tone
                 && !self.fresh
-                && let Some((rate, point)) = self.best_tone(&open)
+                && let Some((rate, point)) = self.best_tone(&outlook.open)
                 && rate > looked
                 && rate > 0.05
             {
@@ -92,7 +129,8 @@ impl Search<'_> {
     }
 
     /// Off-sets worth a thought.
-    fn candidates(&self, open: &[usize], expected: &[f64], waiting: bool) -> Vec<OffSet> {
+    fn candidates(&self, outlook: &Outlook) -> Vec<OffSet> {
+        let Outlook { open, expected, waiting, leaders } = outlook;
         let may = self.case.may_be_off();
         let mut sets: Vec<OffSet> = Vec::with_capacity(160);
         let mut add = |set: OffSet| {
@@ -117,6 +155,13 @@ impl Search<'_> {
         add(self.off);
         for b in may.iter().filter(|b| expected[*b] > 0.01) {
             add(OffSet::one(b));
+        }
+        for (p, leader) in leaders.iter().enumerate() {
+            let Some(Leader { breaker, needs_lit: false }) = leader else { continue };
+            // With what is off left off: everything else has to have stayed as it was.
+            if !self.singles_out(p, *breaker, OffSet::one(*breaker)) {
+                add(self.off.with(*breaker));
+            }
         }
         let here = match self.at {
             Place::Room(room) => Some(room),
@@ -170,6 +215,22 @@ impl Search<'_> {
                 add(order.iter().take(n).copied().collect());
             }
         }
+        // What halves the chances of the points that are nearest, with as few moves as may be or from nothing.
+        let mut unclear: Vec<usize> = open.iter().copied().filter(|p| self.belief().open_bits(*p) > UNCLEAR).collect();
+        unclear.sort_by(|a, b| {
+            let far = |p: usize| self.walk_s(self.at, Place::Room(self.case.points[p].room));
+            let bits = |p: usize| self.belief().open_bits(p);
+            far(*a).total_cmp(&far(*b)).then(bits(*b).total_cmp(&bits(*a)))
+        });
+        for p in unclear.into_iter().take(MOST_HALVED) {
+            let row = self.belief().of(p);
+            let order = ranked(&mut std::iter::once(p));
+            for share in [0.5, 0.3] {
+                for begun in [OffSet::NONE, self.off.and(may)] {
+                    add(with_share(begun, &order, row, share));
+                }
+            }
+        }
         // Halves of what is off and a few at random.
         let now: Vec<usize> = self.off.and(may).iter().collect();
         if now.len() > 1 {
@@ -192,7 +253,7 @@ impl Search<'_> {
         if !self.case.stay_on.is_empty() {
             add(may);
         }
-        if waiting {
+        if waiting.iter().any(Option::is_some) || leaders.iter().flatten().any(|leader| leader.needs_lit) {
             // Everything on, then look.
             sets.push(OffSet::NONE);
         }
@@ -200,7 +261,8 @@ impl Search<'_> {
     }
 
     /// The best round under an off-set, or none that is worth it.
-    fn round(&self, off: OffSet, open: &[usize], expected: &[f64], waiting: &[Option<Waiting>], bar: f64) -> Option<Round> {
+    fn round(&self, off: OffSet, outlook: &Outlook, bar: f64) -> Option<Round> {
+        let Outlook { open, expected, waiting, leaders } = outlook;
         let prices = self.prices();
         let lie = self.costs.misread;
         let single = off.single();
@@ -222,8 +284,15 @@ impl Search<'_> {
             let row = self.belief().of(*p);
             let m: f64 = off.iter().map(|b| row[b]).sum();
             let gained = bit_s * (bits(m * (1.0 - 2.0 * lie) + lie) - base).max(0.0);
-            let look = self.look_s(*p);
-            let proof = single.map_or(0.0, |b| m * (look + prices.round_s / expected[b].max(1.0)));
+            let proof = |b: usize| row[b] * (self.look_s(*p) + prices.round_s / expected[b].max(1.0));
+            let proof = match (single, leaders[*p]) {
+                (Some(b), _) if self.singles_out(*p, b, off) => proof(b),
+                (_, Some(leader)) if self.singles_out(*p, leader.breaker, off) => proof(leader.breaker),
+                (_, Some(leader)) if leader.needs_lit && !off.has(leader.breaker) => {
+                    0.5 * row[leader.breaker] * self.finish_s(*p)
+                }
+                _ => 0.0,
+            };
             worth.push((*p, gained, proof));
         }
         let mut best_of: Vec<(usize, usize, f64)> = Vec::new();
@@ -290,12 +359,32 @@ impl Search<'_> {
         Some(Round { rate, room, points })
     }
 
+    /// Whether a look at the point with these off, dark if the breaker feeds it, would single that out.
+    fn singles_out(&self, point: usize, breaker: usize, off: OffSet) -> bool {
+        self.weigh.would_single_out(self.case, point, breaker, off.or(self.left_off))
+    }
+
+    /// The likeliest breaker of a point that is open, where it leads.
+    fn leader(&self, point: usize) -> Option<Leader> {
+        const LEADS: f64 = 0.5;
+        let breaker = self.belief().of(point).iter().position(|chance| *chance > LEADS).filter(|_| self.is_open(point))?;
+        let singles_out = |off| self.singles_out(point, breaker, off);
+        let needs_lit = !singles_out(OffSet::one(breaker)) && !singles_out(self.off.with(breaker));
+        Some(Leader { breaker, needs_lit })
+    }
+
     /// What is left to be had for a point whose single cause was seen.
     fn waiting(&self, point: usize) -> Option<Waiting> {
         if !self.is_open(point) {
             return None;
         }
+        /// Where the looks since speak for another breaker, that one is searched for.
+        const LEAST_CHANCE: f64 = 0.2;
         let breaker = self.weigh.waits(point)?;
+        let chance = self.belief().of(point)[breaker];
+        if chance < LEAST_CHANCE {
+            return None;
+        }
         let in_place = self.is_in_place(point);
         let off_now = self.off.has(breaker);
         let alone = if off_now { self.off } else { OffSet::one(breaker) }.or(self.left_off);
@@ -305,7 +394,7 @@ impl Search<'_> {
         let least = if self.fresh { 0.05 } else { 0.0 };
         Some(Waiting {
             breaker,
-            chance: self.belief().of(point)[breaker],
+            chance,
             dark: self.weigh.progress(self.case, point, breaker, alone, turn(true), in_place).max(least),
             back: self.weigh.progress(self.case, point, breaker, on, turn(false), in_place).max(least),
         })

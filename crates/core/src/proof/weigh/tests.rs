@@ -167,6 +167,12 @@ fn lines() -> impl Strategy<Value = Vec<(u8, usize, bool, bool, u8)>> {
     prop::collection::vec((0..9_u8, 0..POINTS, any::<bool>(), any::<bool>(), 0..60_u8), 0..50)
 }
 
+/// For each point the breakers that a dark look with these off would single out.
+fn single_causes_of_a_dark_look(weigh: &Weigh, case: &Case, off: OffSet) -> Vec<OffSet> {
+    let of = |point| (0..BREAKERS).filter(|b| weigh.would_single_out(case, point, *b, off)).collect();
+    (0..POINTS).map(of).collect()
+}
+
 proptest! {
     #![proptest_config(ProptestConfig { cases: 200, failure_persistence: None, ..ProptestConfig::default() })]
 
@@ -185,7 +191,10 @@ proptest! {
             match kind {
                 0..3 => {
                     let off = !weigh.off().has(breaker);
-                    weigh.switched(if off { weigh.off().with(breaker) } else { weigh.off().without(breaker) });
+                    let then = if off { weigh.off().with(breaker) } else { weigh.off().without(breaker) };
+                    let foreseen = single_causes_of_a_dark_look(&weigh, &case, then);
+                    weigh.switched(then);
+                    prop_assert_eq!(foreseen, single_causes_of_a_dark_look(&weigh, &case, then));
                     naive.switched(breaker, off);
                 }
                 3 if slip && !weigh.off().has(breaker) => {
@@ -197,7 +206,10 @@ proptest! {
                     let dark = weigh.off().has(wiring[which]) != (slip && seconds % 7 == 0);
                     let off = weigh.off();
                     let (others, proven) = (weigh.others_off(&case, which, off), weigh.belief().proven(which));
+                    let foreseen = single_causes_of_a_dark_look(&weigh, &case, off)[which];
                     weigh.saw(&case, which, dark, !anew, false, n);
+                    let fresh: OffSet = weigh.causes(which).iter().filter(|cause| cause.dark == n).map(|cause| cause.breaker).collect();
+                    prop_assert!(fresh.and(foreseen) == fresh && (fresh.is_empty() == (foreseen.is_empty() || !dark)));
                     naive.look(which, off, dark, anew, others, proven);
                     history.push((which, off, dark));
                 }
