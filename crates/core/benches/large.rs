@@ -1,5 +1,5 @@
 //! Every view of the demo home and of a large one, asked for the first time after a line and again; and how folding grows.
-//! The large home: 6 panels with 250 breakers, 600 points in 40 rooms, 20 000 lines.
+//! Homes of 24 breakers with 100 points and 2 000 lines, and of 40 with 200. The large home: 6 panels with 250 breakers, 600 points in 40 rooms, 20 000 lines.
 //!
 //! Prints medians; asserts nothing about time. The reference of folding is reading the same lines as JSON in the same run.
 #![allow(clippy::disallowed_methods)] // it measures time, which the core itself may not know
@@ -8,7 +8,7 @@ use std::hint::black_box;
 use std::time::Instant;
 
 use wayfinder_core::*;
-use wayfinder_fixture::homes::{demo, large};
+use wayfinder_fixture::homes::{dark_once, demo, large, usual};
 
 type View = (&'static str, fn(&Study) -> usize);
 
@@ -67,6 +67,32 @@ fn views(what: &str, book: &Logbook, times: usize) {
     let entry = [Draft { id, at, by: "walker".into(), instrument: None, version: Fact::VERSION, fact }];
     let taken = median(times, || timed(|| book.admit(&entry).expect("it is taken")));
     println!("  one more line taken: {taken:.3} ms");
+    // What a screen waits for: each look goes on from the state before, which was asked about.
+    let mut book = book.clone();
+    let mut home = Study::from(&book);
+    black_box(trace_view(&home, home.setup()));
+    let points: Vec<PointId> = book.home().house().points().map(|point| point.id.clone()).collect();
+    let (mut verdict_ms, mut step_ms) = (Vec::new(), Vec::new());
+    for n in 0..41 {
+        let id = format!("more-{n}").parse().expect("an id");
+        let fact = PointSeen { point: points[n % points.len()].clone(), seen: Seen::Lit, since: None, anew: false }.into();
+        let entry = Draft {
+            id,
+            at: Moment::from_unix_ms(i64::MAX / 2),
+            by: "walker".into(),
+            instrument: None,
+            version: Fact::VERSION,
+            fact,
+        };
+        let outcome = book.admit(&[entry]).expect("it is taken");
+        book.commit(outcome);
+        let next = Study::after(&home, &book);
+        verdict_ms.push(timed(|| verdicts(&next).len()));
+        step_ms.push(timed(|| size(&trace_view(&next, next.setup()))));
+        home = next;
+    }
+    let middle = |mut all: Vec<f64>| median(all.len(), || all.pop().expect("as many"));
+    println!("  a look more: its verdicts {:.2} ms, the step after {:.2} ms more", middle(verdict_ms), middle(step_ms));
 }
 
 fn main() {
@@ -74,6 +100,8 @@ fn main() {
         return; // `cargo test` builds it; measuring is for `cargo xtask bench`
     }
     views("the demo home", &demo(), 20);
+    views("24 breakers, 100 points", &Logbook::from_lines(usual(2_000)).expect("it folds"), 20);
+    views("40 breakers, 200 points", &dark_once().book, 20);
     views("250 breakers, 600 points", &Logbook::from_lines(large(20_000)).expect("it folds"), 5);
     // The least of several: what else the machine does makes a run longer, never shorter.
     let least = |once: &dyn Fn() -> f64| (0..9).map(|_| once()).fold(f64::INFINITY, f64::min);

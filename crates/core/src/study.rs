@@ -2,11 +2,13 @@
 //!
 //! In: a folded [`Home`]. Out: the same home, as every answer takes it. An answer that others need, or that is asked for
 //! again and again, keeps itself here with [`Study::once`]; so whoever asks first waits for it and nobody works it out
-//! twice. A study never changes: the next line of the logbook makes a new one.
+//! twice. A study never changes: the next line of the logbook makes a new one. What would be long to work out from the first line
+//! is handed on to it ([`Study::after`]).
 
 use std::any::{Any, TypeId};
+use std::collections::BTreeMap;
 use std::ops::Deref;
-use std::sync::{Arc, OnceLock};
+use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError};
 
 use elsa::sync::FrozenMap;
 
@@ -14,11 +16,14 @@ use crate::logbook::{Home, Logbook};
 
 type Slot = OnceLock<Box<dyn Any + Send + Sync>>;
 
+type Handed = BTreeMap<TypeId, Arc<dyn Any + Send + Sync>>;
+
 /// A home as it is asked about. All that is folded can be read from it as from the [`Home`].
 pub struct Study {
     home: Arc<Home>,
     seq: u64,
     answers: FrozenMap<TypeId, Box<Slot>>,
+    handed: Mutex<Handed>,
 }
 
 impl Study {
@@ -28,7 +33,29 @@ impl Study {
     }
 
     fn at(home: Arc<Home>, seq: u64) -> Self {
-        Self { home, seq, answers: FrozenMap::new() }
+        Self { home, seq, answers: FrozenMap::new(), handed: Mutex::default() }
+    }
+
+    /// Studies what a logbook has come to, with what the state before has kept for it. Every answer is the same as without.
+    pub fn after(before: &Self, book: &Logbook) -> Self {
+        let study = Self::from(book);
+        *study.handed() = before.handed().clone();
+        study
+    }
+
+    fn handed(&self) -> MutexGuard<'_, Handed> {
+        // It is only ever replaced as a whole.
+        self.handed.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+
+    /// What the state before has kept of this type, or one before that.
+    pub(crate) fn before<T: Any + Send + Sync>(&self) -> Option<Arc<T>> {
+        self.handed().get(&TypeId::of::<T>()).cloned().and_then(|kept| kept.downcast().ok())
+    }
+
+    /// Keeps this for the next state.
+    pub(crate) fn hand_on<T: Any + Send + Sync>(&self, kept: Arc<T>) {
+        self.handed().insert(TypeId::of::<T>(), kept);
     }
 
     /// The last line that it follows from.

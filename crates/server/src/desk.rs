@@ -203,7 +203,8 @@ impl Desk {
             (Err(error), _) => Err(DeskError::from(error)),
             // A resend of what is there already changes nothing, and what follows from it is known.
             (Ok(()), Some(before)) if before.book.seq() == book.seq() => Ok(before),
-            (Ok(()), _) => Ok(Arc::new(Opened::from(book))),
+            (Ok(()), Some(before)) => Ok(Arc::new(Opened { study: Study::after(&before.study, &book), book })),
+            (Ok(()), None) => Ok(Arc::new(Opened::from(book))),
         };
         if let Ok(opened) = &opened
             && opened.book.seq() > 0

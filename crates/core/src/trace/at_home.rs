@@ -1,4 +1,4 @@
-//! The home as the proof and the search see it: breakers, points and rooms by number, its lines weighed, and what is likely.
+//! The home as the proof and the search see it: breakers, points and rooms by number, and what is likely.
 
 use std::collections::BTreeMap;
 use std::sync::OnceLock;
@@ -6,12 +6,11 @@ use std::sync::OnceLock;
 use super::finish::MOST_LOOKS;
 use super::next_step::may_be_switched;
 use super::pace::pace;
-use super::reset::not_reset;
-use super::verdict::{counted, looks_by_power};
+use super::weighed::weighed;
 use super::{Verdict, verdicts};
 use crate::logbook::{Instrument, Look};
-use crate::model::{Breaker, BreakerId, Interior, Moment, PointId, PointKind, RoomId, Seen, State, TraceSetup, Volts};
-use crate::proof::{Case, CasePoint, Cause, Costs, Crew, MOST_BREAKERS, OffSet, OldLabel, PointClass, Weigh};
+use crate::model::{Breaker, BreakerId, Interior, PointId, PointKind, RoomId, State, TraceSetup, Volts};
+use crate::proof::{Case, CasePoint, Costs, Crew, OffSet, OldLabel, PointClass, Weigh};
 use crate::search::{Place, Search};
 use crate::study::Study;
 use crate::walking::walking;
@@ -29,163 +28,13 @@ struct LikelyOnes(BTreeMap<PointId, Likely>);
 
 struct Searched(Option<AtHome>);
 
-struct WeighedOnce(Option<Weighed>);
-
-/// The home with its lines weighed; `None` where there is nothing to weigh, or more than can be.
-pub(super) fn weighed(home: &Study) -> Option<&Weighed> {
-    home.once(|| WeighedOnce(Weighed::of(home))).0.as_ref()
-}
-
-/// A home by numbers, and its trace weighed line by line.
-pub(super) struct Weighed {
-    pub(super) case: Case,
-    /// The breakers by number; those that are gone stand at the end.
-    pub(super) breakers: Vec<BreakerId>,
-    pub(super) points: Vec<PointId>,
-    pub(super) rooms: Vec<RoomId>,
-    pub(super) weigh: Weigh,
-}
-
-impl Weighed {
-    fn of(home: &Study) -> Option<Self> {
-        let looks = looks_by_power(home);
-        let breakers = breakers_of(home, looks);
-        let points: Vec<PointId> = home.house().points().map(|p| p.id.clone()).collect();
-        if breakers.is_empty() || points.is_empty() || breakers.len() > MOST_BREAKERS {
-            return None;
-        }
-        let rooms: Vec<RoomId> = home.house().rooms().map(|room| room.id.clone()).collect();
-        let case = case_of(home, &breakers, &rooms, home.setup());
-        // Whoever traces, and a tone tracer's word, change nothing of what is proven.
-        let weigh = Weigh::new(&case, false);
-        let mut weighed = Self { case, breakers, points, rooms, weigh };
-        weighed.take_in(home, looks);
-        Some(weighed)
-    }
-
-    fn take_in(&mut self, home: &Study, looks: &[Look]) {
-        let number: BTreeMap<&BreakerId, usize> = self.breakers.iter().enumerate().map(|(n, b)| (b, n)).collect();
-        let places: BTreeMap<&PointId, usize> = self.points.iter().enumerate().map(|(n, p)| (p, n)).collect();
-        let off_set = |off: &std::collections::BTreeSet<BreakerId>| -> OffSet {
-            off.iter().filter_map(|b| number.get(b).copied()).collect()
-        };
-        let counts = counts(home, looks);
-        let leads_on = !home.panels().none_leads_on();
-        let (costs, mut clock) = (Costs::default(), Clock { then: None, made_up: home.practice().is_some() });
-        let mut last_looks: BTreeMap<&str, &PointId> = BTreeMap::new();
-        let mut stale = true;
-        let mut left = looks.iter().peekable();
-        let switchings = home.switchings().all();
-        for moves in 0..=switchings.len() {
-            while let Some(look) = left.next_if(|look| look.moves == moves) {
-                let in_place = last_looks.insert(&look.by, &look.point) == Some(&look.point) && !look.anew;
-                let Some(p) = places.get(&look.point).copied().filter(|_| counts[look.place]) else { continue };
-                clock.goes_to(&mut self.weigh, look.at, costs.plug_s);
-                if std::mem::take(&mut stale) {
-                    self.weigh.infer(&self.case);
-                }
-                let by_volts = look.instrument == Some(Instrument::Meter);
-                self.weigh.saw(&self.case, p, look.seen == Seen::Dark, in_place, by_volts, look.place);
-                if self.weigh.waits(p).is_some() {
-                    self.weigh.infer(&self.case);
-                }
-            }
-            let Some(switching) = switchings.get(moves) else { break };
-            clock.goes_to(&mut self.weigh, switching.at, costs.flip_s);
-            let off = if leads_on { off_set(&home.panels().dead_behind(&switching.off)) } else { off_set(&switching.off) };
-            match number.get(&switching.breaker) {
-                Some(breaker) if switching.to == State::Tripped => self.weigh.tripped(&self.case, *breaker, off),
-                _ => self.weigh.switched(off),
-            }
-            stale = true;
-        }
-        self.weigh.infer_all(&self.case);
-        if !home.trace().trips().is_empty() {
-            self.behind_a_trip(home, looks);
-        }
-    }
-
-    /// What rests on a GFCI that was tripped meanwhile, and was not seen to give power again, is to be seen anew.
-    fn behind_a_trip(&mut self, home: &Study, looks: &[Look]) {
-        let all = super::verdict::by_point(looks);
-        for (p, point) in self.points.iter().enumerate() {
-            let own = counted(home, all.get(point).map_or(&[][..], Vec::as_slice));
-            let look = |mark: usize| own.iter().find(|look| look.place == mark);
-            let holds = |cause: &Cause| {
-                look(cause.lit).zip(look(cause.dark)).is_some_and(|(lit, dark)| not_reset(home, &own, lit, Some(dark)).is_none())
-            };
-            if self.weigh.belief().proven(p).is_some() && !self.weigh.causes(p).iter().any(holds) {
-                self.weigh.see_anew(p);
-            }
-        }
-    }
-
-    /// The number of a breaker.
-    pub(super) fn breaker(&self, breaker: &BreakerId) -> Option<usize> {
-        self.breakers.iter().position(|b| b == breaker)
-    }
-
-    /// The numbers of a point and a breaker.
-    pub(super) fn numbers(&self, point: &PointId, breaker: &BreakerId) -> Option<(usize, usize)> {
-        self.points.iter().position(|p| p == point).zip(self.breaker(breaker))
-    }
-}
-
-/// The time of the lines as it goes on. A made-up house is walked through in no time, so there each line takes what it would.
-struct Clock {
-    then: Option<Moment>,
-    made_up: bool,
-}
-
-impl Clock {
-    /// A line of this moment comes, which takes so many seconds as a rule. Clocks of several phones may stand a little apart.
-    fn goes_to(&mut self, weigh: &mut Weigh, at: Moment, as_a_rule_s: f64) {
-        let since = self.then.map_or(0.0, |then| (at.unix_ms() - then.unix_ms()).max(0) as f64 / 1000.0);
-        weigh.passed(if self.made_up { as_a_rule_s } else { since });
-        self.then = Some(self.then.map_or(at, |then| then.max(at)));
-    }
-}
-
-/// For each look, by its place, whether it counts: where a breaker is gone, what showed only that does no more.
-fn counts(home: &Study, looks: &[Look]) -> Vec<bool> {
-    let mut counts = vec![true; looks.len()];
-    let gone = |look: &&Look| look.off.iter().any(|b| home.panels().breaker(b).is_none());
-    if !looks.iter().any(|look| gone(&look)) {
-        return counts;
-    }
-    for own in super::verdict::by_point(looks).into_values() {
-        let kept = counted(home, &own);
-        let from = kept.first().map_or(usize::MAX, |look| look.place);
-        // Only a breaker that is gone cuts off what was before; a mend is weighed by itself.
-        if own.iter().any(gone) {
-            own.iter().filter(|look| look.place < from).for_each(|look| counts[look.place] = false);
-        }
-    }
-    counts
-}
-
-/// Every breaker; then those that are gone and were off at a look.
-fn breakers_of(home: &Study, looks: &[Look]) -> Vec<BreakerId> {
-    let mut breakers: Vec<BreakerId> = home.panels().breakers().map(|b| b.id.clone()).collect();
-    let mut gone: std::collections::BTreeSet<&BreakerId> = std::collections::BTreeSet::new();
-    let mut last: Option<&Look> = None;
-    for look in looks {
-        if !last.is_some_and(|last| std::sync::Arc::ptr_eq(&last.off, &look.off)) {
-            gone.extend(look.off.iter().filter(|b| home.panels().breaker(b).is_none()));
-        }
-        last = Some(look);
-    }
-    breakers.extend(gone.into_iter().cloned());
-    breakers
-}
-
 /// In a split-bus panel a breaker of two poles may feed the lower half, whichever it is: switched off, it darkens
 /// what other breakers feed, so it proves nothing.
 fn may_lead_on(home: &Study, breaker: &Breaker) -> bool {
     breaker.poles() > 1 && home.panels().panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus)
 }
 
-fn case_of(home: &Study, ids: &[BreakerId], rooms: &[RoomId], setup: TraceSetup) -> Case {
+pub(super) fn case_of(home: &Study, ids: &[BreakerId], rooms: &[RoomId], setup: TraceSetup) -> Case {
     let walk = walking(home);
     let seconds = |walks: &Vec<crate::walking::Walk>| walks.iter().map(|w| w.seconds).collect::<Vec<f64>>();
     // Most panels are one; from several, the first is where somebody stands.

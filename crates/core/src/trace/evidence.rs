@@ -2,10 +2,10 @@
 
 use std::collections::BTreeSet;
 
-use super::at_home::weighed;
 use super::by_meter::between_in_words;
 use super::neutral::{before_opening, suggested};
 use super::verdict::{agrees, counted, verdict};
+use super::weighed::weighed;
 use crate::logbook::Metered;
 use crate::logbook::{Fact, Instrument, LineStruck, Look, PointPlaced};
 use crate::model::{BreakerId, EntryId, Moment, Outlets, PointDetails, PointId, PointKind, Seen, Volts};

@@ -32,6 +32,7 @@ mod step_card;
 mod tests;
 mod verdict;
 mod walkers;
+mod weighed;
 
 pub use at_home::{Likely, likely};
 pub(crate) use by_meter::too_much_read;

@@ -6,12 +6,13 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use super::ask::plugged;
-use super::at_home::{AtHome, Weighed, at_home, likely_at, weighed};
+use super::at_home::{AtHome, at_home, likely_at};
 use super::neutral::cautions;
 use super::reset::not_reset;
 use super::step_card::{Reader, step_cards};
 use super::verdict::{Verdict, by_point, counted, looks_by_power, verdicts};
 use super::walkers::share_out;
+use super::weighed::{Weighed, weighed};
 use super::{NextStep, PointToSee, Progress, RoomToWalk, TraceView};
 use crate::logbook::{Instrument, Look};
 use crate::model::{Breaker, BreakerId, Interior, Method, Point, PointId, PointKind, Seen, TraceSetup};

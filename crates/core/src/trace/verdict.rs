@@ -4,8 +4,8 @@ use std::borrow::Cow;
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
-use super::at_home::{Weighed, weighed};
 use super::reset::not_reset;
+use super::weighed::{Weighed, weighed};
 use crate::logbook::Look;
 use crate::model::{BreakerId, EntryId, PointId, Seen};
 use crate::proof::OffSet;

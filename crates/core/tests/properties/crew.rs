@@ -14,6 +14,8 @@ use crate::draft;
 /// A house whose wiring nobody knows, and a crew whose looks are always right.
 struct Crew {
     book: Logbook,
+    /// As it is asked about; each state goes on from the one before.
+    home: Study,
     /// The breaker that feeds each point; `None`: fed from elsewhere.
     wiring: Vec<Option<u8>>,
     /// Breakers 4 and 5 are in a panel that breaker 3 feeds.
@@ -35,6 +37,7 @@ impl Crew {
     fn before(wiring: Vec<Option<u8>>, sub: bool, must_stay_on: Option<u8>) -> Self {
         let mut crew = Self {
             book: Logbook::default(),
+            home: Study::of(Home::default()),
             wiring,
             sub,
             stuck: BTreeSet::new(),
@@ -67,12 +70,8 @@ impl Crew {
     fn write(&mut self, fact: Fact) {
         let outcome = self.book.admit(&[draft(self.written, fact)]).unwrap();
         self.book.commit(outcome);
+        self.home = Study::after(&self.home, &self.book);
         self.written += 1;
-    }
-
-    /// The home as it is asked about.
-    fn home(&self) -> Study {
-        Study::from(&self.book)
     }
 
     fn feeds(&self, point: &PointId) -> Option<BreakerId> {
@@ -122,14 +121,14 @@ impl Crew {
         let first = |rooms: &[RoomToWalk]| {
             rooms.iter().flat_map(|room| &room.points).find(|p| p.seen.is_none() && !p.skipped).map(|p| p.point.clone())
         };
-        match trace_view(&self.home(), self.method).next {
+        match trace_view(&self.home, self.method).next {
             NextStep::SetUp { missing } => panic!("{missing} is there"),
             NextStep::SeeAllLit { rooms, .. }
             | NextStep::Look { rooms, .. }
             | NextStep::LookUnder { rooms, .. }
             | NextStep::SeeOneLitAgain { rooms, .. } => {
                 let point = first(&rooms).unwrap_or_else(|| {
-                    panic!("a step to look at something names it: {:?}", trace_view(&self.home(), self.method).next)
+                    panic!("a step to look at something names it: {:?}", trace_view(&self.home, self.method).next)
                 });
                 self.look(&point);
             }
@@ -175,14 +174,14 @@ impl Crew {
             for line in self.book.lines().collect::<Vec<_>>().iter().rev().take(26).rev() {
                 println!("   {}", describe(&self.book, line));
             }
-            println!("{:?} {:?}", self.method, trace_view(&self.home(), self.method).next);
+            println!("{:?} {:?}", self.method, trace_view(&self.home, self.method).next);
         }
         self.acts < most
     }
 
     /// Whatever is said to be proven is so, and looks that are right never disagree.
     fn says_nothing_wrong(&self) {
-        let home = self.home();
+        let home = &self.home;
         for point in home.house().points() {
             match verdict(&home, &point.id) {
                 Verdict::Proven { breaker, .. } => assert_eq!(Some(breaker), self.feeds(&point.id)),
@@ -230,7 +229,7 @@ proptest! {
         }
         for n in 0..wiring.len() {
             let fed = if n <= usize::from(crew.behind) { wiring[0] } else { wiring[n] };
-            let known = verdict(&crew.home(), &id("p", n as u8));
+            let known = verdict(&crew.home, &id("p", n as u8));
             // What hangs on a feeder itself cannot be told from what is behind it.
             let provable = fed.filter(|b| Some(*b) != must_stay_on && !(sub && *b == 3));
             // What cannot be told from a look at the point beside it may stay unsure; it is never wrong.
@@ -241,6 +240,8 @@ proptest! {
             prop_assert_eq!(known.proven_on().cloned().or(unsure), provable.map(|b| id("b", b)), "point {}: {:?}", n, known);
         }
         prop_assert!(crew.book.home().switchings().off().is_empty(), "something was left off");
+        let anew = Study::from(&crew.book);
+        prop_assert_eq!(verdicts(&crew.home), verdicts(&anew), "one line after the other, as all of them at once");
         // One look with everything on, at most one for each breaker, one to see each breaker on again.
         let looks = crew.book.home().trace().looks().len();
         prop_assert!(method != Method::OneAtATime || gfci.is_some() || looks <= wiring.len() * 14 + 12, "{} looks", looks);
@@ -307,7 +308,7 @@ fn with_breakers_and_a_gfci_that_do_not_latch_hardly_anything_is_proven_wrongly(
             assert!(crew.ends(700), "the trace does not end");
         }
         for point in crew.book.home().house().points() {
-            if let Verdict::Proven { breaker, .. } = verdict(&crew.home(), &point.id) {
+            if let Verdict::Proven { breaker, .. } = verdict(&crew.home, &point.id) {
                 proven += 1;
                 wrong += usize::from(Some(breaker) != crew.feeds(&point.id));
             }
@@ -328,8 +329,8 @@ fn a_point_passed_over_has_its_turn_with_the_next_breaker() {
     while crew.obey() {
         assert!(crew.acts < 40, "the trace does not end");
     }
-    assert_eq!(verdict(&crew.home(), &id("p", 0)).proven_on(), Some(&id("b", 1)));
-    assert_eq!(verdict(&crew.home(), &id("p", 2)).proven_on(), Some(&id("b", 0)));
+    assert_eq!(verdict(&crew.home, &id("p", 0)).proven_on(), Some(&id("b", 1)));
+    assert_eq!(verdict(&crew.home, &id("p", 2)).proven_on(), Some(&id("b", 0)));
 }
 
 /// A GFCI that is tripped while what is behind it is being looked at: all of it is proven in the end, with few looks.
@@ -345,5 +346,5 @@ fn what_is_behind_a_gfci_that_was_tripped_on_the_way_is_seen_anew_and_proven() {
         }
         assert!(crew.acts < 150, "the trace does not end");
     }
-    assert_eq!(verdict(&crew.home(), &id("p", 0)).proven_on(), Some(&id("b", 5)));
+    assert_eq!(verdict(&crew.home, &id("p", 0)).proven_on(), Some(&id("b", 5)));
 }
