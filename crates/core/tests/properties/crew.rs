@@ -183,7 +183,7 @@ impl Crew {
     fn says_nothing_wrong(&self) {
         let home = &self.home;
         for point in home.house().points() {
-            match verdict(&home, &point.id) {
+            match verdict(home, &point.id) {
                 Verdict::Proven { breaker, .. } => assert_eq!(Some(breaker), self.feeds(&point.id)),
                 Verdict::Open { possible, .. } => {
                     let fed = self.feeds(&point.id);
