@@ -5,9 +5,9 @@ use serde_json::{Value, json};
 
 use crate::logbook::{Fact, Instrument};
 use crate::model::{
-    Bond, BreakerDetails, Cable, Configuration, Edition, Housing, Interior, MainAt, Metal, Method, NeutralLead, OpeningKind,
-    OtherSource, Outlets, PanelDetails, PointDetails, PointKind, Protection, Service, ServiceDisconnect, Terminals, Tie,
-    WireGauge,
+    Bond, BreakerDetails, Cable, Configuration, Edition, GoesBy, Housing, Interior, MainAt, Metal, Method, NeutralLead,
+    OpeningKind, OtherSource, Outlets, PanelDetails, PointDetails, PointKind, Protection, Service, ServiceDisconnect, Terminals,
+    Tie, WireGauge,
 };
 
 /// A choice: its value in the JSON, and its words.
@@ -91,6 +91,8 @@ pub struct Lists {
     sources: Vec<Choice>,
     /// Kinds of points.
     point_kinds: Vec<Choice>,
+    /// What may make each kind of point go on and off by itself, or keep it alive without its breaker.
+    goes_by: Vec<(PointKind, Vec<Choice>)>,
     /// What can be tapped onto the plan, the most frequent first.
     placeable: Vec<Placeable>,
     /// Openings that can be tapped onto the plan.
@@ -225,10 +227,18 @@ pub fn lists() -> Lists {
         ]
         .map(|(instrument, words)| (json!(instrument), words.to_owned()))
         .to_vec(),
+        goes_by: goes_by(),
         unread_panel: PanelDetails::default(),
         unread_breaker: BreakerDetails::default(),
         plain_point: PointDetails::default(),
     }
+}
+
+fn goes_by() -> Vec<(PointKind, Vec<Choice>)> {
+    let kinds =
+        [PointKind::Receptacle, PointKind::Light, PointKind::Switch, PointKind::Appliance, PointKind::Alarm, PointKind::Fan];
+    let choice = |by: &GoesBy| (json!(by), by.words().to_owned());
+    kinds.into_iter().map(|kind| (kind, GoesBy::usual_at(kind).iter().map(choice).collect())).collect()
 }
 
 fn placeable() -> Vec<Placeable> {

@@ -1,6 +1,6 @@
 //! What is out there: rooms and the points in them.
 
-use crate::model::{Amps, Configuration, PointId, RoomId, Volts};
+use crate::model::{Amps, Configuration, GoesBy, PointId, RoomId, Volts};
 
 /// A room, or any place with points in it.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -80,6 +80,8 @@ pub struct PointDetails {
     pub weather_resistant: bool,
     /// What hangs on it may be without power for so many minutes at most: a freezer, an aquarium.
     pub dark_minutes: Option<u16>,
+    /// What makes it go on and off by itself, or keeps it alive without its breaker.
+    pub goes_by: Option<GoesBy>,
 }
 
 /// The data plate of a motor or cooling unit: what it says goes before the table of wires.

@@ -5,6 +5,7 @@
 //! wire); what follows from a whole home is an answer and has a module of its own.
 
 mod code;
+mod goes_by;
 mod house;
 mod ids;
 pub(crate) mod meter;
@@ -19,6 +20,7 @@ pub use code::{
     Cable, Configuration, Edition, Metal, Terminals, Wire, WireGauge, ampacity, breakers_for, is_standard, largest_breaker,
     largest_service,
 };
+pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
 pub use ids::{BadId, BreakerId, EntryId, HomeId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
 pub use panel::{

@@ -51,6 +51,9 @@ pub enum Wish {
         point_kind: PointKind,
         /// 120 or 240.
         volts: Volts,
+        /// What else is known of it.
+        #[serde(default)]
+        details: PointDetails,
         /// Its name; numbered where it is empty, counted on where the room has it already.
         name: String,
     },
@@ -195,13 +198,13 @@ fn worked_out(home: &Home, wish: &Wish) -> Result<Proposal, Refusal> {
             let corners = outline.corners().iter().map(turned).collect();
             plain(format!("{} turned", known.name), vec![Fact::RoomDrawn(RoomDrawn { room: room.clone(), corners })])
         }
-        Wish::ListPoint { point, room, point_kind, volts, name } => {
+        Wish::ListPoint { point, room, point_kind, volts, details, name } => {
             let known = home.house().room(room).ok_or_else(|| no_place("There is no such room.", "Choose one of the list."))?;
             let name = match name.trim() {
                 "" => free_name(home, room, *point_kind, &format!("{} 1", point_kind.word())),
                 name => free_name(home, room, *point_kind, name),
             };
-            let placed = new_point(point, room, *point_kind, name.clone(), *volts, PointDetails::default());
+            let placed = new_point(point, room, *point_kind, name.clone(), *volts, details.clone());
             plain(format!("{}, {name}", known.name), vec![placed])
         }
         Wish::TapPoint { point, floor, at, point_kind, volts, details, name } => {

@@ -179,7 +179,15 @@ fn a_listed_point_is_numbered_where_it_has_no_name_and_counted_on_where_the_room
     let mut w = house();
     let mut list = |n: u8, room: &str, name: &str| {
         let (point, room) = (id(&format!("listed-{n}")), id(room));
-        let wish = Wish::ListPoint { point, room, point_kind: PointKind::Receptacle, volts: Volts::new(120), name: name.into() };
+        let details = PointDetails::default();
+        let wish = Wish::ListPoint {
+            point,
+            room,
+            point_kind: PointKind::Receptacle,
+            volts: Volts::new(120),
+            details,
+            name: name.into(),
+        };
         let proposal = propose(&w.home, &wish).map_err(|refusal| refusal.wrong)?;
         for fact in &proposal.facts {
             w.act(&format!("fact {}", serde_json::to_string(fact).unwrap())).unwrap();

@@ -124,7 +124,7 @@ pub struct CasePoint {
     pub high: bool,
     /// How many seconds it may be dark at a stretch.
     pub max_dark_s: Option<f64>,
-    /// It is known to go on and off by itself, so it is looked at in another way: by a meter, or by what shows its power.
+    /// It is known to go on and off by itself with nothing on it that shows its power all the time: a meter is sure, a glance not.
     pub by_itself: bool,
 }
 

@@ -25,6 +25,8 @@ pub(crate) const POINT_S: f64 = 27.0;
 pub(crate) const OUTAGE_S: f64 = 330.0;
 /// How long a point that goes by itself stays lit or dark, in seconds, is twice this on the average.
 pub(crate) const OWN_S: f64 = 100.0;
+/// How often a point that is known to go by itself is taken as seen by a plain glance all the same. Judgement, no source.
+pub(crate) const GLANCED: f64 = 0.3;
 /// The share of points with a mind of their own that nobody has told.
 pub(crate) const UNKNOWN: f64 = 0.3;
 /// The share of lights and appliances with a mind of their own.

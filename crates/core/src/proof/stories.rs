@@ -8,8 +8,8 @@
 
 use super::case::OffSet;
 use super::rates::{
-    MISREAD, NOT_LATCHED, OUTAGE, OUTAGE_S, OWN_LIGHTS, OWN_RECEPTACLES, OWN_S, POINT_S, TRIPS, TRIPS_AT_ONCE, TRIPS_BESIDE,
-    UNKNOWN, WRONG_HANDLE, WRONG_POINT,
+    GLANCED, MISREAD, NOT_LATCHED, OUTAGE, OUTAGE_S, OWN_LIGHTS, OWN_RECEPTACLES, OWN_S, POINT_S, TRIPS, TRIPS_AT_ONCE,
+    TRIPS_BESIDE, UNKNOWN, WRONG_HANDLE, WRONG_POINT,
 };
 
 /// A trace of fewer points is taken to be as long as one of so many.
@@ -23,10 +23,10 @@ const SEEN_POWER: f64 = 0.005;
 /// The most that one dark look at a proven point may speak for a cause that many points share.
 const MOST_SHARED: f64 = 20.0;
 
-/// How likely a point goes by itself without that being known; nothing where it is known.
+/// How likely what is seen of a point goes by itself. Where it is known to, one glance proves nothing; a meter does.
 pub(super) const fn own_mind(is_receptacle: bool, known: bool) -> f64 {
     if known {
-        0.0
+        GLANCED
     } else if is_receptacle {
         UNKNOWN * OWN_RECEPTACLES
     } else {

@@ -85,7 +85,7 @@ pub(super) fn case_of(home: &Study, ids: &[BreakerId], rooms: &[RoomId], setup: 
                 name: p.name.clone(),
                 high: p.volts == Volts::new(240),
                 max_dark_s: p.details.dark_minutes.map(|minutes| f64::from(minutes) * 60.0),
-                by_itself: false,
+                by_itself: p.details.goes_by.is_some_and(|by| !by.shows_its_power()),
             })
             .collect(),
     }

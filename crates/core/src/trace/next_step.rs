@@ -232,6 +232,7 @@ impl<'a> Rounds<'a> {
                             plugged: self.plugged.contains(&p.id),
                             again: false,
                             anew: false,
+                            how: p.how_to_look().map(str::to_owned),
                             between: self.between_now(&p.id),
                         }
                     })

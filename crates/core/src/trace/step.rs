@@ -32,6 +32,9 @@ pub struct PointToSee {
     pub again: bool,
     /// To be found anew by its place and name, so that it is not the wrong point twice over.
     pub anew: bool,
+    /// How it is looked at, where it goes on and off by itself or has a battery.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub how: Option<String>,
     /// Volts that a meter showed since, neither lit nor dark: to be looked at with something that loads it.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub between: Option<f64>,

@@ -112,6 +112,8 @@ pub struct Looking {
     pub listen: bool,
     /// The rest of a room may be told lit at one go.
     pub rest_lit: bool,
+    /// The rest of a room may be told dark at one go.
+    pub rest_dark: bool,
     /// A point that nobody asked about may be told dark.
     pub noticed: bool,
 }
@@ -145,6 +147,15 @@ pub struct StepCard {
     pub looking: Option<Looking>,
     /// The volts that a meter shows there now may be entered here.
     pub meter_at: Option<PointId>,
+}
+
+/// What the rest of a room may be told at one go.
+#[derive(Clone, Copy)]
+enum Rest {
+    /// Nothing: each point by itself.
+    Each,
+    Lit,
+    LitOrDark,
 }
 
 impl StepCard {
@@ -186,8 +197,9 @@ impl StepCard {
         self
     }
 
-    const fn look(mut self, listen: bool, rest_lit: bool, noticed: bool) -> Self {
-        self.looking = Some(Looking { listen, rest_lit, noticed });
+    const fn look(mut self, listen: bool, rest: Rest, noticed: bool) -> Self {
+        let (rest_lit, rest_dark) = (!matches!(rest, Rest::Each), matches!(rest, Rest::LitOrDark));
+        self.looking = Some(Looking { listen, rest_lit, rest_dark, noticed });
         self
     }
 
@@ -276,7 +288,7 @@ impl Words<'_> {
                     Reader::Owner if !rooms.is_empty() => {
                         let go = if breakers.len() == 1 { "goes" } else { "go" };
                         let why = format!("{} {go} on again now.", self.numbers(breakers));
-                        self.walk(Weight::Quiet, "Seen in this round", why).look(false, false, true)
+                        self.walk(Weight::Quiet, "Seen in this round", why).look(false, Rest::Each, true)
                     }
                     _ => self.wait_for(breakers, "on again"),
                 };
@@ -289,7 +301,7 @@ impl Words<'_> {
                 let panel = self
                     .panel(Weight::Quiet, format!("Leave {number} OFF"), why)
                     .act(self.on_again(std::slice::from_ref(breaker)));
-                (panel, self.walk(Weight::Loud, "Lit or dark?", format!("{number} is off.")).look(false, true, true))
+                (panel, self.walk(Weight::Loud, "Lit or dark?", format!("{number} is off.")).look(false, Rest::LitOrDark, true))
             }
             NextStep::LookUnder { off, why, listen, .. } => {
                 let mut panel = self.panel(Weight::Quiet, self.leave(off), why);
@@ -302,7 +314,12 @@ impl Words<'_> {
                 } else {
                     self.walk(Weight::Loud, "Lit or dark?", why)
                 };
-                (panel, walk.look(*listen, !listen, true))
+                let rest = match (*listen, off.is_empty()) {
+                    (true, _) => Rest::Each,
+                    (false, true) => Rest::Lit,
+                    (false, false) => Rest::LitOrDark,
+                };
+                (panel, walk.look(*listen, rest, true))
             }
             NextStep::Cycle { breaker, why } => {
                 let number = self.number(breaker);
@@ -324,7 +341,7 @@ impl Words<'_> {
                 let walk = format!("{number} is on again. One is enough.");
                 (
                     self.panel(Weight::Quiet, format!("Is {number} really on?"), why),
-                    self.walk(Weight::Loud, "See one of these lit again", walk).look(false, false, false),
+                    self.walk(Weight::Loud, "See one of these lit again", walk).look(false, Rest::Each, false),
                 )
             }
             NextStep::FollowTone { point, room, name, why } => self.follow_tone(point, &format!("{room}, {name}"), why),
@@ -335,7 +352,7 @@ impl Words<'_> {
                 let walk = if rooms.is_empty() || self.reader == Reader::Helper {
                     self.walk(Weight::Quiet, "Nothing more to look at", summary)
                 } else {
-                    self.walk(Weight::Quiet, "Passed over; look after all?", "").look(false, false, false)
+                    self.walk(Weight::Quiet, "Passed over; look after all?", "").look(false, Rest::Each, false)
                 };
                 (panel.main(open("See the card", Screen::Directory)), walk)
             }
@@ -414,7 +431,7 @@ impl Words<'_> {
         let walk = "With everything on: switches on, lamps in, GFCIs reset.";
         (
             self.panel(Weight::Quiet, title, why),
-            self.walk(Weight::Loud, "See that each one is lit", walk).look(false, true, false),
+            self.walk(Weight::Loud, "See that each one is lit", walk).look(false, Rest::Lit, false),
         )
     }
 
@@ -446,7 +463,7 @@ impl Words<'_> {
                            nothing of a breaker.";
                 (
                     self.panel(Weight::Loud, title, why).over("At the GFCI").main(record("Done, it is reset", facts)),
-                    self.walk(Weight::Loud, "What went dark with it?", "").look(false, false, false),
+                    self.walk(Weight::Loud, "What went dark with it?", "").look(false, Rest::Each, false),
                 )
             }
             Reader::Helper => {
@@ -560,8 +577,8 @@ mod tests {
             };
             writeln!(text, "  {mark} [{}] {does}", act.words).unwrap();
         }
-        if let Some(Looking { listen, rest_lit, noticed }) = card.looking {
-            writeln!(text, "  looking: by ear {listen}, rest lit {rest_lit}, noticed {noticed}").unwrap();
+        if let Some(Looking { listen, rest_lit, rest_dark, noticed }) = card.looking {
+            writeln!(text, "  looking: by ear {listen}, rest lit {rest_lit}, rest dark {rest_dark}, noticed {noticed}").unwrap();
         }
         text
     }

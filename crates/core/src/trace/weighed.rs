@@ -96,13 +96,17 @@ fn lines(home: &Study, looks: &[Look], breakers: &[BreakerId], points: &[PointId
     let counts = counts(home, looks);
     let leads_on = !home.panels().none_leads_on();
     let (costs, mut clock) = (Costs::default(), Clock { then: None, made_up: home.practice().is_some() });
-    let mut last_looks: BTreeMap<&str, &PointId> = BTreeMap::new();
+    let mut last_looks: BTreeMap<&str, &Look> = BTreeMap::new();
     let mut taken = Vec::with_capacity(looks.len());
     let mut left = looks.iter().peekable();
     let switchings = home.switchings().all();
     for moves in 0..=switchings.len() {
         while let Some(look) = left.next_if(|look| look.moves == moves) {
-            let in_place = last_looks.insert(&look.by, &look.point) == Some(&look.point) && !look.anew;
+            let last = last_looks.insert(&look.by, look).filter(|last| last.point == look.point);
+            if last.is_some_and(|last| is_tapped_twice(last, look)) {
+                continue;
+            }
+            let in_place = last.is_some() && !look.anew;
             let Some(point) = places.get(&look.point).copied().filter(|_| counts[look.place]) else { continue };
             taken.push(Taken::Saw {
                 seconds: clock.goes_to(look.at, costs.plug_s),
@@ -122,6 +126,12 @@ fn lines(home: &Study, looks: &[Look], breakers: &[BreakerId], points: &[PointId
         });
     }
     taken
+}
+
+/// Whether the second of two looks in a row is the same tap twice: nobody looks again within a second.
+fn is_tapped_twice(first: &Look, second: &Look) -> bool {
+    const MS: u64 = 1000;
+    second.seen == first.seen && second.moves == first.moves && second.at.unix_ms().abs_diff(first.at.unix_ms()) < MS
 }
 
 /// The time of the lines as it goes on. A made-up house is walked through in no time, so there each line takes what it would.

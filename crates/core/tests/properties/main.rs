@@ -20,7 +20,7 @@ use crate::naive::{naively_singled_out, seen_lit};
 pub(crate) fn draft(n: usize, fact: Fact) -> Draft {
     Draft {
         id: format!("e{n}").parse().unwrap(),
-        at: Moment::from_unix_ms(n as i64),
+        at: Moment::from_unix_ms(n as i64 * 1000),
         by: "x".into(),
         instrument: None,
         version: Fact::VERSION,

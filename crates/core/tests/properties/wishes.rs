@@ -55,6 +55,7 @@ fn any_wish() -> impl Strategy<Value = Wish> {
             room,
             point_kind,
             volts,
+            details: PointDetails::default(),
             name,
         }),
         2 => (floor(), spot(), kind(), volts(), name()).prop_map(|(floor, at, point_kind, volts, name)| Wish::TapPoint {

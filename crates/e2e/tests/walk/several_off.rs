@@ -32,14 +32,14 @@ async fn dark_house(site: &Site) -> Result<String> {
     Ok(format!("{}/h/weir", site.address))
 }
 
-/// What the trace asks now: its step and the point it waits for.
+/// What the trace asks now: its step, the point it waits for, and the last line that it knows of.
 async fn asked(page: &Page) -> Result<(String, String)> {
     let step = Trace(page).step().await?;
     let point = match step.as_str() {
         "see_all_lit" | "look_under" => Trace(page).current().await.unwrap_or_default(),
         _ => String::new(),
     };
-    Ok((step, format!("{point} {:?}", page.off_now().await?)))
+    Ok((step, format!("{point} {:?} {}", page.off_now().await?, Trace(page).followed().await?)))
 }
 
 pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, page: &Page, _: View) -> Result<()> {

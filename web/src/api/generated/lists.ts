@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 8,
+  "factVersion": 9,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -480,6 +480,114 @@ export const LISTS = {
       "Capped cable"
     ]
   ],
+  "goesBy": [
+    [
+      "receptacle",
+      [
+        [
+          "timer",
+          "a timer"
+        ],
+        [
+          "two_switches",
+          "two switches (three-way)"
+        ],
+        [
+          "battery_supply",
+          "a battery supply (UPS)"
+        ],
+        [
+          "smart_lamp",
+          "an app or radio switch"
+        ]
+      ]
+    ],
+    [
+      "light",
+      [
+        [
+          "motion_sensor",
+          "a motion sensor"
+        ],
+        [
+          "light_sensor",
+          "a light sensor"
+        ],
+        [
+          "timer",
+          "a timer"
+        ],
+        [
+          "smart_lamp",
+          "an app or radio switch"
+        ],
+        [
+          "two_switches",
+          "two switches (three-way)"
+        ],
+        [
+          "own_battery",
+          "a battery of its own"
+        ]
+      ]
+    ],
+    [
+      "switch",
+      [
+        [
+          "motion_sensor",
+          "a motion sensor"
+        ],
+        [
+          "timer",
+          "a timer"
+        ]
+      ]
+    ],
+    [
+      "appliance",
+      [
+        [
+          "thermostat",
+          "a thermostat or compressor"
+        ],
+        [
+          "timer",
+          "a timer"
+        ],
+        [
+          "own_battery",
+          "a battery of its own"
+        ]
+      ]
+    ],
+    [
+      "alarm",
+      [
+        [
+          "own_battery",
+          "a battery of its own"
+        ]
+      ]
+    ],
+    [
+      "fan",
+      [
+        [
+          "timer",
+          "a timer"
+        ],
+        [
+          "motion_sensor",
+          "a motion sensor"
+        ],
+        [
+          "thermostat",
+          "a thermostat or compressor"
+        ]
+      ]
+    ]
+  ],
   "placeable": [
     {
       "key": "receptacle",
@@ -492,7 +600,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -506,7 +615,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -520,7 +630,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -534,7 +645,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -548,7 +660,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -562,7 +675,8 @@ export const LISTS = {
         "gfci": true,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -576,7 +690,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -590,7 +705,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -604,7 +720,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": true,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -618,7 +735,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -632,7 +750,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -646,7 +765,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -660,7 +780,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     },
     {
@@ -674,7 +795,8 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
-        "dark_minutes": null
+        "dark_minutes": null,
+        "goes_by": null
       }
     }
   ],
@@ -789,6 +911,7 @@ export const LISTS = {
     "gfci": false,
     "outdoor": false,
     "weather_resistant": false,
-    "dark_minutes": null
+    "dark_minutes": null,
+    "goes_by": null
   }
 } as const;

@@ -1411,6 +1411,11 @@ export interface components {
             /** @description What loses power when it trips. */
             points: components["schemas"]["PointId"][];
         };
+        /**
+         * @description What makes a point go on and off by itself, or keeps it alive without its breaker. Common practice; no source.
+         * @enum {string}
+         */
+        GoesBy: "timer" | "light_sensor" | "motion_sensor" | "thermostat" | "own_battery" | "battery_supply" | "smart_lamp" | "two_switches";
         /** @description A breaker as somebody finds it at the panel. */
         Handle: {
             /**
@@ -1712,6 +1717,8 @@ export interface components {
             listen: boolean;
             /** @description A point that nobody asked about may be told dark. */
             noticed: boolean;
+            /** @description The rest of a room may be told dark at one go. */
+            rest_dark: boolean;
             /** @description The rest of a room may be told lit at one go. */
             rest_lit: boolean;
         };
@@ -2597,6 +2604,8 @@ export interface components {
              */
             gfci: boolean;
             /** @default null */
+            goes_by: components["schemas"]["GoesBy"] | null;
+            /** @default null */
             half_of: components["schemas"]["PointId"] | null;
             /**
              * @description Outdoors or in another wet place.
@@ -2683,6 +2692,8 @@ export interface components {
              * @description Volts that a meter showed since, neither lit nor dark: to be looked at with something that loads it.
              */
             between?: number | null;
+            /** @description How it is looked at, where it goes on and off by itself or has a battery. */
+            how?: string | null;
             /** @description What it is looked at with, as a rule. */
             instrument: components["schemas"]["Instrument"];
             /** @description What it is. */
@@ -3404,6 +3415,8 @@ export interface components {
             /** @enum {string} */
             wish: "turn_room";
         } | {
+            /** @description What else is known of it. */
+            details?: components["schemas"]["PointDetails"];
             /** @description Its name; numbered where it is empty, counted on where the room has it already. */
             name: string;
             /** @description Its id. */

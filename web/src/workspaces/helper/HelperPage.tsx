@@ -18,6 +18,7 @@ import { StepCardShown } from "../../parts/StepCardShown";
 import { stepId, useNewStep } from "../../parts/useNewStep";
 import { Kit } from "../practice/Instruments";
 import { CurrentPoint } from "../trace/CurrentPoint";
+import { LastLook } from "../trace/LastLook";
 import { metered, useLooks } from "../trace/useLooks";
 
 /** A helper's phone: their own next step, and nothing else. */
@@ -121,11 +122,7 @@ function Step({ home, view }: { home: string; view: HelperView }) {
           onVolts={metered(looks)}
         />
       )}
-      {looks.last && (
-        <Button color="inherit" onClick={looks.strikeLast} sx={{ alignSelf: "flex-start" }}>
-          Strike out: {looks.last.words}
-        </Button>
-      )}
+      {!looks.current && <LastLook looks={looks} />}
     </Stack>
   );
 }

@@ -13,6 +13,14 @@ import { newId } from "../../api/record";
 import { useWish } from "./plan/useWish";
 import { Block } from "../../parts/Block";
 
+/** A point as it is typed. */
+interface Adding {
+  kind: PointKind;
+  name: string;
+  high: boolean;
+  gfci: boolean;
+}
+
 /** Adds points in a row: the kind stays, Enter adds, an empty name is counted on. */
 export function AddPoints({ home, room }: { home: HomeOverview; room: Room }) {
   const wish = useWish(home.id);
@@ -20,9 +28,10 @@ export function AddPoints({ home, room }: { home: HomeOverview; room: Room }) {
   const [kind, setKind] = useState<PointKind>("receptacle");
   const [name, setName] = useState("");
   const [high, setHigh] = useState(false);
-  const [last, setLast] = useState<{ kind: PointKind; name: string; high: boolean } | null>(null);
+  const [gfci, setGfci] = useState(false);
+  const [last, setLast] = useState<Adding | null>(null);
 
-  const add = async (point: { kind: PointKind; name: string; high: boolean }) => {
+  const add = async (point: Adding) => {
     const volts = point.high ? 240 : 120;
     const added = await wish({
       wish: "list_point",
@@ -31,17 +40,19 @@ export function AddPoints({ home, room }: { home: HomeOverview; room: Room }) {
       point_kind: point.kind,
       name: point.name,
       volts,
+      details: { ...LISTS.plainPoint, gfci: point.gfci },
     });
     if (added) {
       setLast(point);
       setName("");
       setHigh(false);
+      setGfci(false);
     }
     field.current?.focus();
   };
   const submit = (event: SyntheticEvent) => {
     event.preventDefault();
-    void add({ kind, name, high });
+    void add({ kind, name, high, gfci: gfci && kind === "receptacle" });
   };
   return (
     <Block title={`Add to ${room.name}`}>
@@ -81,6 +92,12 @@ export function AddPoints({ home, room }: { home: HomeOverview; room: Room }) {
             control={<Checkbox checked={high} onChange={(e) => setHigh(e.target.checked)} />}
             label="240 V"
           />
+          {kind === "receptacle" && (
+            <FormControlLabel
+              control={<Checkbox checked={gfci} onChange={(e) => setGfci(e.target.checked)} />}
+              label="test button (GFCI)"
+            />
+          )}
           <Button type="submit" variant="contained">
             Add
           </Button>

@@ -9,9 +9,19 @@ import { useKeptForm } from "../../parts/form/useKeptForm";
 import { numberOrNull } from "../../parts/yesNo";
 
 type Face = NonNullable<KnownPoint["configuration"]>;
+type GoesBy = NonNullable<KnownPoint["details"]["goes_by"]>;
 
 /** A point as its form shows it. */
-type Values = { name: string; face: Face | ""; only_one: boolean; minimum: string; maximum: string; dark: string };
+type Values = {
+  name: string;
+  face: Face | "";
+  only_one: boolean;
+  minimum: string;
+  maximum: string;
+  dark: string;
+  goes_by: GoesBy | "";
+  gfci: boolean;
+};
 const { Text, Amount, One, Tick } = fieldsOf<Values>();
 
 interface Props {
@@ -28,6 +38,8 @@ const valuesOf = (point: KnownPoint): Values => ({
   minimum: point.plate ? String(point.plate.minimum_ampacity) : "",
   maximum: point.plate ? String(point.plate.maximum_breaker) : "",
   dark: point.details.dark_minutes ? String(point.details.dark_minutes) : "",
+  goes_by: point.details.goes_by ?? "",
+  gfci: point.details.gfci,
 });
 
 const factOf = (point: KnownPoint, values: Values): Fact => ({
@@ -46,6 +58,8 @@ const factOf = (point: KnownPoint, values: Values): Fact => ({
   details: {
     ...point.details,
     dark_minutes: numberOrNull(values.dark),
+    goes_by: values.goes_by === "" ? null : values.goes_by,
+    gfci: values.gfci,
     // Alone on its circuit is said of a face with one outlet; a duplex counts as two.
     outlets: values.only_one ? "single" : point.details.outlets,
   },
@@ -54,6 +68,7 @@ const factOf = (point: KnownPoint, values: Values): Fact => ({
 /** A point's name, and what was read on it: the face of a receptacle, the plate of an appliance. */
 export function EditPoint({ home, point, onSave, onRemove }: Props) {
   const kept = useKeptForm(`point ${home} ${point.id}`, valuesOf(point));
+  const goesBy = LISTS.goesBy.find(([kind]) => kind === point.kind)?.[1] ?? [];
   const faces: readonly Face[] = point.volts === 240 ? LISTS.faces240 : LISTS.faces120;
   return (
     <Box component="li" sx={{ py: 1 }}>
@@ -64,7 +79,7 @@ export function EditPoint({ home, point, onSave, onRemove }: Props) {
               <Text name="name" label={point.kind} required />
               {point.kind === "receptacle" && (
                 <>
-                  <Box sx={{ minWidth: 130 }}>
+                  <Box sx={{ minWidth: 210, display: "grid" }}>
                     <One
                       name="face"
                       label="Face of the receptacle"
@@ -72,6 +87,7 @@ export function EditPoint({ home, point, onSave, onRemove }: Props) {
                     />
                   </Box>
                   <Tick name="only_one" label="one outlet only, alone on its circuit" />
+                  <Tick name="gfci" label="test button (GFCI)" />
                 </>
               )}
               {point.kind === "appliance" && (
@@ -80,6 +96,15 @@ export function EditPoint({ home, point, onSave, onRemove }: Props) {
                   <Amount name="maximum" label={`Plate of ${point.name}: largest breaker`} unit="A" />
                   <Amount name="dark" label={`${point.name}: without power at most`} unit="min" whole />
                 </>
+              )}
+              {goesBy.length > 0 && (
+                <Box sx={{ minWidth: 230, display: "grid" }}>
+                  <One
+                    name="goes_by"
+                    label={point.kind === "alarm" ? "Also fed by" : "Also worked by"}
+                    options={[["", "nothing, or not known"], ...goesBy]}
+                  />
+                </Box>
               )}
               <Button type="submit" variant="outlined" disabled={!kept.changed || saving}>
                 Save

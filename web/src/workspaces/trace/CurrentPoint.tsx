@@ -2,7 +2,8 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { tone } from "../../app/theme";
-import { Between, PointVolts } from "./PointVolts";
+import { LastLook } from "./LastLook";
+import { Between, HowToLook, PointVolts } from "./PointVolts";
 import type { Looks, Shown } from "./useLooks";
 
 interface Props {
@@ -21,7 +22,7 @@ export function CurrentPoint({ shown, looks, listening = false }: Props) {
       <Typography variant="h3" component="p">
         {shown.room}
       </Typography>
-      <Typography variant="h2" component="p">
+      <Typography variant="h2" component="p" sx={{ fontSize: "1.5rem", lineHeight: 1.2 }}>
         {shown.point.name}
       </Typography>
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1.25 }}>
@@ -31,6 +32,7 @@ export function CurrentPoint({ shown, looks, listening = false }: Props) {
         {shown.point.anew && ", find it anew by its place and name"}
         {shown.point.plugged && ", a tester is plugged in here"}
       </Typography>
+      <HowToLook shown={shown} />
       <Between shown={shown} />
       <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.25 }}>
         <Button
@@ -55,6 +57,7 @@ export function CurrentPoint({ shown, looks, listening = false }: Props) {
         </Button>
       </Box>
       <PointVolts shown={shown} looks={looks} />
+      <LastLook looks={looks} />
     </Box>
   );
 }

@@ -14,6 +14,16 @@ export function PointVolts({ shown, looks }: { shown: Shown; looks: Looks }) {
   );
 }
 
+/** How a point is looked at that goes on and off by itself, or lives on a battery. */
+export function HowToLook({ shown }: { shown: Shown }) {
+  if (!shown.point.how) return null;
+  return (
+    <Typography component="span" variant="body2" sx={{ display: "block", mb: 1 }} data-testid="how-to-look">
+      {shown.point.how}
+    </Typography>
+  );
+}
+
 /** A reading between lit and dark, and what to do about it. */
 export function Between({ shown }: { shown: Shown }) {
   if (shown.between === null) return null;

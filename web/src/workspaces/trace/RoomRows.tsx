@@ -1,17 +1,18 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import type { RoomToWalk } from "../../api/client";
+import type { RoomToWalk, Seen } from "../../api/client";
 import { tone } from "../../app/theme";
 import { kindAfter } from "../../parts/words";
-import { Between, PointVolts } from "./PointVolts";
+import { Between, HowToLook, PointVolts } from "./PointVolts";
 import type { Looks, Shown } from "./useLooks";
 
 interface Props {
   room: RoomToWalk;
   looks: Looks;
   wide: boolean;
-  bulk: boolean;
+  /** What the rest of the room may be told at one go. */
+  bulk: Seen[];
   /** A radio there is listened to from the panel. */
   listening: boolean;
 }
@@ -32,11 +33,17 @@ export function RoomRows({ room, looks, wide, bulk, listening }: Props) {
               `, ${room.who?.join(" and ")} ${room.who?.length === 1 ? "is" : "are"} there`}
           </Box>
         </Typography>
-        {bulk && todo.length > 1 && (
-          <Button color="inherit" onClick={() => looks.restLit(room)} aria-label={`Rest lit in ${room.name}`}>
-            Rest lit
-          </Button>
-        )}
+        {todo.length > 1 &&
+          bulk.map((seen) => (
+            <Button
+              key={seen}
+              color="inherit"
+              onClick={() => looks.restOf(room, seen)}
+              aria-label={`Rest ${seen} in ${room.name}`}
+            >
+              Rest {seen}
+            </Button>
+          ))}
       </Box>
       <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
         {rows.map((shown) =>
@@ -116,6 +123,7 @@ function WideRow({ shown, looks, listening }: { shown: Shown; looks: Looks; list
         </Button>
       </Box>
       <Box sx={{ width: "100%", pr: 1 }}>
+        <HowToLook shown={shown} />
         <Between shown={shown} />
         <PointVolts shown={shown} looks={looks} />
       </Box>

@@ -1,5 +1,4 @@
 import Box from "@mui/material/Box";
-import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
@@ -15,7 +14,8 @@ import { MethodChoice } from "./MethodChoice";
 import { WalkingSide } from "./WalkingSide";
 import { pressMain, useKeys } from "../../parts/useKeys";
 import { useNewStep } from "../../parts/useNewStep";
-import { useLooks, type Looks } from "./useLooks";
+import { LastLook } from "./LastLook";
+import { useLooks } from "./useLooks";
 
 /** Which breaker feeds what: the panel side, the walking side, how far it is. */
 export function TracePage() {
@@ -56,7 +56,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
       <Stack spacing={2}>
         {walkingFirst ? walking : panel}
         {view.next.step === "follow_tone" && kit}
-        <LastLook looks={looks} />
+        {!looks.current && <LastLook looks={looks} />}
         {walkingFirst ? panel : walking}
         {progress}
       </Stack>
@@ -79,15 +79,5 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
       </Stack>
       {progress}
     </Box>
-  );
-}
-
-/** A slip is struck out at once, wherever the trace has gone meanwhile. */
-function LastLook({ looks }: { looks: Looks }) {
-  if (!looks.last) return null;
-  return (
-    <Button color="inherit" onClick={looks.strikeLast} sx={{ alignSelf: "flex-start" }}>
-      Strike out: {looks.last.words}
-    </Button>
   );
 }

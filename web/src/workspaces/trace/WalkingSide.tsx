@@ -2,7 +2,7 @@ import MenuItem from "@mui/material/MenuItem";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
-import type { HomeOverview, RoomToWalk, TraceView } from "../../api/client";
+import type { HomeOverview, RoomToWalk, Seen, TraceView } from "../../api/client";
 import { StepCardShown } from "../../parts/StepCardShown";
 import { useKeys } from "../../parts/useKeys";
 import { CurrentPoint } from "./CurrentPoint";
@@ -36,7 +36,8 @@ export function WalkingSide({ home, view, looks, wide, kit }: Props) {
     const shown = card.weight === "loud" || (wide && view.panel.weight === "loud");
     return shown ? <StepCardShown card={card} home={home.id} onFacts={looks.act} /> : null;
   }
-  const { listen, rest_lit, noticed } = card.looking;
+  const { listen, rest_lit, rest_dark, noticed } = card.looking;
+  const bulk: Seen[] = [...(rest_dark ? ["dark" as const] : []), ...(rest_lit ? ["lit" as const] : [])];
   const rooms: RoomToWalk[] = "rooms" in view.next ? view.next.rooms : [];
   const todo = looks.shown.filter((s) => s.seen === null && !s.skipped);
   return (
@@ -48,7 +49,7 @@ export function WalkingSide({ home, view, looks, wide, kit }: Props) {
       {!wide && current && <CurrentPoint key={current.point.point} shown={current} looks={looks} listening={listen} />}
       {!wide && kit}
       {rooms.map((room) => (
-        <RoomRows key={room.room} room={room} looks={looks} wide={wide} listening={listen} bulk={rest_lit} />
+        <RoomRows key={room.room} room={room} looks={looks} wide={wide} listening={listen} bulk={bulk} />
       ))}
       {noticed && <SomethingElse home={home} looks={looks} />}
       <MissingPoint home={home} room={current?.roomId ?? rooms[0]?.room ?? null} looks={looks} />

@@ -20,8 +20,8 @@ export interface Shown {
 export interface Looks {
   shown: Shown[];
   current: Shown | undefined;
-  /** The last look of this screen, as long as no breaker has moved since. */
-  last: { line: string; words: string } | null;
+  /** What this screen wrote last, a look or the rest of a room, as long as no breaker has moved since. */
+  last: { lines: string[]; words: string } | null;
   choose: (point: string) => void;
   look: (shown: Shown, seen: Seen) => void;
   /** The point at which a meter is held: its volts are being entered. */
@@ -30,7 +30,8 @@ export interface Looks {
   readVolts: (shown: Shown, volts: number) => void;
   skip: (shown: Shown) => void;
   skipPoint: (point: string, reason: string) => void;
-  restLit: (room: RoomToWalk) => void;
+  /** Everything of the room that was not looked at yet shows the same. */
+  restOf: (room: RoomToWalk, seen: Seen) => void;
   strikeLast: () => void;
   noticedDark: (point: string) => void;
   /** Writes what a step's button says was done. */
@@ -84,7 +85,7 @@ export function useLooks(home: string, walk: Walk): Looks {
   const write = (facts: Fact[], words: string, instrument?: Instrument) => {
     record(facts, { since: walk.lastTurn, ...(instrument && { instrument }) }).then((lines) => {
       const line = lines.at(-1);
-      setLast(line && words ? { line, words } : null);
+      setLast(line && words ? { lines: [line], words } : null);
     }, say.problem);
     setChosen(null);
     setMetering(null);
@@ -122,19 +123,24 @@ export function useLooks(home: string, walk: Walk): Looks {
       write([{ kind: "point_skipped", point: target.point.point, reason: "" }], words);
     },
     skipPoint: (point, reason) => write([{ kind: "point_skipped", point, reason }], "skipped"),
-    restLit: (room) => {
-      const rest = shown.filter((s) => s.room === room.name && s.seen === null && !s.skipped && s.between === null);
-      for (const instrument of new Set(rest.map((s) => s.point.instrument))) {
+    restOf: (room, seen) => {
+      const rest = shown.filter(
+        (s) => s.roomId === room.room && s.seen === null && !s.skipped && s.between === null && !s.waiting,
+      );
+      // Each with what it is looked at with; struck out together.
+      const batches = [...new Set(rest.map((s) => s.point.instrument))].map((instrument) => {
         const by = rest.filter((s) => s.point.instrument === instrument);
-        write(
-          by.map((s) => ({ kind: "point_seen", point: s.point.point, seen: "lit" })),
-          "",
-          instrument,
-        );
-      }
+        const facts = by.map((s): Fact => ({ kind: "point_seen", point: s.point.point, seen }));
+        return record(facts, { since: walk.lastTurn, instrument });
+      });
+      Promise.all(batches).then((lines) => {
+        setLast({ lines: lines.flat(), words: `${room.name}, ${rest.length} ${seen}` });
+      }, say.problem);
+      setChosen(null);
+      setMetering(null);
     },
     strikeLast: () => {
-      if (last) record([{ kind: "line_struck", line: last.line }]).catch(say.problem);
+      if (last) record(last.lines.map((line) => ({ kind: "line_struck", line }))).catch(say.problem);
       setLast(null);
     },
     noticedDark: (point) => write([{ kind: "point_seen", point, seen: "dark" }], "noticed dark", "eye"),

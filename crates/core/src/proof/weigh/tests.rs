@@ -46,7 +46,7 @@ struct Naive {
 impl Naive {
     fn new(case: &Case) -> Self {
         let u = |p: &CasePoint| match (p.by_itself, p.class) {
-            (true, _) => 0.0,
+            (true, _) => 0.3,
             (_, PointClass::Receptacle) => 0.3 * 0.012,
             _ => 0.3 * 0.06,
         };
@@ -232,4 +232,31 @@ proptest! {
             }
         }
     }
+}
+
+#[test]
+fn of_a_point_that_is_known_to_go_by_itself_glances_take_longer_than_a_meter() {
+    let rounds = |by_volts: bool| {
+        // The appliance.
+        let point = 4;
+        let case = case();
+        let mut weigh = Weigh::new(&case, false);
+        let look = |weigh: &mut Weigh, dark: bool, mark: usize| {
+            weigh.passed(120.0);
+            weigh.saw(&case, point, dark, false, by_volts, mark);
+            weigh.infer(&case);
+            weigh.belief().proven(point).is_some()
+        };
+        look(&mut weigh, false, 0);
+        for round in 1..20 {
+            weigh.switched(OffSet::one(1));
+            let proven = look(&mut weigh, true, 2 * round);
+            weigh.switched(OffSet::NONE);
+            if look(&mut weigh, false, 2 * round + 1) || proven {
+                return round;
+            }
+        }
+        20
+    };
+    assert!(rounds(true) < rounds(false), "{} by a meter, {} by glances", rounds(true), rounds(false));
 }

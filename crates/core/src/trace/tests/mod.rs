@@ -3,7 +3,8 @@
 mod search;
 
 use crate::fixture::{Written, line, written};
-use crate::model::{BreakerId, Method, Seen};
+use crate::logbook::{Draft, PointSeen};
+use crate::model::{BreakerId, Method, Moment, Seen};
 use crate::study::Study;
 use crate::trace::{LineRole, NextStep, Verdict, evidence, next_step, trace_view, verdict};
 
@@ -514,4 +515,35 @@ fn a_gfci_that_is_entered_as_something_else_while_it_is_tripped_can_still_be_res
     w.act("press-reset basin").unwrap();
     assert!(!matches!(trace_view(&w.home, Method::OneAtATime).next, NextStep::SeeDownstream { .. }));
     assert!(w.act("press-test basin").is_err(), "it is none now");
+}
+
+#[test]
+fn of_what_goes_by_itself_the_step_says_how_it_is_looked_at() {
+    let mut w =
+        written("panel 6\n1 20\n3 15\nroom Hall\npoint Hall light lamp\npoint Hall alarm smoke\npoint Hall light plain\n");
+    w.act("goes-by lamp motion_sensor").unwrap();
+    let NextStep::SeeAllLit { rooms, .. } = next_step(&w.home) else { panic!() };
+    let how = |name: &str| rooms[0].points.iter().find(|p| p.name == name).unwrap().how.clone().unwrap_or_default();
+    assert!(how("lamp").starts_with("Has a motion sensor"), "{}", how("lamp"));
+    assert!(how("smoke").contains("mains lamp"), "{}", how("smoke"));
+    assert_eq!(how("plain"), "");
+}
+
+#[test]
+fn a_tap_twice_within_a_second_counts_once() {
+    let chances = |ms_between: &[i64]| {
+        let mut w = after("lit counter, off 1");
+        let mut at = w.book.lines().last().unwrap().entry.at.unix_ms() + 5_000;
+        for (n, ms) in std::iter::once(&0).chain(ms_between).enumerate() {
+            at += ms;
+            let like = w.book.lines().last().unwrap().entry.clone();
+            let seen = PointSeen { point: "counter".parse().unwrap(), seen: Seen::Dark, since: None, anew: false };
+            let (id, at) = (line(900 + n as u64), Moment::from_unix_ms(at));
+            let outcome = w.book.admit(&[Draft { id, at, fact: seen.into(), ..like }]).unwrap();
+            w.book.commit(outcome);
+        }
+        evidence(&Study::from(&w.book), &"counter".parse().unwrap()).unwrap().stories
+    };
+    assert_eq!(chances(&[]), chances(&[300]), "the same tap twice is one look");
+    assert_ne!(chances(&[]), chances(&[2_000]), "a second look is one");
 }
