@@ -10,6 +10,7 @@
 
 mod ask;
 mod at_home;
+mod at_the_handle;
 mod by_meter;
 mod dark_clock;
 mod evidence;

@@ -2,6 +2,7 @@
 //! a helper is only not offered what a helper may not write.
 
 use super::NextStep;
+use super::at_the_handle::{as_they_come_on, as_they_go_off};
 use crate::logbook::{BreakerKept, BreakerSwitched, DeviceWorked, Fact, GfciProtects, LineStruck, PointSkipped, ToneHeard};
 use crate::model::{BreakerId, Kept, PointId, Side, State, Worked, place_in_words, so_many};
 use crate::study::Study;
@@ -384,10 +385,9 @@ impl Words<'_> {
             }
         }
         if !off.is_empty() {
-            let them = if off.len() > 1 { "them" } else { "it" };
-            card = card.mind(format!(
-                "Tell everybody in the house first. Check that no medical device, pump or server depends on {them}."
-            ));
+            for caution in as_they_go_off(self.home, off) {
+                card = card.mind(caution);
+            }
             if self.reader == Reader::Helper {
                 card = card.mind("If one does, leave it on and tell the owner.");
             }
@@ -400,6 +400,9 @@ impl Words<'_> {
                 Reader::Helper => "tell the owner: an electrician has to look at it",
             };
             card = card.mind(format!("Push {it} fully off first, then on. If {one} does not stay on, leave it off and {then}."));
+        }
+        if let Some(caution) = as_they_come_on(self.home, on) {
+            card = card.mind(caution);
         }
         let facts = on.iter().map(|b| switched(b, State::On)).chain(off.iter().map(|b| switched(b, State::Off))).collect();
         let done = match (off.len(), on.len()) {
