@@ -42,7 +42,9 @@ mod tandem_not_listed;
 mod too_large_for_what_is_on_it;
 mod two_hots_on_one_pole;
 mod two_pole_one_leg;
+mod volts_of_another_service;
 mod volts_too_high;
+mod volts_too_low;
 
 pub use directory_wording::about_wording;
 
@@ -137,7 +139,9 @@ pub struct Rule {
 
 /// Every rule.
 pub const RULES: &[Rule] = &[
+    volts_of_another_service::RULE,
     volts_too_high::RULE,
+    volts_too_low::RULE,
     neutral_ground::RULE,
     main_above_bus::RULE,
     service_conductors::RULE,

@@ -21,6 +21,19 @@ const fn too_much(nominal: Volts) -> f64 {
     if nominal.value() > 120 { 260.0 } else { 130.0 }
 }
 
+/// With everything on, an outlet of 120 V may come down to this, in volts, and a service up to [`HIGH`]: ANSI C84.1 range A, from
+/// memory, with the drop of the wires in the house.
+pub(crate) const LOW: f64 = 108.0;
+/// See [`LOW`].
+pub(crate) const HIGH: f64 = 126.0;
+
+/// Whether a reading from hot to hot is what the other kind of service has: about 208 V where it is entered as 240, or 240 where
+/// it is entered as 208. ANSI C84.1 range A, from memory: 228 to 252 and 197 to 218 V.
+pub(crate) fn is_of_another_service(volts: f64, between_legs: Volts) -> bool {
+    let (of_208, of_240) = ((197.0..=218.0).contains(&volts), (228.0..=252.0).contains(&volts));
+    if between_legs.value() == 208 { of_240 } else { of_208 }
+}
+
 /// What a reading says; `None`: neither lit nor dark.
 pub(crate) fn shows(volts: f64, nominal: Volts) -> Option<Seen> {
     if volts < DARK_BELOW {

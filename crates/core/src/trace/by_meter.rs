@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use super::NextStep;
 use super::next_step::Rounds;
 use crate::logbook::Metered;
-use crate::model::{PointId, meter};
+use crate::model::{BreakerId, PointId, Volts, meter};
 use crate::study::Study;
 
 impl Rounds<'_> {
@@ -14,13 +14,19 @@ impl Rounds<'_> {
         between(self.home, point).filter(|last| last.moves == self.home.switchings().count()).map(|last| last.volts)
     }
 
-    /// A meter showed more volts than a circuit may have, and nothing at that point has shown since that it is mended.
+    /// A meter showed what a lost neutral shows, and nothing at that point has shown since that it is mended.
     pub(super) fn stop(&self) -> Option<NextStep> {
-        let metered = *too_much_read(self.home).first()?;
+        let read = |metered: &Metered| format!("{} read {} V", self.in_words(&metered.point), metered.volts);
+        let (metered, why) = match (too_much_read(self.home).first(), legs_apart(self.home)) {
+            (Some(metered), _) => (*metered, format!("{}, more than it may have.", read(metered))),
+            (None, Some(apart)) => (apart.low, format!("{} with everything on, {}.", read(apart.high), read(apart.low))),
+            (None, None) => return None,
+        };
         Some(NextStep::Stop {
             point: metered.point.clone(),
             place: self.in_words(&metered.point),
             volts: metered.volts,
+            why,
             line: metered.line.clone(),
         })
     }
@@ -39,6 +45,53 @@ pub(crate) fn too_much_read(home: &Study) -> Vec<&Metered> {
     last.extend(home.trace().metered().iter().map(|metered| (&metered.point, metered)));
     last.retain(|point, metered| home.house().point(point).is_some_and(|point| meter::is_too_much(metered.volts, point.volts)));
     last.into_values().collect()
+}
+
+/// The last readings at 120 V points with everything on, as far as they show any supply.
+fn read_all_on(home: &Study) -> BTreeMap<&PointId, Vec<&Metered>> {
+    let mut all: BTreeMap<&PointId, Vec<&Metered>> = BTreeMap::new();
+    let left_off = |b: &BreakerId| home.panels().breaker(b).is_some_and(|b| b.is_left_off());
+    for metered in home.trace().metered().iter().filter(|metered| !metered.doubted && metered.off.iter().all(left_off)) {
+        let low = home.house().point(&metered.point).is_some_and(|point| point.volts == Volts::new(120));
+        if low && meter::shows(metered.volts, Volts::new(120)) != Some(crate::model::Seen::Dark) {
+            all.entry(&metered.point).or_default().push(metered);
+        }
+    }
+    all
+}
+
+/// Two outlets that show what a lost neutral does.
+pub(crate) struct LegsApart<'a> {
+    pub(crate) high: &'a Metered,
+    pub(crate) low: &'a Metered,
+}
+
+/// One outlet high and another low with everything on; or one that rose while the other fell.
+pub(crate) fn legs_apart(home: &Study) -> Option<LegsApart<'_>> {
+    /// Volts that are no mere wandering of the supply, and within what time both readings of a pair were taken. Judgement.
+    const MOVED: f64 = 5.0;
+    const TOGETHER_MS: i64 = 60 * 60 * 1000;
+    let read = read_all_on(home);
+    let last: Vec<&Metered> = read.values().filter_map(|all| all.last().copied()).collect();
+    let by_volts = |a: &&&Metered, b: &&&Metered| a.volts.total_cmp(&b.volts);
+    let (high, low) = (*last.iter().max_by(by_volts)?, *last.iter().min_by(by_volts)?);
+    if high.volts > meter::HIGH && low.volts < meter::LOW {
+        return Some(LegsApart { high, low });
+    }
+    let moved = |up: bool| {
+        read.values().find_map(|all| {
+            let [.., before, now] = all.as_slice() else { return None };
+            let by = (now.volts - before.volts) * if up { 1.0 } else { -1.0 };
+            (by >= MOVED && now.at.unix_ms() - before.at.unix_ms() <= TOGETHER_MS).then_some(*now)
+        })
+    };
+    let (high, low) = (moved(true)?, moved(false)?);
+    (high.at.unix_ms().abs_diff(low.at.unix_ms()) <= TOGETHER_MS.unsigned_abs()).then_some(LegsApart { high, low })
+}
+
+/// The last readings with everything on that are below what an outlet may come down to.
+pub(crate) fn too_little_read(home: &Study) -> Vec<&Metered> {
+    read_all_on(home).into_values().filter_map(|all| all.last().copied()).filter(|last| last.volts < meter::LOW).collect()
 }
 
 /// What a reading between lit and dark means, where that was the last word on a point.

@@ -36,7 +36,7 @@ mod walkers;
 mod weighed;
 
 pub use at_home::{Likely, likely};
-pub(crate) use by_meter::too_much_read;
+pub(crate) use by_meter::{legs_apart, too_little_read, too_much_read};
 pub use dark_clock::{DarkClock, dark_clocks};
 pub use evidence::{Evidence, EvidenceLine, LineRole, evidence};
 pub use helper::{HelperView, helper_view};

@@ -160,7 +160,7 @@ pub enum NextStep {
         /// The points that went dark with it.
         rooms: Vec<RoomToWalk>,
     },
-    /// A meter showed more volts than a circuit may have: one leg goes high where the neutral is lost. The main goes off, and
+    /// A meter showed what a lost neutral shows: more volts than a circuit may have, or one outlet high and another low. The main goes off, and
     /// an electrician or the utility comes, before anything else.
     Stop {
         /// Where.
@@ -169,6 +169,8 @@ pub enum NextStep {
         place: String,
         /// What the meter showed.
         volts: f64,
+        /// What is wrong with that, as a sentence.
+        why: String,
         /// The line that says so, to strike it out if it was mistyped.
         line: crate::model::EntryId,
     },

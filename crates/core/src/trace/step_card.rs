@@ -347,7 +347,7 @@ impl Words<'_> {
             }
             NextStep::FollowTone { point, room, name, why } => self.follow_tone(point, &format!("{room}, {name}"), why),
             NextStep::SeeDownstream { device, name, protects, .. } => self.see_downstream(device, name, protects),
-            NextStep::Stop { point, place, volts, line } => self.stop(point, place, *volts, line),
+            NextStep::Stop { point, why, line, .. } => self.stop(point, why, line),
             NextStep::Done { summary, rooms } => {
                 let panel = self.panel(Weight::Quiet, "Nothing more to switch", summary).over("The trace");
                 let walk = if rooms.is_empty() || self.reader == Reader::Helper {
@@ -476,9 +476,9 @@ impl Words<'_> {
         }
     }
 
-    fn stop(&self, point: &PointId, place: &str, volts: f64, line: &crate::model::EntryId) -> (StepCard, StepCard) {
+    fn stop(&self, point: &PointId, read: &str, line: &crate::model::EntryId) -> (StepCard, StepCard) {
         let why = format!(
-            "{place} read {volts} V, more than it may have. Where the neutral is lost, one leg goes high and the other low: things \
+            "{read} Where the neutral is lost, one leg goes high and the other low: things \
              burn out and wires burn. Unplug what is plugged in. Lamps bright in one part of the house and dim in another? Call \
              the utility, too. The line-side lugs stay live with the main off."
         );

@@ -1987,6 +1987,8 @@ export interface components {
              * @description What the meter showed.
              */
             volts: number;
+            /** @description What is wrong with that, as a sentence. */
+            why: string;
         } | {
             /** @description Points that were passed over, to look at after all. */
             rooms: components["schemas"]["RoomToWalk"][];

@@ -473,6 +473,27 @@ fn more_volts_than_a_circuit_may_have_stop_the_trace_until_it_reads_right() {
 }
 
 #[test]
+fn one_outlet_high_and_another_low_stop_the_trace_until_one_of_them_reads_right() {
+    for (acts, stops) in [
+        ("volts counter 103, volts lantern 128", true),
+        // One rises while the other falls.
+        ("volts counter 120, volts lantern 120, volts counter 114, volts lantern 125.5", true),
+        ("volts counter 103, volts lantern 128, volts lantern 121", false),
+        ("volts counter 116, volts lantern 124", false),
+        ("volts counter 120, volts lantern 120, volts counter 114, volts lantern 114", false),
+        ("volts counter 128, off 1, volts lantern 40", false),
+    ] {
+        let w = after(&format!("lit counter, lit ceiling, {acts}"));
+        let next = trace_view(&w.home, Method::OneAtATime).next;
+        let NextStep::Stop { why, .. } = &next else {
+            assert!(!stops, "{acts}: {next:?}");
+            continue;
+        };
+        assert!(stops && why.contains("with everything on"), "{acts}: {why}");
+    }
+}
+
+#[test]
 fn at_the_end_a_breaker_on_which_nothing_was_found_is_named_with_places_to_look_at() {
     let all = "proof counter 1, proof ceiling 1, proof lantern 1";
     let said = |acts: &str| match trace_view(&after(acts).home, Method::OneAtATime).next {
