@@ -21,6 +21,8 @@ pub struct World {
     pub trips_beside: f64,
     /// How many outages a trace has, on the average.
     pub outages: f64,
+    /// It has one beside these, whenever.
+    pub surely_an_outage: bool,
     /// The share of lights and appliances that go by themselves.
     pub own_lights: f64,
     /// The share of receptacles that do.
@@ -41,6 +43,7 @@ impl World {
         trips: 0.0,
         trips_beside: 0.0,
         outages: 0.0,
+        surely_an_outage: false,
         own_lights: 0.0,
         own_receptacles: 0.0,
         own_unknown: 0.0,
@@ -54,6 +57,7 @@ impl World {
         trips: rates::TRIPS,
         trips_beside: rates::TRIPS_BESIDE,
         outages: rates::OUTAGE,
+        surely_an_outage: false,
         own_lights: rates::OWN_LIGHTS,
         own_receptacles: rates::OWN_RECEPTACLES,
         own_unknown: rates::UNKNOWN,
@@ -65,7 +69,7 @@ impl World {
     pub const NAMED: [(&'static str, Self); 4] = [
         ("calm", Self::CALM),
         ("harsh", Self::HARSH),
-        ("outage", Self { outages: 2.0, ..Self::HARSH }),
+        ("outage", Self { surely_an_outage: true, ..Self::HARSH }),
         ("latching", Self { not_latched: 3.0 * rates::NOT_LATCHED, ..Self::HARSH }),
     ];
 
@@ -86,7 +90,8 @@ pub(super) struct Standing {
     still_on: Vec<(usize, Option<usize>)>,
     /// Points that go by themselves: whether lit just now, and at what time that was worked out.
     own: Vec<Option<(bool, f64)>>,
-    /// When an outage ends.
+    /// When the one comes that is sure to, and when the last one ends.
+    outage_at: f64,
     outage_until: f64,
     asked: f64,
 }
@@ -105,12 +110,16 @@ impl Standing {
                 }
             }
         }
+        // At any moment of a trace that takes its usual time.
+        let usual_s = 1.5 * rates::POINT_S * case.points.len() as f64;
+        let outage_at = if world.surely_an_outage { usual_s * rng.random::<f64>() } else { f64::INFINITY };
         let standing = Self {
             world,
             dead: OffSet::NONE,
             tripped: OffSet::NONE,
             still_on: Vec::new(),
             own,
+            outage_at,
             outage_until: f64::NEG_INFINITY,
             asked: 0.0,
         };
@@ -136,6 +145,9 @@ impl Standing {
             if rng.random::<f64>() < 1.0 - (-rate * passed).exp() {
                 self.outage_until = now_s - rates::OUTAGE_S * (1.0 - rng.random::<f64>()).ln();
             }
+        }
+        if (self.asked..now_s).contains(&self.outage_at) {
+            self.outage_until = self.outage_at - rates::OUTAGE_S * (1.0 - rng.random::<f64>()).ln();
         }
         self.asked = now_s;
     }
