@@ -41,8 +41,9 @@ export function TraceCautions() {
   return (
     <Typography variant="body2" color="text.secondary">
       Tell everybody before the first breaker goes off. Stand aside when switching and leave the main alone. Big loads
-      off first; wait five minutes before a compressor starts again. An old breaker may not latch: if one feels hot, buzzes or will not stay on, stop and call an
-      electrician. Dark is not proven dead. Never plug a tone sender into a 240 V point.
+      off first; wait five minutes before a compressor starts again. An old breaker may not latch: if one feels hot,
+      buzzes or will not stay on, stop and call an electrician. Dark is not proven dead. Never plug a tone sender into a
+      240 V point.
     </Typography>
   );
 }
