@@ -86,9 +86,11 @@ impl GoesBy {
 impl Point {
     /// How it is looked at, where that is not plain.
     pub fn how_to_look(&self) -> Option<&'static str> {
-        // Most alarms that are wired have one.
-        let usual = (self.kind == PointKind::Alarm).then_some(GoesBy::OwnBattery);
-        self.details.goes_by.or(usual).map(GoesBy::how_to_look)
+        /// What is said where nobody has told.
+        const ALARM: &str =
+            "Most wired alarms have a battery, too: look at the mains lamp. That it works does not mean that it has power.";
+        let usual = (self.kind == PointKind::Alarm).then_some(ALARM);
+        self.details.goes_by.map(GoesBy::how_to_look).or(usual)
     }
 }
 

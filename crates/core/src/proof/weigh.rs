@@ -201,6 +201,7 @@ impl Weigh {
         if self.belief.proven(point).is_none() {
             self.weigh_anew(point);
         }
+        let cause = if dark { self.single_causes(case, point, self.off).next() } else { None };
         let seen = &mut self.seen[point];
         if dark {
             seen.out |= self.off.is_empty();
@@ -211,16 +212,10 @@ impl Weigh {
         }
         seen.looks.push((self.off, dark, mark));
         seen.causes.retain(|cause| self.off.has(cause.breaker) == dark);
-        if dark {
-            for lit in seen.lit.iter().rev() {
-                let moved = lit.off.iter().filter(|b| self.last_move[*b] > lit.moves);
-                let Some(breaker) = single_cause(&lit.off, &self.off, moved) else { continue };
-                if !case.leads_on.has(breaker) && seen.agree_since(lit.mark, breaker) {
-                    seen.causes.push(Cause { breaker, lit: lit.mark, dark: mark });
-                    break;
-                }
-            }
-        } else {
+        if let Some((breaker, lit)) = cause {
+            seen.causes.push(Cause { breaker, lit, dark: mark });
+        }
+        if !dark {
             seen.lit.retain(|lit| lit.off != self.off);
             seen.lit.push(Lit { off: self.off, moves: self.moves, mark });
         }
@@ -339,13 +334,17 @@ impl Weigh {
 
     /// Whether one more look at the point, with these off and dark as it is said to be, would single this breaker out.
     pub(crate) fn would_single_out(&self, case: &Case, point: usize, breaker: usize, off: OffSet) -> bool {
-        if case.leads_on.has(breaker) || !off.has(breaker) {
-            return false;
-        }
+        self.single_causes(case, point, off).any(|(single, _)| single == breaker)
+    }
+
+    /// What a dark look at the point with these off would single out, each with the mark of its lit look, the last one first.
+    fn single_causes<'a>(&'a self, case: &'a Case, point: usize, off: OffSet) -> impl Iterator<Item = (usize, usize)> + 'a {
+        let seen = &self.seen[point];
         let turned = self.off.differs(off);
-        self.seen[point].lit.iter().any(|lit| {
+        seen.lit.iter().rev().filter_map(move |lit| {
             let moved = lit.off.iter().filter(|b| self.last_move[*b] > lit.moves || turned.has(*b));
-            single_cause(&lit.off, &off, moved) == Some(breaker) && self.seen[point].agree_since(lit.mark, breaker)
+            let breaker = single_cause(&lit.off, &off, moved)?;
+            (!case.leads_on.has(breaker) && seen.agree_since(lit.mark, breaker)).then_some((breaker, lit.mark))
         })
     }
 

@@ -43,7 +43,8 @@ fn said_of(home: &Study, breaker: &Breaker) -> String {
             said.push_str(&format!(" {} {room}", point.name));
         }
     }
-    said.to_lowercase()
+    // A hood carries no more than a lamp.
+    said.to_lowercase().replace("range hood", "hood")
 }
 
 /// Whether one of these stands there as words of their own.
@@ -107,7 +108,7 @@ mod tests {
 
     #[test]
     fn what_to_mind_stands_with_the_breaker_that_it_concerns_and_everybody_is_told_once() {
-        let home = "panel 24\n1 20 kitchen\n3 15 stairs lights\n5 20 fridge\n2-4 40/2\n7 15 office\n9 15 alarm\n11 15 porch
+        let home = "panel 24\n1 20 kitchen\n3 15 stairs lights\n5 20 fridge\n6 15 range hood\n2-4 40/2\n7 15 office\n9 15 alarm\n11 15 porch
             room Hall\npoint Hall light lamp\n";
         let w = written(home);
         let said = |w: &crate::fixture::Written, number: &str| -> String {
@@ -125,6 +126,7 @@ mod tests {
             assert!(said(&w, number).contains(words), "{number}: {}", said(&w, number));
             assert!(!said(&w, "1").contains(words), "{words}: nothing is known of it");
         }
+        assert!(!said(&w, "6").contains("big load"), "a hood is no range");
         assert!(said(&w, "1").starts_with("Tell everybody"));
         let later = written(&format!("{home}lit lamp\noff 11\ndark lamp\non 11"));
         assert!(!said(&later, "1").contains("Tell everybody"), "it was told with the first");

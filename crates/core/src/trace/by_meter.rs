@@ -68,25 +68,26 @@ pub(crate) struct LegsApart<'a> {
 
 /// One outlet high and another low with everything on; or one that rose while the other fell.
 pub(crate) fn legs_apart(home: &Study) -> Option<LegsApart<'_>> {
-    /// Volts that are no mere wandering of the supply, and within what time both readings of a pair were taken. Judgement.
+    /// Volts that are no mere wandering of the supply, and within what time readings that are compared were taken. Judgement.
     const MOVED: f64 = 5.0;
     const TOGETHER_MS: i64 = 60 * 60 * 1000;
     let read = read_all_on(home);
     let last: Vec<&Metered> = read.values().filter_map(|all| all.last().copied()).collect();
     let by_volts = |a: &&&Metered, b: &&&Metered| a.volts.total_cmp(&b.volts);
+    let together = |a: &Metered, b: &Metered| (a.at.unix_ms() - b.at.unix_ms()).abs() <= TOGETHER_MS;
     let (high, low) = (*last.iter().max_by(by_volts)?, *last.iter().min_by(by_volts)?);
-    if high.volts > meter::HIGH && low.volts < meter::LOW {
+    if high.volts > meter::HIGH && low.volts < meter::LOW && together(high, low) {
         return Some(LegsApart { high, low });
     }
     let moved = |up: bool| {
         read.values().find_map(|all| {
             let [.., before, now] = all.as_slice() else { return None };
             let by = (now.volts - before.volts) * if up { 1.0 } else { -1.0 };
-            (by >= MOVED && now.at.unix_ms() - before.at.unix_ms() <= TOGETHER_MS).then_some(*now)
+            (by >= MOVED && together(before, now)).then_some(*now)
         })
     };
     let (high, low) = (moved(true)?, moved(false)?);
-    (high.at.unix_ms().abs_diff(low.at.unix_ms()) <= TOGETHER_MS.unsigned_abs()).then_some(LegsApart { high, low })
+    together(high, low).then_some(LegsApart { high, low })
 }
 
 /// The last readings with everything on that are below what an outlet may come down to.

@@ -160,8 +160,8 @@ pub enum NextStep {
         /// The points that went dark with it.
         rooms: Vec<RoomToWalk>,
     },
-    /// A meter showed what a lost neutral shows: more volts than a circuit may have, or one outlet high and another low. The main goes off, and
-    /// an electrician or the utility comes, before anything else.
+    /// A meter showed what a lost neutral shows: more volts than a circuit may have, or one outlet high and another low. The main
+    /// goes off, and an electrician or the utility comes, before anything else.
     Stop {
         /// Where.
         point: PointId,

@@ -80,8 +80,15 @@ pub(crate) async fn a_contradiction_is_shown_with_its_lines(_: &Chrome, page: &P
 pub(crate) async fn a_trace_goes_on_whatever_the_crew_does(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let site = Site::empty().await?;
     let home = small_home(page, &site).await?;
+    // A lamp that goes by itself is told as such, and the trace says how to look at it.
+    page.goto(&format!("{home}/house/list")).await?;
+    House(page).open_room("Hall").await?;
+    page.press("Edit").await?;
+    page.choose("Also worked by", "a motion sensor").await?;
+    page.press("Save").await?;
     page.goto(&format!("{home}/trace")).await?;
     let trace = Trace(page);
+    trace.point_says("lantern", "Has a motion sensor").await?;
     // All lit at once, room by room.
     page.press("Rest lit in Kitchen").await?;
     trace.wait_current("lantern").await?;

@@ -122,7 +122,7 @@ function Step({ home, view }: { home: string; view: HelperView }) {
           onVolts={metered(looks)}
         />
       )}
-      {!looks.current && <LastLook looks={looks} />}
+      {!(card.looking && looks.current) && <LastLook looks={looks} />}
     </Stack>
   );
 }

@@ -56,7 +56,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
       <Stack spacing={2}>
         {walkingFirst ? walking : panel}
         {view.next.step === "follow_tone" && kit}
-        {!looks.current && <LastLook looks={looks} />}
+        {!(view.walk.looking && looks.current) && <LastLook looks={looks} />}
         {walkingFirst ? panel : walking}
         {progress}
       </Stack>

@@ -3,7 +3,7 @@
 mod search;
 
 use crate::fixture::{Written, line, written};
-use crate::logbook::{Draft, PointSeen};
+use crate::logbook::{Draft, PointSeen, VoltsRead};
 use crate::model::{BreakerId, Method, Moment, Seen};
 use crate::study::Study;
 use crate::trace::{LineRole, NextStep, Verdict, evidence, next_step, trace_view, verdict};
@@ -491,6 +491,18 @@ fn one_outlet_high_and_another_low_stop_the_trace_until_one_of_them_reads_right(
         };
         assert!(stops && why.contains("with everything on"), "{acts}: {why}");
     }
+}
+
+#[test]
+fn readings_of_different_days_are_not_compared() {
+    let mut w = after("lit counter, lit ceiling, volts counter 103");
+    let last = w.book.lines().last().unwrap().entry.clone();
+    let read = VoltsRead { point: "lantern".parse().unwrap(), volts: 128.0, since: None };
+    let at = Moment::from_unix_ms(last.at.unix_ms() + 24 * 60 * 60 * 1000);
+    let outcome = w.book.admit(&[Draft { id: line(900), at, fact: read.into(), ..last }]).unwrap();
+    w.book.commit(outcome);
+    let next = trace_view(&Study::from(&w.book), Method::OneAtATime).next;
+    assert!(!matches!(next, NextStep::Stop { .. }), "{next:?}");
 }
 
 #[test]
