@@ -19,7 +19,7 @@ impl Rounds<'_> {
         let read = |metered: &Metered| format!("{} read {} V", self.in_words(&metered.point), metered.volts);
         let (metered, why) = match (too_much_read(self.home).first(), legs_apart(self.home)) {
             (Some(metered), _) => (*metered, format!("{}, more than it may have.", read(metered))),
-            (None, Some(apart)) => (apart.low, format!("{} with everything on, {}.", read(apart.high), read(apart.low))),
+            (None, Some(apart)) => (apart.low, format!("{} and {}, with everything on.", read(apart.high), read(apart.low))),
             (None, None) => return None,
         };
         Some(NextStep::Stop {

@@ -347,7 +347,7 @@ impl Words<'_> {
             }
             NextStep::FollowTone { point, room, name, why } => self.follow_tone(point, &format!("{room}, {name}"), why),
             NextStep::SeeDownstream { device, name, protects, .. } => self.see_downstream(device, name, protects),
-            NextStep::Stop { point, why, line, .. } => self.stop(point, why, line),
+            NextStep::Stop { point, place, why, line, .. } => self.stop(point, place, why, line),
             NextStep::Done { summary, rooms } => {
                 let panel = self.panel(Weight::Quiet, "Nothing more to switch", summary).over("The trace");
                 let walk = if rooms.is_empty() || self.reader == Reader::Helper {
@@ -476,7 +476,7 @@ impl Words<'_> {
         }
     }
 
-    fn stop(&self, point: &PointId, read: &str, line: &crate::model::EntryId) -> (StepCard, StepCard) {
+    fn stop(&self, point: &PointId, place: &str, read: &str, line: &crate::model::EntryId) -> (StepCard, StepCard) {
         let why = format!(
             "{read} Where the neutral is lost, one leg goes high and the other low: things \
              burn out and wires burn. Unplug what is plugged in. Lamps bright in one part of the house and dim in another? Call \
@@ -490,8 +490,9 @@ impl Words<'_> {
         };
         let mut panel = both(StepSide::Panel);
         if self.reader == Reader::Owner {
-            let mended = "The trace goes on when this point reads right. A 240 V outlet that is entered with 120 V? Say so at the \
-                          point, under House.";
+            let mended = format!(
+                "The trace goes on when {place} reads right. A 240 V outlet that is entered with 120 V? Say so at the point, under House."
+            );
             panel = panel.mind(mended).act(mistyped);
             panel.meter_at = Some(point.clone());
         }
