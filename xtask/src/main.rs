@@ -95,13 +95,17 @@ fn test() -> Result<()> {
     Ok(())
 }
 
-/// The files that follow from the Rust types, made anew at the given places by the program as it was built last:
-/// `cargo run -p` would build it once more, with the features that it has when it is built alone.
+/// What the program prints, as it was built last: `cargo run -p` would build it once more, with the features that it has when it is built
+/// alone.
+fn said_by_the_program(command: &str) -> Result<String> {
+    let said = capture(&root().join("target/debug/wayfinder").to_string_lossy(), &[command])?;
+    Ok(String::from_utf8(said)?)
+}
+
+/// The files that follow from the Rust types, made anew at the given places.
 fn write_types(openapi: &str, typescript: &str, lists: &str) -> Result<()> {
-    let program = root().join("target/debug/wayfinder");
-    let said = |what: &str| capture(&program.to_string_lossy(), &[what]);
-    std::fs::write(root().join(openapi), said("openapi")?)?;
-    std::fs::write(root().join(lists), said("lists")?)?;
+    std::fs::write(root().join(openapi), said_by_the_program("openapi")?)?;
+    std::fs::write(root().join(lists), said_by_the_program("lists")?)?;
     tools::npx(&["openapi-typescript", &format!("../{openapi}"), "-o", &format!("../{typescript}")])
 }
 
@@ -110,12 +114,12 @@ fn types() -> Result<()> {
     say("docs/openapi.json, docs/rules.md, web/src/api/generated/");
     run("cargo", &["build", "--quiet", "--workspace", "--bins"])?;
     write_types("docs/openapi.json", "web/src/api/generated/types.ts", "web/src/api/generated/lists.ts")?;
-    Ok(std::fs::write(root().join("docs/rules.md"), rules::document()?)?)
+    Ok(std::fs::write(root().join("docs/rules.md"), rules::document(&said_by_the_program("rules")?)?)?)
 }
 
 fn drift() -> Result<()> {
     write_types("target/openapi.json", "target/types.ts", "target/lists.ts")?;
-    std::fs::write(root().join("target/rules.md"), rules::document()?)?;
+    std::fs::write(root().join("target/rules.md"), rules::document(&said_by_the_program("rules")?)?)?;
     for (kept, now) in [
         ("docs/openapi.json", "target/openapi.json"),
         ("web/src/api/generated/types.ts", "target/types.ts"),

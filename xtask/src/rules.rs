@@ -1,17 +1,20 @@
-//! `docs/rules.md` from the headers of the rules.
+//! `docs/rules.md` from the headers of the rules, how the program cites each, and what it says of the small panels.
 
+use std::collections::BTreeMap;
 use std::fmt::Write;
 
 use anyhow::{Context, Result, bail};
 
 use crate::root;
 
-/// Every rule's header as one document. A rule without a header, with another code than its header says, or
-/// that is not registered, is an error.
-pub(crate) fn document() -> Result<String> {
+/// Every rule as one document. `cited`: what the program prints of each rule and edition, with tabs between. A rule without a header, with
+/// another code than its header says, that is not registered or that no small panel shows, is an error.
+pub(crate) fn document(cited: &str) -> Result<String> {
     let folder = root().join("crates/core/src/checks");
     let registry = std::fs::read_to_string(folder.join("mod.rs"))?;
-    let mut rules = Vec::new();
+    let sentences =
+        std::fs::read_to_string(root().join("crates/core/tests/small_panels/snapshots/small_panels__sentences.snap"))?;
+    let mut rules = BTreeMap::new();
     for entry in std::fs::read_dir(&folder)? {
         let path = entry?.path();
         let name = path.file_stem().unwrap_or_default().to_string_lossy().into_owned();
@@ -33,20 +36,57 @@ pub(crate) fn document() -> Result<String> {
             bail!("{name}.rs names no source");
         }
         let severity = source.split("severity: Severity::").nth(1).and_then(|rest| rest.split(',').next()).unwrap_or_default();
-        let text = head[5 + code.len() + 1..].trim().to_owned();
-        rules.push((code, severity.to_owned(), text));
+        let said =
+            said(&sentences, &code).with_context(|| format!("no small panel in crates/core/tests/small_panels shows {code}"))?;
+        let mut text = String::new();
+        writeln!(text, "*{severity}.* {}", capital(head[5 + code.len() + 1..].trim()))?;
+        writeln!(text, "\nShown: {said}\n\nCited: {}.", sources(cited, &code))?;
+        rules.insert(code, text);
     }
-    rules.sort();
     let mut document = format!(
-        "# Rules\n\nMade from the headers in `crates/core/src/checks/` by `cargo xtask types`; do not edit. {} rules. Each finding is\n\
-         worded as today's rule of the chosen edition; local codes and licensed practice come first. Values are from memory\n\
-         where they say so. The sum of branch breakers is never warned about.\n",
+        "# Rules\n\nMade by `cargo xtask types` from the headers in `crates/core/src/checks/`, from what the program cites and from what it\n\
+         says of the small panels in `crates/core/tests/small_panels/`; do not edit. {} rules. Each finding is worded as today's rule of\n\
+         the chosen edition; local codes and licensed practice come first. Values are from memory where they say so. The sum of branch\n\
+         breakers is never warned about. *Planned* is no fault: today's rule for the place, for work that is planned. Where the Canadian\n\
+         rule is not known here, nothing is said, and the page of findings says so.\n",
         rules.len()
     );
-    for (code, severity, text) in rules {
-        let mut letters = text.chars();
-        let text = letters.next().map(|first| first.to_uppercase().collect::<String>() + letters.as_str()).unwrap_or_default();
-        write!(document, "\n## {code}\n\n*{severity}.* {text}\n")?;
+    for (code, text) in rules {
+        write!(document, "\n## {code}\n\n{text}")?;
     }
     Ok(document)
+}
+
+/// The first sentence that a small panel shows of the rule, with what it is about.
+fn said(sentences: &str, code: &str) -> Option<String> {
+    let of = |line: &str| {
+        let (severity, rest) = line.split_once(' ')?;
+        let said = rest.strip_prefix(code)?.strip_prefix(' ')?;
+        (!severity.starts_with('#')).then(|| format!("“{said}”"))
+    };
+    sentences.lines().find_map(of)
+}
+
+/// How it is cited, editions that are cited alike together.
+fn sources(cited: &str, code: &str) -> String {
+    let mut by_source: Vec<(String, Vec<&str>)> = Vec::new();
+    for line in cited.lines() {
+        let mut fields = line.split('\t');
+        let (Some(of), Some(edition), Some(source)) = (fields.next(), fields.next(), fields.next()) else { continue };
+        if of != code {
+            continue;
+        }
+        let source = source.strip_prefix(edition).unwrap_or(source).trim().replace("; local code comes first", "");
+        match by_source.iter_mut().find(|(known, _)| *known == source) {
+            Some((_, editions)) => editions.push(edition),
+            None => by_source.push((source, vec![edition])),
+        }
+    }
+    let one = |(source, editions): &(String, Vec<&str>)| format!("{}: {source}", editions.join(", "));
+    by_source.iter().map(one).collect::<Vec<_>>().join("; ")
+}
+
+fn capital(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map(|first| first.to_uppercase().collect::<String>() + letters.as_str()).unwrap_or_default()
 }

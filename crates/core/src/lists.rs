@@ -3,6 +3,7 @@
 
 use serde_json::{Value, json};
 
+use crate::checks::Severity;
 use crate::logbook::{Fact, Instrument};
 use crate::model::{
     Bond, BreakerDetails, Cable, Configuration, Edition, GoesBy, Housing, Interior, MainAt, Metal, Method, NeutralLead,
@@ -57,6 +58,8 @@ pub struct Lists {
     fact_kinds: &'static [&'static str],
     /// Kinds that are filed under a switching, by their field `since`.
     under_a_switching: Vec<&'static str>,
+    /// How grave a finding may be, the gravest first, with what stands over those findings.
+    severities: Vec<Choice>,
     /// The editions of the rules.
     editions: Vec<Choice>,
     /// The faces of receptacles of 120 V.
@@ -121,6 +124,7 @@ pub fn lists() -> Lists {
         fact_version: Fact::VERSION,
         fact_kinds: Fact::KINDS,
         under_a_switching: Fact::under_a_switching(),
+        severities: Severity::ALL.into_iter().map(|severity| (json!(severity), severity.heading().to_owned())).collect(),
         editions: Edition::ALL.into_iter().map(|edition| (serde_json::json!(edition), edition.words())).collect(),
         faces120: faces(120),
         faces240: faces(240),

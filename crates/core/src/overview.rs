@@ -3,7 +3,7 @@
 
 use std::collections::BTreeMap;
 
-use crate::checks::{Finding, findings};
+use crate::checks::{Finding, findings, not_judged};
 use crate::model::{BreakerId, Edition, HomeId, Point, PointId, Recipe, Room, Since};
 use crate::panel::{PanelView, panel_views};
 use crate::study::Study;
@@ -111,6 +111,8 @@ pub struct KnownPoints {
 pub struct Checks {
     /// The edition of the rules that findings are worded by.
     pub edition: Edition,
+    /// What is not judged because the chosen edition's rule on it is not known here: a sentence, or nothing.
+    pub not_judged: String,
     /// The gravest first; what was set aside at the end.
     pub findings: Vec<Finding>,
 }
@@ -164,7 +166,7 @@ pub fn known_points(home: &Study) -> KnownPoints {
 
 /// What is worth a look, and by which edition it is worded.
 pub fn checks(home: &Study) -> Checks {
-    Checks { edition: home.edition(), findings: findings(home).to_vec() }
+    Checks { edition: home.edition(), not_judged: not_judged(home), findings: findings(home).to_vec() }
 }
 
 /// The home in all its parts.

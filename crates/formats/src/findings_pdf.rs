@@ -4,7 +4,7 @@ use krilla::Document;
 use krilla::geom::Transform;
 use krilla::metadata::Metadata;
 use krilla::page::PageSettings;
-use wayfinder_core::{Finding, Severity};
+use wayfinder_core::{Checks, Finding, Severity};
 
 use crate::PdfError;
 use crate::fonts::{HEAD, TEXT, Type};
@@ -27,7 +27,7 @@ struct Set {
 
 /// Lays the findings out on Letter or A4 paper (`width` and `height` in mm). `head` is the home's name, `about`
 /// the line beneath it.
-pub fn findings_pdf(head: &str, about: &str, findings: &[Finding], width: f64, height: f64) -> Result<Vec<u8>, PdfError> {
+pub fn findings_pdf(head: &str, about: &str, checks: &Checks, width: f64, height: f64) -> Result<Vec<u8>, PdfError> {
     let inner = width - 2.0 * MARGIN;
     let mut lines = Vec::new();
     let mut set = |text: &str, face: &'static Type, size: f64, color, indent: f64, before: f64, keep: bool| {
@@ -49,7 +49,7 @@ pub fn findings_pdf(head: &str, about: &str, findings: &[Finding], width: f64, h
         2.0,
         false,
     );
-    let (open, aside): (Vec<&Finding>, Vec<&Finding>) = findings.iter().partition(|finding| finding.aside.is_none());
+    let (open, aside): (Vec<&Finding>, Vec<&Finding>) = checks.findings.iter().partition(|finding| finding.aside.is_none());
     if open.is_empty() {
         set(
             "Nothing was found. That is no proof that all is well: only what was recorded was looked at.",
@@ -61,13 +61,14 @@ pub fn findings_pdf(head: &str, about: &str, findings: &[Finding], width: f64, h
             false,
         );
     }
-    for (severity, title) in
-        [(Severity::Danger, "Danger"), (Severity::Fault, "Against today's rule"), (Severity::Note, "Worth knowing")]
-    {
+    if !checks.not_judged.is_empty() {
+        set(&checks.not_judged, &TEXT, 3.1, INK, 0.0, 2.0, false);
+    }
+    for severity in Severity::ALL {
         let mut here = open.iter().filter(|finding| finding.severity == severity).peekable();
         if here.peek().is_some() {
             let color = if severity == Severity::Danger { HARM } else { INK };
-            set(title, &HEAD, 4.6, color, 0.0, 6.0, true);
+            set(severity.heading(), &HEAD, 4.6, color, 0.0, 6.0, true);
         }
         for finding in here {
             set(&format!("{}: {}", finding.about, finding.message), &HEAD, 3.5, INK, 0.0, 3.0, true);

@@ -3,7 +3,7 @@
 
 use std::process::Command;
 
-use wayfinder_core::{Finding, FindingPlace, Severity};
+use wayfinder_core::{Checks, Edition, Finding, FindingPlace, Severity};
 use wayfinder_formats::findings_pdf;
 
 fn finding(n: usize, severity: Severity, aside: Option<&str>) -> Finding {
@@ -22,6 +22,10 @@ fn finding(n: usize, severity: Severity, aside: Option<&str>) -> Finding {
     }
 }
 
+fn of(findings: Vec<Finding>) -> Checks {
+    Checks { edition: Edition::default(), not_judged: String::new(), findings }
+}
+
 fn text_of(pdf: &[u8]) -> String {
     let folder = tempfile::tempdir().unwrap();
     let file = folder.path().join("report.pdf");
@@ -35,12 +39,14 @@ fn text_of(pdf: &[u8]) -> String {
 fn every_finding_stands_in_it_with_its_source_and_pages_are_numbered() {
     let mut all: Vec<Finding> =
         (1..=30).map(|n| finding(n, if n < 3 { Severity::Danger } else { Severity::Fault }, None)).collect();
+    all.push(finding(32, Severity::Planned, None));
     all.push(finding(31, Severity::Note, Some("seen by the electrician (Ann)")));
-    let text = text_of(&findings_pdf("Hut", "Main panel. Revision 7, 2026-11-24. NEC 2020.", &all, 215.9, 279.4).unwrap());
-    for n in 1..=31 {
+    let text = text_of(&findings_pdf("Hut", "Main panel. Revision 7, 2026-11-24. NEC 2020.", &of(all), 215.9, 279.4).unwrap());
+    for n in 1..=32 {
         assert!(text.contains(&format!("Breaker {n}:")), "{n}");
     }
-    assert_eq!(text.matches("Source: NEC 2020 240.4(D)").count(), 30);
+    assert_eq!(text.matches("Source: NEC 2020 240.4(D)").count(), 31);
+    assert!(text.contains("Today's rule by place, for planned work"));
     assert!(text.contains("seen by the electrician (Ann)"));
     assert!(text.contains("Local codes and licensed practice come first"));
     let pages = text.matches("page 1 of").count() + text.matches("- page").count() - 1;
@@ -49,7 +55,7 @@ fn every_finding_stands_in_it_with_its_source_and_pages_are_numbered() {
 
 #[test]
 fn without_findings_it_does_not_say_that_all_is_well() {
-    let text = text_of(&findings_pdf("Hut", "", &[], 210.0, 297.0).unwrap());
+    let text = text_of(&findings_pdf("Hut", "", &of(Vec::new()), 210.0, 297.0).unwrap());
     assert!(text.contains("That is no proof that all is well"), "{text}");
 }
 
@@ -57,6 +63,12 @@ fn without_findings_it_does_not_say_that_all_is_well() {
 fn a_word_that_is_wider_than_the_page_is_broken() {
     let mut long = finding(1, Severity::Fault, None);
     long.message = "x".repeat(400);
-    let text = text_of(&findings_pdf("Hut", "", &[long], 210.0, 297.0).unwrap());
+    let text = text_of(&findings_pdf("Hut", "", &of(vec![long]), 210.0, 297.0).unwrap());
     assert_eq!(text.matches('x').count(), 400 + text.matches("ex").count());
+}
+
+#[test]
+fn it_says_what_is_not_judged() {
+    let checks = Checks { not_judged: "What CEC 2021 says is not known here of these: a, b.".into(), ..of(Vec::new()) };
+    assert!(text_of(&findings_pdf("Hut", "", &checks, 210.0, 297.0).unwrap()).contains("What CEC 2021 says is not known here"));
 }

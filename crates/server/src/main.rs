@@ -10,7 +10,7 @@ use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{game, marks, score, trace_through};
-use wayfinder_core::{HomeId, Level, Method, Recipe, Study, TraceSetup, findings, lists, overview, progress};
+use wayfinder_core::{HomeId, Level, Method, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
 use wayfinder_formats::read_home_file;
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
 
@@ -89,6 +89,9 @@ enum Command {
     /// Print what the web files have to know of the core, as TypeScript.
     #[command(hide = true)]
     Lists,
+    /// Print how each rule is cited by each edition, one a line with tabs between.
+    #[command(hide = true)]
+    Rules,
 }
 
 #[derive(Subcommand)]
@@ -343,6 +346,13 @@ fn run(command: Command) -> Result<ExitCode> {
         Command::Check { data, json } => return check(&existing(data)?, json),
         Command::Practice { command } => practice(command)?,
         Command::Openapi => print!("{}", openapi_json()),
+        Command::Rules => {
+            for rule in RULES {
+                for (edition, source) in rule.cited() {
+                    println!("{}\t{}\t{}", rule.code, edition.name(), source.as_deref().unwrap_or("not judged"));
+                }
+            }
+        }
         Command::Lists => {
             println!("// Generated from the core by `cargo xtask types`.");
             println!("export const LISTS = {} as const;", serde_json::to_string_pretty(&lists())?);

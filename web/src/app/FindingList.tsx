@@ -59,7 +59,7 @@ function FindingItem({ home, finding, onSelect, grouped }: ItemProps) {
       <Typography variant="body2">
         <Box component="strong" sx={{ color: grave ? tone("danger") : "inherit" }}>
           {grouped ? "" : `${SEVERITY[severity]} · `}
-          {onSelect && (finding.place.breaker != null || finding.place.space != null || finding.place.panel != null) ? (
+          {onSelect && Object.values(finding.place).some((place) => place != null) ? (
             <Box
               component="button"
               type="button"

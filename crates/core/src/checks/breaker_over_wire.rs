@@ -6,21 +6,25 @@
 //! a 20 A breaker on 14 AWG copper, which is good for 15 A.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Finding, Rule, Severity, Source, placed_anew};
+use super::{Checked, FOR_QUALIFIED, Finding, InCanada, Rule, Sections, Severity, Source, placed_anew};
 use crate::model::{Amps, Breaker, Wire, largest_breaker};
 
 pub(super) const RULE: Rule = Rule {
     code: "breaker-over-wire",
     severity: Severity::Danger,
     why: "The wire can overheat in the wall before the breaker trips.",
-    source: Source::Nec("240.4(D) and Table 310.16"),
+    source: Source::Code(Sections::moved(
+        ["240.4(D) and Table 310.15(B)(16)", "240.4(D) and Table 310.16", "240.4(D) and Table 310.16"],
+        InCanada::Section("14-104 and Tables 2, 4 and 13"),
+    )),
     check,
 };
 
 fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    let edition = checked.home.edition();
     for (_, breaker) in checked.breakers() {
         let Some(wire) = breaker.wire else { continue };
-        let allowed = largest_breaker(wire);
+        let allowed = largest_breaker(wire, edition);
         if breaker.amps <= allowed || breaker.details.back_fed_main || checked.is_feeder(breaker) {
             continue;
         }
@@ -29,8 +33,8 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
         if points.peek().is_some() && points.all(|point| point.plate.is_some()) {
             continue;
         }
-        if wire.if_read().is_some_and(|read| breaker.amps <= largest_breaker(read)) {
-            let read = placed_anew(breaker, |b| b.wire = wire.if_read());
+        if wire.if_read(edition).is_some_and(|read| breaker.amps <= largest_breaker(read, edition)) {
+            let read = placed_anew(breaker, |b| b.wire = wire.if_read(edition));
             read_the_marks(breaker, wire, allowed, found).mended_by("75 °C is read from both", vec![read]);
             continue;
         }
@@ -59,8 +63,9 @@ pub(super) fn read_the_marks<'f>(breaker: &Breaker, wire: Wire, allowed: Amps, f
             wire.words()
         ),
         format!(
-            "Most are marked today. Look at the cable's print and at the labels of panel and equipment, and enter what they say; \
-             NM cable is never good for more than its 60 °C column. {FOR_QUALIFIED}"
+            "Most are marked today. Look at the cable's print and at the labels of panel and equipment, and enter what they say.{} \
+             {FOR_QUALIFIED}",
+            if found.home.edition().is_canadian() { "" } else { " NM cable is never good for more than its 60 °C column." }
         ),
     );
     finding.severity = Severity::Note;

@@ -4,14 +4,14 @@
 //! Source: NEC 240.6, from memory. Example: a 23 A breaker.
 
 use super::Found;
-use super::{Checked, Rule, Severity, Source};
+use super::{Checked, InCanada, Rule, Sections, Severity, Source};
 use crate::model::is_standard;
 
 pub(super) const RULE: Rule = Rule {
     code: "breaker-rating",
     severity: Severity::Note,
     why: "What is worked out from a misread rating is wrong too.",
-    source: Source::Nec("240.6"),
+    source: Source::Code(Sections::nec("240.6", InCanada::Section("Table 13"))),
     check,
 };
 

@@ -4,13 +4,13 @@
 //! Example: the label names `KB` and `KB-T`, the breaker is an `HX`.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "breaker-type",
     severity: Severity::Fault,
     why: "A breaker that seems to fit may grip the bus badly, run hot or not trip.",
-    source: Source::Nec("110.3(B)"),
+    source: Source::Code(Sections::nec("110.3(B)", InCanada::Holds)),
     check,
 };
 

@@ -5,13 +5,13 @@
 //! listed for 20.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "circuits-over-listed",
     severity: Severity::Fault,
     why: "The panel was tested with so many circuits and no more; the rest is heat and crowding.",
-    source: Source::Nec("408.54"),
+    source: Source::Code(Sections::nec("408.54", InCanada::Holds)),
     check,
 };
 

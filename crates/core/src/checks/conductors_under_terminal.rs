@@ -4,13 +4,13 @@
 //! Source: NEC 110.14(A), from memory. Example: two hots under a breaker's screw that is not marked for two.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, placed_anew};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source, placed_anew};
 
 pub(super) const RULE: Rule = Rule {
     code: "conductors-under-terminal",
     severity: Severity::Fault,
     why: "The smaller or softer conductor is not clamped; a loose one burns.",
-    source: Source::Nec("110.14(A)"),
+    source: Source::Code(Sections::nec("110.14(A)", InCanada::Holds)),
     check,
 };
 

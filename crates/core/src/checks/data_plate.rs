@@ -5,28 +5,29 @@
 //! a 30 A breaker: the wire is fine, the breaker too large; 20 A is right.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, placed_anew};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source, placed_anew};
 use crate::model::ampacity;
 
 pub(super) const RULE: Rule = Rule {
     code: "data-plate",
     severity: Severity::Fault,
     why: "Above the plate's maximum the unit is not protected; below its minimum the wire overheats.",
-    source: Source::Nec("440.4 and 440.22"),
+    source: Source::Code(Sections::nec("440.4 and 440.22", InCanada::Holds)),
     check,
 };
 
 fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    let carries = |wire| ampacity(wire, checked.home.edition());
     for (_, breaker) in checked.breakers() {
         for point in checked.points_on(&breaker.id) {
             let Some(plate) = &point.plate else { continue };
-            if let Some(wire) = breaker.wire.filter(|wire| ampacity(*wire) < plate.minimum_ampacity) {
+            if let Some(wire) = breaker.wire.filter(|wire| carries(*wire) < plate.minimum_ampacity) {
                 let message = format!(
                     "{} asks for a wire of {} at least; {} carries {}.",
                     point.name,
                     plate.minimum_ampacity,
                     wire.words(),
-                    ampacity(wire)
+                    carries(wire)
                 );
                 let remedy = format!("Leave it off, and have the circuit rewired. {FOR_QUALIFIED}");
                 let finding = found.breaker(breaker, message, remedy);

@@ -3,7 +3,7 @@
 //! Source: NEC 408.4(A), from memory. Example: 1 and 3 both say "kitchen".
 
 use super::Found;
-use super::{Checked, Rule, Severity, Source};
+use super::{Checked, InCanada, Rule, Sections, Severity, Source};
 use crate::model::Breaker;
 use std::collections::BTreeMap;
 
@@ -11,7 +11,7 @@ pub(super) const RULE: Rule = Rule {
     code: "directory-doubled",
     severity: Severity::Note,
     why: "Whoever has to switch one off in a hurry switches off the other.",
-    source: Source::Nec("408.4(A)"),
+    source: Source::Code(Sections::nec("408.4(A)", InCanada::Perhaps("2-100"))),
     check,
 };
 

@@ -3,13 +3,13 @@
 //! Source: NEC 408.4(A), from memory. Example: a breaker without a word, on which nothing is proven yet.
 
 use super::Found;
-use super::{Checked, Rule, Severity, Source};
+use super::{Checked, InCanada, Rule, Sections, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "directory-missing",
     severity: Severity::Note,
     why: "Nobody knows what goes dark, or what stays live.",
-    source: Source::Nec("408.4(A)"),
+    source: Source::Code(Sections::nec("408.4(A)", InCanada::Perhaps("2-100"))),
     check,
 };
 

@@ -5,7 +5,7 @@
 //! lights" could be any; "Emma's room" is nobody's after the next move.
 
 use super::Found;
-use super::{Checked, FindingPlace, Rule, Severity, Source};
+use super::{Checked, FindingPlace, InCanada, Rule, Sections, Severity, Source};
 use crate::logbook::{Fact, LabelClaimed};
 use crate::wording::wording;
 
@@ -13,7 +13,7 @@ pub(super) const RULE: Rule = Rule {
     code: "directory-wording",
     severity: Severity::Note,
     why: "A card that could mean anything sends the hand to the wrong breaker.",
-    source: Source::Nec("408.4(A)"),
+    source: Source::Code(Sections::nec("408.4(A)", InCanada::Perhaps("2-100"))),
     check,
 };
 

@@ -6,40 +6,44 @@
 
 use super::Found;
 use super::breaker_over_wire::read_the_marks;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, placed_anew};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source, placed_anew};
 use crate::model::{Breaker, Service, ServiceDisconnect, Wire, largest_breaker, largest_service};
 
 pub(super) const RULE: Rule = Rule {
     code: "feeder-over-wire",
     severity: Severity::Danger,
     why: "The feeder carries everything behind it; it can overheat before its breaker trips.",
-    source: Source::Nec("240.4 and Table 310.16"),
+    source: Source::Code(Sections::moved(
+        ["240.4 and Table 310.15(B)(16)", "240.4 and Table 310.16", "240.4 and Table 310.16"],
+        InCanada::Section("14-104 and Tables 2, 4 and 13"),
+    )),
     check,
 };
 
 fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    let edition = checked.home.edition();
+    let good_for = |wire: Wire| largest_breaker(wire, edition);
     for (_, breaker) in checked.breakers().filter(|(_, b)| checked.is_feeder(b)) {
         let wires: Vec<Wire> = breaker
             .wire
             .into_iter()
             .chain(checked.home.panels().panels_on(&breaker.id).filter_map(|panel| panel.details.conductors))
             .collect();
-        let Some(wire) = wires.into_iter().min_by(|a, b| largest_breaker(*a).value().total_cmp(&largest_breaker(*b).value()))
-        else {
+        let Some(wire) = wires.into_iter().min_by(|a, b| good_for(*a).value().total_cmp(&good_for(*b).value())) else {
             continue;
         };
         let allowed = match largest_service(wire).filter(|_| carries_the_dwelling(checked, breaker)) {
-            Some(whole) if whole > largest_breaker(wire) => whole,
-            _ => largest_breaker(wire),
+            Some(whole) if whole > good_for(wire) => whole,
+            _ => good_for(wire),
         };
         if breaker.amps <= allowed {
             continue;
         }
-        if wire.if_read().is_some_and(|read| breaker.amps <= largest_breaker(read)) {
+        if wire.if_read(edition).is_some_and(|read| breaker.amps <= good_for(read)) {
             let finding = read_the_marks(breaker, wire, allowed, found);
             // Where the size was read at the panel behind it, the marks are entered there.
             if breaker.wire == Some(wire) {
-                let read = placed_anew(breaker, |b| b.wire = wire.if_read());
+                let read = placed_anew(breaker, |b| b.wire = wire.if_read(edition));
                 finding.mended_by("75 °C is read from both", vec![read]);
             }
             continue;

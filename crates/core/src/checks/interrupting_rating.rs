@@ -3,13 +3,13 @@
 //! Source: NEC 110.9, from memory. Example: a 10 kA breaker in a panel marked 22 kA.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "interrupting-rating",
     severity: Severity::Fault,
     why: "In a dead short a breaker of a lower rating can burst.",
-    source: Source::Nec("110.9"),
+    source: Source::Code(Sections::nec("110.9", InCanada::Section("14-012"))),
     check,
 };
 

@@ -19,10 +19,13 @@ mod data_plate;
 mod directory_doubled;
 mod directory_missing;
 mod directory_wording;
+mod fed_by_two_breakers;
 mod feeder_over_wire;
 mod feeder_short_of_poles;
 mod for_an_electrician;
+mod generator_interlock;
 mod high_leg;
+mod hots_on_two_singles;
 mod interrupting_rating;
 mod legs_at_odds;
 mod main_above_bus;
@@ -31,13 +34,19 @@ mod neutrals_doubled;
 mod old_wiring;
 mod one_yoke_two_breakers;
 mod open_space;
+mod outlets_over_twelve;
 mod plug_on_neutral;
+mod protection_by_place;
 mod protection_shared_neutral;
 mod receptacle_against_breaker;
+mod required_circuits;
 mod service_conductors;
 mod shared_neutral_disconnect;
 mod shared_neutral_one_leg;
+mod slash_rating;
 mod slim_pair;
+mod solar_on_bus;
+mod tamper_resistant;
 mod tandem_not_listed;
 mod too_large_for_what_is_on_it;
 mod two_hots_on_one_pole;
@@ -51,7 +60,7 @@ pub use directory_wording::about_wording;
 use std::collections::BTreeMap;
 
 use crate::logbook::{BreakerPlaced, Fact};
-use crate::model::{Breaker, BreakerId, Panel, PanelId, Point, PointId};
+use crate::model::{Breaker, BreakerId, Edition, InCanada, Panel, PanelId, Point, PointId, Room, RoomId, Sections};
 use crate::study::Study;
 use crate::trace::verdicts;
 
@@ -65,6 +74,23 @@ pub enum Severity {
     Fault,
     /// Worth knowing.
     Note,
+    /// Nothing is wrong: today's rule for the place, for work that is planned.
+    Planned,
+}
+
+impl Severity {
+    /// Every one, the gravest first.
+    pub const ALL: [Self; 4] = [Self::Danger, Self::Fault, Self::Note, Self::Planned];
+
+    /// What stands over findings of it.
+    pub const fn heading(self) -> &'static str {
+        match self {
+            Self::Danger => "Danger",
+            Self::Fault => "Against today's rule",
+            Self::Note => "Worth knowing",
+            Self::Planned => "Today's rule by place, for planned work",
+        }
+    }
 }
 
 /// Where it is.
@@ -78,6 +104,8 @@ pub struct FindingPlace {
     pub space: Option<String>,
     /// At which point.
     pub point: Option<PointId>,
+    /// In which room.
+    pub room: Option<RoomId>,
 }
 
 /// What to record once it is mended.
@@ -119,10 +147,45 @@ pub struct Finding {
 /// Where a rule comes from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum Source {
-    /// A section of the National Electrical Code, from memory.
-    Nec(&'static str),
+    /// Sections of the code, edition by edition.
+    Code(Sections),
     /// Common practice, no published source.
     Practice,
+}
+
+impl Source {
+    /// How it is cited by this edition; `None` where the rule is not judged by it.
+    fn cite(&self, edition: Edition) -> Option<String> {
+        match self {
+            Self::Code(sections) => sections.cite(edition),
+            Self::Practice => Some("common practice, no published source; local code comes first".into()),
+        }
+    }
+}
+
+impl Rule {
+    /// How each edition is cited; `None` where the rule is not judged by it.
+    pub fn cited(&self) -> Vec<(Edition, Option<String>)> {
+        Edition::ALL.into_iter().map(|edition| (edition, self.source.cite(edition))).collect()
+    }
+}
+
+/// What is not judged in this home because the chosen edition's rule is not known here: a sentence, or nothing.
+pub(crate) fn not_judged(home: &Study) -> String {
+    let edition = home.edition();
+    let not_known = |rule: &Rule| match rule.source {
+        Source::Code(sections) => sections.not_known(edition).map(str::to_owned),
+        Source::Practice => None,
+    };
+    let matters: Vec<String> = RULES.iter().filter_map(not_known).collect();
+    if matters.is_empty() {
+        return String::new();
+    }
+    format!(
+        "What {} says is not known here of these, so nothing is said about them: {}. Look them up, or ask an electrician.",
+        edition.name(),
+        matters.join("; ")
+    )
 }
 
 /// One rule.
@@ -150,9 +213,14 @@ pub const RULES: &[Rule] = &[
     breaker_over_wire::RULE,
     shared_neutral_one_leg::RULE,
     high_leg::RULE,
+    slash_rating::RULE,
     old_wiring::RULE,
     for_an_electrician::RULE,
+    fed_by_two_breakers::RULE,
+    hots_on_two_singles::RULE,
     two_hots_on_one_pole::RULE,
+    generator_interlock::RULE,
+    solar_on_bus::RULE,
     shared_neutral_disconnect::RULE,
     one_yoke_two_breakers::RULE,
     protection_shared_neutral::RULE,
@@ -167,6 +235,7 @@ pub const RULES: &[Rule] = &[
     plug_on_neutral::RULE,
     back_fed_main::RULE,
     receptacle_against_breaker::RULE,
+    outlets_over_twelve::RULE,
     too_large_for_what_is_on_it::RULE,
     data_plate::RULE,
     open_space::RULE,
@@ -175,6 +244,9 @@ pub const RULES: &[Rule] = &[
     directory_wording::RULE,
     directory_doubled::RULE,
     directory_missing::RULE,
+    protection_by_place::RULE,
+    required_circuits::RULE,
+    tamper_resistant::RULE,
 ];
 
 /// What a rule looks at.
@@ -182,6 +254,8 @@ struct Checked<'a> {
     home: &'a Study,
     /// The points proven on each breaker.
     points: BTreeMap<&'a BreakerId, Vec<&'a Point>>,
+    /// The breaker that each point is proven on.
+    proven: BTreeMap<&'a PointId, &'a Breaker>,
 }
 
 impl<'a> Checked<'a> {
@@ -196,17 +270,25 @@ impl<'a> Checked<'a> {
 
     fn of(home: &'a Study) -> Self {
         let mut points: BTreeMap<&BreakerId, Vec<&Point>> = BTreeMap::new();
+        let mut proven = BTreeMap::new();
         for (id, verdict) in verdicts(home) {
-            if let (Some(breaker), Some(point)) = (verdict.proven_on(), home.house().point(id)) {
-                points.entry(breaker).or_default().push(point);
+            let Some(breaker) = verdict.proven_on().and_then(|id| home.panels().breaker(id)) else { continue };
+            if let Some(point) = home.house().point(id) {
+                points.entry(&breaker.id).or_default().push(point);
+                proven.insert(id, breaker);
             }
         }
-        Self { home, points }
+        Self { home, points, proven }
     }
 
     /// The points proven on a breaker.
     fn points_on(&self, breaker: &BreakerId) -> impl Iterator<Item = &'a Point> + use<'a> {
         self.points.get(breaker).cloned().unwrap_or_default().into_iter()
+    }
+
+    /// The breaker that a point is proven on.
+    fn breaker_of(&self, point: &Point) -> Option<&'a Breaker> {
+        self.proven.get(&point.id).copied()
     }
 
     /// Groups of circuits that share a neutral, as breakers.
@@ -228,6 +310,7 @@ impl<'a> Checked<'a> {
 struct Found<'a> {
     home: &'a Study,
     rule: &'static Rule,
+    source: String,
     all: &'a mut Vec<Finding>,
 }
 
@@ -243,6 +326,11 @@ impl Found<'_> {
         self.add(panel.id.as_str(), panel.name.clone(), place, message, remedy.into())
     }
 
+    fn room(&mut self, room: &Room, message: String, remedy: impl Into<String>) -> &mut Finding {
+        let place = FindingPlace { room: Some(room.id.clone()), ..FindingPlace::default() };
+        self.add(room.id.as_str(), room.name.clone(), place, message, remedy.into())
+    }
+
     fn add(&mut self, subject: &str, about: String, place: FindingPlace, message: String, remedy: String) -> &mut Finding {
         self.all.push(Finding {
             key: format!("{}:{subject}", self.rule.code),
@@ -253,10 +341,7 @@ impl Found<'_> {
             message,
             why: self.rule.why.into(),
             remedy,
-            source: match self.rule.source {
-                Source::Nec(section) => self.home.edition().cite(section),
-                Source::Practice => "common practice, no published source; local code comes first".into(),
-            },
+            source: self.source.clone(),
             mend: None,
             aside: None,
         });
@@ -284,7 +369,9 @@ fn all_findings(home: &Study) -> Vec<Finding> {
     let mut all = Vec::new();
     let checked = Checked::of(home);
     for rule in RULES {
-        (rule.check)(&checked, &mut Found { home, rule, all: &mut all });
+        if let Some(source) = rule.source.cite(home.edition()) {
+            (rule.check)(&checked, &mut Found { home, rule, source, all: &mut all });
+        }
     }
     for finding in &mut all {
         // Set aside only as long as it says the same: a graver state of the same thing is a new finding.
@@ -370,9 +457,13 @@ mod tests {
     fn every_source_names_the_edition_and_the_local_code() {
         let mut w = written("panel 24\n12 20 #14 darkroom");
         let source = |w: &crate::fixture::Written| findings(&w.home)[0].source.clone();
-        assert!(source(&w).starts_with("NEC 2020 240.4"), "{}", source(&w));
-        w.act(r#"fact {"kind": "rules_chosen", "edition": "cec2024"}"#).unwrap();
-        assert!(source(&w).contains("CEC 2024 has its own section"), "{}", source(&w));
-        assert!(source(&w).contains("local code comes first"));
+        for (edition, cited) in [
+            ("nec2017", "NEC 2017 240.4(D) and Table 310.15(B)(16), from memory"),
+            ("nec2020", "NEC 2020 240.4(D) and Table 310.16, from memory"),
+            ("cec2024", "CEC 2024 14-104 and Tables 2, 4 and 13, from memory"),
+        ] {
+            w.acts(&format!("rules {edition}"));
+            assert_eq!(source(&w), format!("{cited}; local code comes first"));
+        }
     }
 }

@@ -5,14 +5,14 @@
 //! never offers a mend: wrong either way is dangerous, and it is an electrician's.
 
 use super::Found;
-use super::{Checked, Rule, Severity, Source};
+use super::{Checked, InCanada, Rule, Sections, Severity, Source};
 use crate::model::{Bond, ServiceDisconnect};
 
 pub(super) const RULE: Rule = Rule {
     code: "neutral-ground",
     severity: Severity::Danger,
     why: "Joined twice, metal carries current; joined nowhere, a fault does not trip a breaker and metal stays live.",
-    source: Source::Nec("250.24, 250.142 and 250.32"),
+    source: Source::Code(Sections::nec("250.24, 250.142 and 250.32", InCanada::Perhaps("10-210"))),
     check,
 };
 

@@ -3,14 +3,14 @@
 //! Source: NEC 408.41, from memory. Example: two white wires under one screw.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source};
 use crate::logbook::{Fact, PanelDescribed};
 
 pub(super) const RULE: Rule = Rule {
     code: "neutrals-doubled",
     severity: Severity::Fault,
     why: "Loosening one for work opens the other, and its loads can see up to 240 V.",
-    source: Source::Nec("408.41"),
+    source: Source::Code(Sections::nec("408.41", InCanada::NotKnown("several neutrals under one terminal of the bar"))),
     check,
 };
 

@@ -5,13 +5,13 @@
 //! one on 3. Only halves that are proven are judged.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source};
 
 pub(super) const RULE: Rule = Rule {
     code: "one-yoke-two-breakers",
     severity: Severity::Fault,
     why: "With one breaker off, half of the box is still live for the hand that opens it.",
-    source: Source::Nec("210.7"),
+    source: Source::Code(Sections::nec("210.7", InCanada::Perhaps("14-302"))),
     check,
 };
 

@@ -3,7 +3,7 @@
 //! Source: NEC 408.7, from memory. Example: a knocked-out space through which the bus can be touched.
 
 use super::Found;
-use super::{Checked, FindingPlace, Rule, Severity, Source};
+use super::{Checked, FindingPlace, InCanada, Rule, Sections, Severity, Source};
 use crate::logbook::{Fact, FillerSeen};
 use crate::model::{Half, Slot, position};
 
@@ -11,7 +11,7 @@ pub(super) const RULE: Rule = Rule {
     code: "open-space",
     severity: Severity::Fault,
     why: "Fingers, tools and mice reach live metal through it.",
-    source: Source::Nec("408.7"),
+    source: Source::Code(Sections::nec("408.7", InCanada::Holds)),
     check,
 };
 

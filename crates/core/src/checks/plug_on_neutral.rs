@@ -3,14 +3,14 @@
 //! Source: NEC 110.3(B), from memory. Example: a plug-on neutral breaker in a panel without the rail.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source};
 use crate::model::NeutralLead;
 
 pub(super) const RULE: Rule = Rule {
     code: "plug-on-neutral",
     severity: Severity::Fault,
     why: "Without its neutral the breaker does not sense a fault.",
-    source: Source::Nec("110.3(B)"),
+    source: Source::Code(Sections::nec("110.3(B)", InCanada::Holds)),
     check,
 };
 

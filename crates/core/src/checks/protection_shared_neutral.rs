@@ -5,14 +5,14 @@
 //! AFCI breakers on one three-wire cable.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source};
 use crate::model::{Protection, Tie};
 
 pub(super) const RULE: Rule = Rule {
     code: "protection-shared-neutral",
     severity: Severity::Fault,
     why: "It trips at once, or somebody has parted the neutral to stop that.",
-    source: Source::Nec("110.3(B)"),
+    source: Source::Code(Sections::nec("110.3(B)", InCanada::Holds)),
     check,
 };
 

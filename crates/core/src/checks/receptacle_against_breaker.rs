@@ -1,19 +1,20 @@
 //! Rule receptacle-against-breaker: a receptacle's face fits its circuit's rating and voltage.
 //!
-//! Source: NEC 210.21(B) and NEMA WD 6, from memory. A single receptacle, alone on its circuit, is rated for no less than the
+//! Source: NEC 210.21(B) and NEMA WD 6, from memory; in Canada CEC 14-600 (?), from memory: the breaker is no larger than the face, so
+//! a 15 A face does not belong on 20 A, and nothing is said of a larger face. A single receptacle, alone on its circuit, is rated for no less than the
 //! circuit; one that is rated for more is a note. A duplex counts as two. A 120 V face on a two-pole may be right: half of a
 //! shared-neutral circuit; that is asked. Example: a 5-20 face among others on a 15 A breaker; a TT-30, which is 120 V, on a
 //! two-pole breaker. Only points that are proven on the breaker are judged.
 
 use super::Found;
-use super::{Checked, Rule, Severity, Source};
+use super::{Checked, InCanada, Rule, Sections, Severity, Source};
 use crate::model::{Breaker, Configuration, Outlets, Point, Volts, breakers_for, legs_of, volts_between};
 
 pub(super) const RULE: Rule = Rule {
     code: "receptacle-against-breaker",
     severity: Severity::Fault,
     why: "The face tells what may be plugged in; a wrong one invites too much current or the wrong voltage.",
-    source: Source::Nec("210.21(B) and NEMA WD 6"),
+    source: Source::Code(Sections::nec("210.21(B) and NEMA WD 6", InCanada::Perhaps("14-600"))),
     check,
 };
 
@@ -27,7 +28,12 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             let two_hots = face.volts() > Volts::new(120);
             // A duplex is two receptacles, however lonely; faces of 30 A and more are made as single ones.
             let single = point.only_one && (point.details.outlets == Outlets::Single || face.amps() >= 30);
-            let fits = breakers_for(face, single).iter().any(|allowed| f64::from(*allowed) == breaker.amps.value());
+            let canada = checked.home.edition().is_canadian();
+            let fits = if canada {
+                breaker.amps.value() <= amps
+            } else {
+                breakers_for(face, single).iter().any(|allowed| f64::from(*allowed) == breaker.amps.value())
+            };
             let (severity, message, remedy) = if two_hots && across <= Volts::new(120) {
                 let gives = format!("breaker {} gives {} V", breaker.number(), across.value());
                 let message = format!("{name} has a {} face for two hots; {gives}.", face.name());
@@ -50,7 +56,8 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
                     ),
                 )
             } else {
-                let allowed = breakers_for(face, single).iter().map(|amps| format!("{amps} A")).collect::<Vec<_>>();
+                let allowed = if canada { &[face.amps()][..] } else { breakers_for(face, single) };
+                let allowed = allowed.iter().map(|amps| format!("{amps} A")).collect::<Vec<_>>();
                 (
                     Severity::Fault,
                     format!("{name} has a {} face on a {} breaker.", face.name(), breaker.amps),
@@ -142,6 +149,20 @@ mod tests {
         ] {
             assert_eq!(grave(line, face, volts, more), expected.into_iter().collect::<Vec<_>>(), "{face} on {line} {more}");
         }
+    }
+
+    /// CEC 14-600 (?), from memory.
+    #[test]
+    fn in_canada_the_breaker_is_no_larger_than_the_face() {
+        let of = |line: &str, face: &str| {
+            let point = format!("room Hall\npoint Hall receptacle wall\nwall is face {face}\nproof wall 1");
+            let home = written(&format!("rules cec2021\npanel 12\n{line} hall\n{point}")).home;
+            findings(&home).iter().filter(|f| f.code == "receptacle-against-breaker").map(|f| f.severity).collect::<Vec<_>>()
+        };
+        assert_eq!(of("1 20", "5-15"), [Severity::Fault]);
+        assert!(of("1 15", "5-15").is_empty());
+        assert!(of("1 20", "5-20").is_empty());
+        assert!(of("1 15", "5-20").is_empty(), "what is allowed there is not known here");
     }
 
     #[test]

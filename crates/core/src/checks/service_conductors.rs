@@ -5,14 +5,17 @@
 //! 150 A.
 
 use super::Found;
-use super::{Checked, Rule, Severity, Source};
+use super::{Checked, InCanada, Rule, Sections, Severity, Source};
 use crate::model::{Service, largest_breaker, largest_service};
 
 pub(super) const RULE: Rule = Rule {
     code: "service-conductors",
     severity: Severity::Danger,
     why: "The conductors ahead of the main can overheat, and nothing in the house trips for them.",
-    source: Source::Nec("310.12 and Table 310.16"),
+    source: Source::Code(Sections::moved(
+        ["310.15(B)(7) and Table 310.15(B)(16)", "310.12 and Table 310.16", "310.12 and Table 310.16"],
+        InCanada::NotKnown("the main against the service conductors"),
+    )),
     check,
 };
 
@@ -21,7 +24,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
         let back_fed = checked.home.panels().breakers_of(&panel.id).find(|b| b.details.back_fed_main).map(|b| b.amps);
         let (Some(main), Some(wire)) = (panel.main.or(back_fed), panel.details.conductors) else { continue };
         let whole_dwelling = matches!(panel.service, Service::SplitPhase | Service::TwoLegs208);
-        let by_table = largest_breaker(wire);
+        let by_table = largest_breaker(wire, checked.home.edition());
         let allowed = match largest_service(wire).filter(|_| whole_dwelling) {
             Some(service) if service > by_table => service,
             _ => by_table,

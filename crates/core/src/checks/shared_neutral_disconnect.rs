@@ -5,7 +5,7 @@
 //! and 3 without a tie.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, and};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source, and};
 use crate::logbook::{BreakersJoined, Fact};
 use crate::model::{Tie, legs_of, volts_between};
 
@@ -13,7 +13,10 @@ pub(super) const RULE: Rule = Rule {
     code: "shared-neutral-disconnect",
     severity: Severity::Fault,
     why: "With one breaker off, the neutral still carries the other circuit: it becomes live when it is lifted.",
-    source: Source::Nec("210.4(B)"),
+    source: Source::Code(Sections::nec(
+        "210.4(B)",
+        InCanada::NotKnown("whether the circuits of a shared neutral must open together"),
+    )),
     check,
 };
 

@@ -4,7 +4,7 @@
 //! and 14, both on leg A: the neutral carries the sum of both.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source, and};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source, and};
 use crate::logbook::{BreakerMoved, Fact};
 use crate::model::{Breaker, Leg, Slot, legs_of};
 use crate::panel::open_slots;
@@ -13,7 +13,7 @@ pub(super) const RULE: Rule = Rule {
     code: "shared-neutral-one-leg",
     severity: Severity::Danger,
     why: "The neutral carries the sum of both circuits and can burn without any breaker tripping.",
-    source: Source::Nec("210.4"),
+    source: Source::Code(Sections::nec("210.4", InCanada::Holds)),
     check,
 };
 

@@ -5,7 +5,7 @@
 //! panel whose label lists 13 to 24.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source};
 use crate::logbook::{BreakerMoved, Fact};
 use crate::model::{Breaker, Half, Housing, Slot, Tandems};
 use crate::panel::open_slots;
@@ -14,7 +14,7 @@ pub(super) const RULE: Rule = Rule {
     code: "tandem-not-listed",
     severity: Severity::Fault,
     why: "Forced or filed to fit, it grips badly, and the panel's listing is void.",
-    source: Source::Nec("110.3(B)"),
+    source: Source::Code(Sections::nec("110.3(B)", InCanada::Holds)),
     check,
 };
 

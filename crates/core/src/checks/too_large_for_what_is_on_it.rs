@@ -6,14 +6,14 @@
 //! breaker.
 
 use super::Found;
-use super::{Checked, FOR_QUALIFIED, Rule, Severity, Source};
+use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source};
 use crate::model::{PointKind, Volts};
 
 pub(super) const RULE: Rule = Rule {
     code: "too-large-for-what-is-on-it",
     severity: Severity::Fault,
     why: "Lampholders, cords and their wires can overheat before a breaker of that size trips.",
-    source: Source::Nec("210.21(A) and 210.23"),
+    source: Source::Code(Sections::nec("210.21(A) and 210.23", InCanada::Perhaps("30-104 and 14-600"))),
     check,
 };
 

@@ -6,6 +6,7 @@
 //! have a rule of their own. Example: a dryer of 240 V that is proven on breaker 5, 30 A, one pole.
 
 use super::Found;
+use super::hots_on_two_singles::two_singles;
 use super::{Checked, Rule, Severity, Source};
 use crate::model::Volts;
 
@@ -20,6 +21,10 @@ pub(super) const RULE: Rule = Rule {
 fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
     for (_, breaker) in checked.breakers().filter(|(_, breaker)| breaker.poles() == 1) {
         for point in checked.points_on(&breaker.id).filter(|point| point.volts > Volts::new(120)) {
+            // Where the other breaker is known, the rule on two single ones says it.
+            if two_singles(checked, point).is_some() {
+                continue;
+            }
             let finding = found.breaker(
                 breaker,
                 format!("{} is entered with 240 V and proven on a breaker of one pole, which is one hot only.", point.name),

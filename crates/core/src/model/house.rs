@@ -78,6 +78,8 @@ pub struct PointDetails {
     pub outdoor: bool,
     /// Marked weather-resistant.
     pub weather_resistant: bool,
+    /// Marked tamper-resistant.
+    pub tamper_resistant: bool,
     /// What hangs on it may be without power for so many minutes at most: a freezer, an aquarium.
     pub dark_minutes: Option<u16>,
     /// What makes it go on and off by itself, or keeps it alive without its breaker.

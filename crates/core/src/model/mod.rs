@@ -20,6 +20,7 @@ pub use code::{
     Cable, Configuration, Edition, Metal, Terminals, Wire, WireGauge, ampacity, breakers_for, is_standard, largest_breaker,
     largest_service,
 };
+pub(crate) use code::{InCanada, Place, Sections};
 pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
 pub use ids::{BadId, BreakerId, EntryId, HomeId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};

@@ -228,7 +228,7 @@ fn view_of(home: &Study, panel: &Panel, breaker: &Breaker) -> BreakerView {
         amps: breaker.amps,
         protection: breaker.protection,
         wire: breaker.wire,
-        wire_allows: breaker.wire.map(largest_breaker),
+        wire_allows: breaker.wire.map(|wire| largest_breaker(wire, home.edition())),
         details: breaker.details.clone(),
         feeds: home.panels().panels_on(&breaker.id).map(|p| FeedsPanel { panel: p.id.clone(), name: p.name.clone() }).collect(),
         shares_neutral_with: home.panels().shared_neutral_of(&breaker.id).cloned().unwrap_or_default(),

@@ -6,8 +6,8 @@ use std::sync::Arc;
 
 use super::reset::not_reset;
 use super::weighed::{Weighed, weighed};
-use crate::logbook::Look;
-use crate::model::{BreakerId, EntryId, PointId, Seen};
+use crate::logbook::{Instrument, Look};
+use crate::model::{BreakerId, EntryId, Point, PointId, Seen};
 use crate::proof::OffSet;
 use crate::study::Study;
 
@@ -168,6 +168,30 @@ fn looks_that_count(home: &Study) -> Vec<(&PointId, Vec<&Look>)> {
     let looks = by_point(looks_by_power(home));
     let own = |point| counted(home, looks.get(point).map_or(&[][..], Vec::as_slice));
     home.house().points().map(|point| (&point.id, own(&point.id))).collect()
+}
+
+/// How sure it is that the point was seen so with these breakers off and no other: a look counts one, a meter two. Where the point goes
+/// on and off by itself, a meter alone counts.
+pub(crate) fn sureness(home: &Study, point: &Point, off: &[&BreakerId], seen: Seen) -> usize {
+    let with_these =
+        |look: &&&Look| look.seen == seen && look.off.len() == off.len() && off.iter().all(|b| look.off.contains(*b));
+    let counts = |look: &&Look| match (look.instrument, point.details.goes_by) {
+        (Some(Instrument::Meter), _) => 2,
+        (_, Some(_)) => 0,
+        _ => 1,
+    };
+    looks_at(home, &point.id).iter().filter(with_these).map(counts).sum()
+}
+
+/// Every set of breakers that was off at a look that counts at this point.
+pub(crate) fn offs_at<'a>(home: &'a Study, point: &Point) -> BTreeSet<&'a BTreeSet<BreakerId>> {
+    looks_at(home, &point.id).into_iter().map(|look| &*look.off).collect()
+}
+
+/// The looks that count at one point.
+fn looks_at<'a>(home: &'a Study, point: &PointId) -> Vec<&'a Look> {
+    let looks: Vec<&Look> = looks_by_power(home).iter().filter(|look| look.point == *point).collect();
+    counted(home, &looks)
 }
 
 fn judged(home: &Study, weighed: Option<&Weighed>, place: usize, counted: &[&Look]) -> Verdict {

@@ -4,7 +4,7 @@
 //! ampacities, NEC 240.6 for the standard ratings, NEC 240.4(B) for the next size up: all from memory.
 //! The product keeps a table of breakers; here it is worked out from ampacities and standard ratings.
 
-use wayfinder_core::{Cable, Metal, Terminals, Wire, WireGauge, ampacity, largest_breaker, largest_service};
+use wayfinder_core::{Cable, Edition, Metal, Terminals, Wire, WireGauge, ampacity, largest_breaker, largest_service};
 
 /// NEC 240.6, from memory, up to what a branch circuit of these sizes needs.
 const STANDARD: [u16; 25] =
@@ -35,7 +35,7 @@ fn next_size_up(ampacity: u16) -> u16 {
 }
 
 fn allowed(gauge: WireGauge, metal: Metal, terminals: Terminals) -> u16 {
-    largest_breaker(Wire { gauge, metal, terminals, cable: Cable::NotRead }).value() as u16
+    largest_breaker(Wire { gauge, metal, terminals, cable: Cable::NotRead }, Edition::Nec2020).value() as u16
 }
 
 /// NEC 110.14(C)(1), from memory: terminals of circuits over 100 A, and those for conductors larger than 1 AWG, are for 75 °C
@@ -65,7 +65,8 @@ fn small_wire_is_held_to_15_20_and_30_whatever_its_terminals() {
 #[test]
 fn the_75_degree_column_is_given_where_both_labels_were_read_and_above_1_awg() {
     for (gauge, cu60, cu75, al60, al75) in AMPACITY {
-        let carries = |metal, terminals, cable| ampacity(Wire { gauge, metal, terminals, cable }).value() as u16;
+        let carries =
+            |metal, terminals, cable| ampacity(Wire { gauge, metal, terminals, cable }, Edition::Nec2020).value() as u16;
         let large = gauge > WireGauge::Awg1;
         assert_eq!(carries(Metal::Copper, Terminals::Unread, Cable::Conduit), if large { cu75 } else { cu60 }, "{gauge:?}");
         assert_eq!(carries(Metal::Copper, Terminals::Read75C, Cable::Conduit), cu75, "{gauge:?}");

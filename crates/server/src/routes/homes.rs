@@ -8,8 +8,8 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
     Card, Checks, Evidence, HomeId, HomeNow, KnownPoints, Line, MethodMinutes, PanelId, PanelView, PointId, Progress, Recipe,
-    Study, TraceView, card, checks as checks_of, describe, evidence as evidence_of, findings, home_now, known_points,
-    method_minutes, panel_views, progress, trace_together,
+    Study, TraceView, card, checks as checks_of, describe, evidence as evidence_of, home_now, known_points, method_minutes,
+    panel_views, progress, trace_together,
 };
 use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
 
@@ -225,7 +225,7 @@ pub(crate) async fn report(home: InHome, Asked(printing): Asked<Printing>) -> Re
             let home = &opened.study;
             let panels: Vec<_> = home.panels().all().map(|panel| panel.name.as_str()).collect();
             let about = format!("{}. Revision {}, {date}. Worded by {}.", panels.join(", "), home.seq(), home.edition().name());
-            findings_pdf(home.name().unwrap_or_default(), &about, findings(home), width, height).map_err(unwritten)
+            findings_pdf(home.name().unwrap_or_default(), &about, &checks_of(home), width, height).map_err(unwritten)
         })
         .await?;
     Ok(file(pdf, "application/pdf", &disposition))

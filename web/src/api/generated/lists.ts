@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 9,
+  "factVersion": 10,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -50,6 +50,24 @@ export const LISTS = {
     "point_seen",
     "volts_read",
     "point_skipped"
+  ],
+  "severities": [
+    [
+      "danger",
+      "Danger"
+    ],
+    [
+      "fault",
+      "Against today's rule"
+    ],
+    [
+      "note",
+      "Worth knowing"
+    ],
+    [
+      "planned",
+      "Today's rule by place, for planned work"
+    ]
   ],
   "editions": [
     [
@@ -600,6 +618,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -615,6 +634,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -630,6 +650,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -645,6 +666,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -660,6 +682,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -675,6 +698,7 @@ export const LISTS = {
         "gfci": true,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -690,6 +714,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -705,6 +730,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -720,6 +746,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": true,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -735,6 +762,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -750,6 +778,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -765,6 +794,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -780,6 +810,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -795,6 +826,7 @@ export const LISTS = {
         "gfci": false,
         "outdoor": false,
         "weather_resistant": false,
+        "tamper_resistant": false,
         "dark_minutes": null,
         "goes_by": null
       }
@@ -903,7 +935,11 @@ export const LISTS = {
       "alike": null,
       "torque_inlb": null
     },
-    "feeds": ""
+    "feeds": "",
+    "brings_in": null,
+    "inverter_amps": null,
+    "interlocked": null,
+    "slash_rated": null
   },
   "plainPoint": {
     "outlets": "duplex",
@@ -911,6 +947,7 @@ export const LISTS = {
     "gfci": false,
     "outdoor": false,
     "weather_resistant": false,
+    "tamper_resistant": false,
     "dark_minutes": null,
     "goes_by": null
   }

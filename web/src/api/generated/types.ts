@@ -787,6 +787,8 @@ export interface components {
              * @default false
              */
             back_fed_main: boolean;
+            /** @default null */
+            brings_in: components["schemas"]["OtherSource"] | null;
             /**
              * @description A back-fed main is held by more than its clip.
              * @default null
@@ -805,13 +807,25 @@ export interface components {
             /** @default null */
             housing: components["schemas"]["Housing"] | null;
             /**
+             * @description Whether an interlock keeps it and the main from being on together.
+             * @default null
+             */
+            interlocked: boolean | null;
+            /**
              * Format: double
              * @description Its interrupting rating in kA.
              * @default null
              */
             interrupting_ka: number | null;
             /** @default null */
+            inverter_amps: components["schemas"]["Amps"] | null;
+            /** @default null */
             neutral: components["schemas"]["NeutralLead"] | null;
+            /**
+             * @description Its label says 120/240 V; `false`: one voltage alone, 240 V.
+             * @default null
+             */
+            slash_rated: boolean | null;
             /**
              * @description At its terminals.
              * @default {
@@ -1021,6 +1035,8 @@ export interface components {
             edition: components["schemas"]["Edition"];
             /** @description The gravest first; what was set aside at the end. */
             findings: components["schemas"]["Finding"][];
+            /** @description What is not judged because the chosen edition's rule on it is not known here: a sentence, or nothing. */
+            not_judged: string;
         };
         /**
          * @description What a column holds.
@@ -1345,6 +1361,7 @@ export interface components {
             breaker?: components["schemas"]["BreakerId"] | null;
             panel?: components["schemas"]["PanelId"] | null;
             point?: components["schemas"]["PointId"] | null;
+            room?: components["schemas"]["RoomId"] | null;
             /** @description At which open space. */
             space?: string | null;
         };
@@ -2620,6 +2637,11 @@ export interface components {
              */
             outlets: components["schemas"]["Outlets"];
             /**
+             * @description Marked tamper-resistant.
+             * @default false
+             */
+            tamper_resistant: boolean;
+            /**
              * @description Marked weather-resistant.
              * @default false
              */
@@ -2938,7 +2960,7 @@ export interface components {
          * @description How much it matters.
          * @enum {string}
          */
-        Severity: "danger" | "fault" | "note";
+        Severity: "danger" | "fault" | "note" | "planned";
         /** @description Sharing as it is now. */
         SharingNow: {
             /** @description Where it is reached. */

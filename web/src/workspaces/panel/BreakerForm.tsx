@@ -13,6 +13,9 @@ import { wireName, wireOf, WIRES } from "./wires";
 const HOUSINGS = [["", "as its spaces tell"], ...LISTS.housings] as const;
 const LEADS = [["", "not looked at"], ...LISTS.neutralLeads] as const;
 
+const BRINGS_IN = [["", "nothing: it feeds its circuit"], ...LISTS.sources] as const;
+const isGenerator = (source: string) => source === "portable_generator" || source === "standby_generator";
+
 const COUNTS = [
   ["", "not read"],
   ["1", "1"],
@@ -47,6 +50,10 @@ type Values = {
   feeds: string;
   main: "no" | "yes";
   fastened: YesNo;
+  brings_in: (typeof BRINGS_IN)[number][0];
+  inverter_amps: string;
+  interlocked: YesNo;
+  slash_rated: YesNo;
 };
 
 const { Text, Amount, One, YesOrNo } = fieldsOf<Values>();
@@ -65,6 +72,7 @@ export function BreakerForm({ home, panel, breaker, number, onDone, onCancel }: 
   const record = useRecord(home.id);
   const [more, setMore] = useState(false);
   const kept = useKeptForm(`breaker ${home.id} ${panel} ${breaker?.breaker ?? number}`, valuesOf(breaker, number));
+  const highLeg = home.panels.some((view) => view.panel.id === panel && view.panel.service === "high_leg");
   const save = async (values: Values) => {
     const id = breaker?.breaker ?? newId();
     await record(factsOf(id, panel, breaker, values));
@@ -111,7 +119,19 @@ export function BreakerForm({ home, panel, breaker, number, onDone, onCancel }: 
               {values.kind !== "standard" && <One name="neutral" label="Its neutral" options={LEADS} />}
               <Text name="feeds" label="Said to feed the panel" help="until that panel is described" />
               <One name="main" label="Is it the main, back-fed?" options={NO_YES} />
-              {values.main === "yes" && <YesOrNo name="fastened" label="Held by a fastener" />}
+              <One name="brings_in" label="What feeds the panel through it" options={BRINGS_IN} />
+              {(values.main === "yes" || isGenerator(values.brings_in)) && (
+                <YesOrNo name="fastened" label="Held by a fastener" />
+              )}
+              {isGenerator(values.brings_in) && (
+                <YesOrNo name="interlocked" label="Interlock with the main" help="only one of the two can be on" />
+              )}
+              {(values.brings_in === "solar" || values.brings_in === "battery") && (
+                <Amount name="inverter_amps" label="Inverter's output" help="amps on its plate" />
+              )}
+              {highLeg && values.at.split("-").length > 1 && (
+                <YesOrNo name="slash_rated" label="Marked 120/240 V, with a slash" />
+              )}
             </>
           ) : (
             <Button color="inherit" onClick={() => setMore(true)} sx={{ gridColumn: "1 / -1", justifySelf: "start" }}>
@@ -168,6 +188,10 @@ function valuesOf(breaker: BreakerView | null, number: string): Values {
     feeds: details.feeds,
     main: details.back_fed_main ? "yes" : "no",
     fastened: yesNo(details.fastened),
+    brings_in: details.brings_in ?? "",
+    inverter_amps: typed(details.inverter_amps),
+    interlocked: yesNo(details.interlocked),
+    slash_rated: yesNo(details.slash_rated),
   };
 }
 
@@ -190,6 +214,10 @@ function factsOf(id: string, panel: string, breaker: BreakerView | null, values:
       feeds: values.feeds,
       back_fed_main: values.main === "yes",
       fastened: fromYesNo(values.fastened),
+      brings_in: values.brings_in || null,
+      inverter_amps: numberOrNull(values.inverter_amps),
+      interlocked: fromYesNo(values.interlocked),
+      slash_rated: fromYesNo(values.slash_rated),
       terminal: {
         under: numberOrNull(values.under),
         listed: numberOrNull(values.listed),

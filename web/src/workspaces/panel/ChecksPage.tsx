@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { Finding } from "../../api/client";
 import { today } from "../../api/queries";
@@ -20,7 +21,11 @@ export function ChecksPage() {
   const act = useAct(home.id);
   const open = home.findings.filter((finding) => finding.aside == null);
   const aside = home.findings.filter((finding) => finding.aside != null);
+  const planned = open.filter((finding) => finding.severity === "planned");
+  const [showsPlanned, setShowsPlanned] = useState(false);
   const go = ({ place }: Finding) => {
+    const inHouse = place.room != null ? `r:${place.room}` : place.panel == null ? `p:${place.point}` : null;
+    if (inHouse !== null) return void navigate(`/h/${home.id}/house?at=${encodeURIComponent(inHouse)}`);
     const at = place.breaker != null ? `b:${place.breaker}` : place.space != null ? `s:${place.space}` : "";
     void navigate(`/h/${home.id}/panel/${place.panel ?? ""}${at === "" ? "" : `?at=${encodeURIComponent(at)}`}`);
   };
@@ -28,12 +33,13 @@ export function ChecksPage() {
     <Box sx={{ maxWidth: 900 }}>
       <Typography variant="h1">Worth a look</Typography>
       <Typography color="text.secondary">
-        {open.length === 0
+        {open.length === planned.length
           ? "Nothing was found in what is recorded. That is no proof that all is well."
           : `${counted(open, "danger", "danger", "dangers")}, ${counted(open, "fault", "fault", "faults")}, ${counted(open, "note", "note", "notes")}.`}{" "}
         Worded as today&rsquo;s rule; what held when the work was done is not known here. Local codes and licensed
         practice come first.
       </Typography>
+      {home.not_judged !== "" && <Typography sx={{ mt: 1 }}>{home.not_judged}</Typography>}
       <Stack direction="row" useFlexGap spacing={1.5} sx={{ my: 2, flexWrap: "wrap", alignItems: "center" }}>
         <Button
           variant="contained"
@@ -76,6 +82,23 @@ export function ChecksPage() {
             )
           );
         })}
+        {planned.length > 0 && (
+          <Block title={SEVERITY.planned}>
+            <Typography variant="body2" color="text.secondary">
+              Nothing is wrong by these: old work may stay as it is. They tell what to ask for where something is
+              replaced or added.
+            </Typography>
+            <Button
+              variant="outlined"
+              aria-expanded={showsPlanned}
+              onClick={() => setShowsPlanned(!showsPlanned)}
+              sx={{ my: 1 }}
+            >
+              {showsPlanned ? "Hide them" : `Show them (${planned.length})`}
+            </Button>
+            {showsPlanned && <FindingList home={home.id} findings={planned} onSelect={go} grouped />}
+          </Block>
+        )}
         {aside.length > 0 && (
           <Block title="Looked at and set aside">
             <FindingList home={home.id} findings={aside} onSelect={go} />

@@ -95,7 +95,7 @@ function OnePanel({ home, view }: { home: HomeOverview; view: PanelView }) {
     : space
       ? here.filter((finding) => finding.place.space === space.number)
       : here.filter((finding) => finding.place.breaker == null && finding.place.space == null);
-  const grave = counting.filter((finding) => finding.severity !== "note").length;
+  const grave = counting.filter(({ severity }) => severity === "danger" || severity === "fault").length;
 
   const pick = (breaker: string) => {
     setPicked(breaker);

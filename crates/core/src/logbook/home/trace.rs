@@ -258,7 +258,8 @@ impl Home {
             Err(refusal) => return Err(refusal),
         };
         if let Some(seen) = seen.filter(|_| !doubted) {
-            self.see_point(&PointSeen { point: f.point.clone(), seen, since: f.since.clone(), anew: false }, entry)?;
+            let by_meter = Draft { instrument: Some(Instrument::Meter), ..entry.clone() };
+            self.see_point(&PointSeen { point: f.point.clone(), seen, since: f.since.clone(), anew: false }, &by_meter)?;
         }
         self.trace.metered.push(Metered {
             line: entry.id.clone(),

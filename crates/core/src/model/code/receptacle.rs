@@ -61,6 +61,11 @@ impl Configuration {
         Volts::new(self.row().2)
     }
 
+    /// Whether a neutral comes to it.
+    pub const fn has_neutral(self) -> bool {
+        !matches!(self, Self::N6x15 | Self::N6x20 | Self::N6x30 | Self::N6x50)
+    }
+
     const fn row(self) -> (&'static str, u16, u16) {
         match self {
             Self::N5x15 => ("5-15", 15, 120),

@@ -1,6 +1,7 @@
 //! Wires: what they carry and the largest breaker for them.
 //!
-//! Source: NEC 240.4(D), Table 310.16, 240.6 and 310.12, from memory; today's rule, local code comes first.
+//! Source: NEC 240.4(D), 110.14(C)(1), Table 310.16, 240.6 and 310.12, and CEC 14-104, 4-006 and Tables 2, 4 and 13, from memory;
+//! today's rule, local code comes first.
 //! Motors and cooling units go by their plate instead (NEC 240.4(G)); this table does not know them.
 
 use super::Edition;
@@ -75,7 +76,7 @@ pub enum WireGauge {
 
 /// Size, copper at 60 and 75 °C, aluminum at 60 and 75 °C, in amperes; 0 where it is not made for this use.
 ///
-/// Source: NEC Table 310.16, from memory.
+/// Source: NEC Table 310.16 (2017: Table 310.15(B)(16)) and, with the same figures since 2012, CEC Tables 2 and 4; from memory.
 const AMPACITY: [(WireGauge, &str, [u16; 4]); 19] = {
     use WireGauge::*;
     [
@@ -180,17 +181,22 @@ const STANDARD: [u16; 28] = [
     800,
 ];
 
-/// Whether there is such a rating. 10 A is one from 2023 on.
+/// Whether there is such a rating. 10 A is one from NEC 2023 on; for Canada that is not known, so it is taken for one.
 pub fn is_standard(amps: Amps, edition: Edition) -> bool {
     STANDARD.iter().any(|rating| f64::from(*rating) == amps.value())
-        || amps.value() == 10.0 && matches!(edition, Edition::Nec2023 | Edition::Cec2024)
+        || amps.value() == 10.0 && (edition == Edition::Nec2023 || edition.is_canadian())
 }
 
 impl Wire {
-    /// Whether this cable is held to the 60 °C column whatever its terminals say: NM (NEC 334.80) and UF (340.80), both from
-    /// memory; old cloth and knob-and-tube by common practice.
-    const fn stays_at_60(self) -> bool {
-        matches!(self.cable, Cable::Nm | Cable::Uf | Cable::Cloth | Cable::KnobAndTube)
+    /// Whether this cable is held to the 60 °C column whatever its terminals say: in the United States NM (NEC 334.80) and UF
+    /// (340.80), both from memory; old cloth and knob-and-tube by common practice. Canadian nonmetallic cable is probably not (less
+    /// than sure): its marks are asked for.
+    const fn stays_at_60(self, edition: Edition) -> bool {
+        match self.cable {
+            Cable::Nm | Cable::Uf => !edition.is_canadian(),
+            Cable::Cloth | Cable::KnobAndTube => true,
+            Cable::NotRead | Cable::Armored | Cable::Conduit | Cable::Se => false,
+        }
     }
 
     fn column(self, hot: bool) -> u16 {
@@ -199,22 +205,23 @@ impl Wire {
     }
 
     /// The same wire as it would be with 75 °C read from both labels; `None` where nothing can be read that would change it.
-    pub(crate) fn if_read(self) -> Option<Self> {
-        (self.terminals == Terminals::Unread && !self.stays_at_60()).then_some(Self { terminals: Terminals::Read75C, ..self })
+    pub(crate) fn if_read(self, edition: Edition) -> Option<Self> {
+        (self.terminals == Terminals::Unread && !self.stays_at_60(edition))
+            .then_some(Self { terminals: Terminals::Read75C, ..self })
     }
 }
 
 /// What a wire may carry. The 75 °C column where both labels were read, and for conductors larger than 1 AWG (NEC
 /// 110.14(C)(1), from memory); never for a cable that stays at 60 °C.
-pub fn ampacity(wire: Wire) -> Amps {
+pub fn ampacity(wire: Wire, edition: Edition) -> Amps {
     let hot = wire.terminals == Terminals::Read75C || wire.gauge > WireGauge::Awg1;
-    Amps::new(f64::from(wire.column(hot && !wire.stays_at_60())))
+    Amps::new(f64::from(wire.column(hot && !wire.stays_at_60(edition))))
 }
 
 /// The largest standard breaker for this wire: the small sizes as the code fixes them, the others the
 /// standard rating at or next above the ampacity. A circuit over 100 A has the 75 °C column without reading. 14 AWG aluminum is
 /// not made for branch circuits; it is given the rating of nothing, 0 A, so that any breaker is too large for it.
-pub fn largest_breaker(wire: Wire) -> Amps {
+pub fn largest_breaker(wire: Wire, edition: Edition) -> Amps {
     use WireGauge::*;
     let at_or_above = |carries: f64| STANDARD.iter().copied().find(|rating| f64::from(*rating) >= carries).unwrap_or(0);
     let amps = match (wire.metal, wire.gauge) {
@@ -225,8 +232,8 @@ pub fn largest_breaker(wire: Wire) -> Amps {
         (Metal::Aluminum, Awg12) => 15,
         (Metal::Aluminum, Awg10) => 25,
         _ => {
-            let over_100 = at_or_above(f64::from(wire.column(!wire.stays_at_60())));
-            at_or_above(ampacity(wire).value()).max(if over_100 > 100 { over_100 } else { 0 })
+            let over_100 = at_or_above(f64::from(wire.column(!wire.stays_at_60(edition))));
+            at_or_above(ampacity(wire, edition).value()).max(if over_100 > 100 { over_100 } else { 0 })
         }
     };
     Amps::new(f64::from(amps))

@@ -1,6 +1,6 @@
 //! A breaker as it sits in the panel.
 
-use super::Slot;
+use super::{OtherSource, Slot};
 use crate::model::{Amps, BreakerId, PanelId, Wire};
 
 /// What the breaker protects against beside overload and short.
@@ -114,6 +114,14 @@ pub struct BreakerDetails {
     pub terminal: Terminal,
     /// The panel it is said to feed, before that panel is described.
     pub feeds: String,
+    /// What feeds the panel through it: solar, a battery, a generator.
+    pub brings_in: Option<OtherSource>,
+    /// What the inverter behind it gives at most, from its plate.
+    pub inverter_amps: Option<Amps>,
+    /// Whether an interlock keeps it and the main from being on together.
+    pub interlocked: Option<bool>,
+    /// Its label says 120/240 V; `false`: one voltage alone, 240 V.
+    pub slash_rated: Option<bool>,
 }
 
 /// A breaker: what one handle, or several that move together, switch.
@@ -155,6 +163,11 @@ impl Breaker {
     /// What its handles share: as recorded, else as its spaces tell.
     pub fn housing(&self) -> Housing {
         self.details.housing.unwrap_or_else(|| housing_of(&self.at))
+    }
+
+    /// Whether a generator feeds the panel through it.
+    pub fn brings_in_a_generator(&self) -> bool {
+        matches!(self.details.brings_in, Some(OtherSource::PortableGenerator | OtherSource::StandbyGenerator))
     }
 
     /// Whether it must never be switched off.

@@ -106,7 +106,8 @@ export function PointOnPlan({ home, point, found, placed }: Props) {
                   [
                     ["gfci", "It has a GFCI with its own buttons"],
                     ["outdoor", "Outdoors or in the wet"],
-                    ["weather_resistant", "Marked weather-resistant"],
+                    ["weather_resistant", "Marked weather-resistant (WR)"],
+                    ["tamper_resistant", "Marked tamper-resistant (TR)"],
                   ] as const
                 ).map(([what, words]) => (
                   <FormControlLabel

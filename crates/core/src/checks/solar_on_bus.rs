@@ -1,0 +1,138 @@
+//! Rule solar-on-bus: what an inverter adds and what the main lets in do not overload the bus.
+//!
+//! Source: NEC 705.12, from memory. 125 % of the inverter's output and the main together are no more than the bus; or no more than
+//! 120 % of it, with the inverter's breaker at the far end from the main; or all breakers but the main together are no more than the bus
+//! (that way is the installer's choice). Until the inverter's plate is read, its breaker stands for the 125 %: it is no smaller.
+//! Example: a 200 A main on a 200 A bus takes a breaker of 40 A for an inverter of 32 A, at the far end.
+
+use super::Found;
+use super::{Checked, InCanada, Rule, Sections, Severity, Source, and};
+use crate::model::{Amps, Breaker, OtherSource, Panel, position};
+
+pub(super) const RULE: Rule = Rule {
+    code: "solar-on-bus",
+    severity: Severity::Fault,
+    why: "Fed from both ends, the bus can carry more than any breaker on it would let through.",
+    source: Source::Code(Sections::moved(
+        ["705.12(B)(2)(3)", "705.12(B)(3)", "705.12(B)"],
+        InCanada::NotKnown("solar and batteries beside the main on one bus"),
+    )),
+    check,
+};
+
+fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
+    for panel in checked.home.panels().all() {
+        let on_it: Vec<&Breaker> = checked.home.panels().breakers_of(&panel.id).collect();
+        let back_fed = on_it.iter().find(|b| b.details.back_fed_main).copied();
+        let feeder = panel.details.fed_by.as_ref().and_then(|id| checked.home.panels().breaker(id));
+        let main = panel.main.or(back_fed.map(|b| b.amps)).or(feeder.map(|b| b.amps));
+        let (Some(bus), Some(main)) = (panel.details.bus, main) else { continue };
+        let brings_in = |b: &&Breaker| matches!(b.details.brings_in, Some(OtherSource::Solar | OtherSource::Battery));
+        let sources: Vec<&Breaker> = on_it.iter().copied().filter(brings_in).collect();
+        let Some(first) = sources.first() else { continue };
+        let adds = |b: &&Breaker| b.details.inverter_amps.map_or(b.amps.value(), |amps| amps.value() * 1.25);
+        let total = main.value() + sources.iter().map(adds).sum::<f64>();
+        let all: f64 = on_it.iter().filter(|b| !b.details.back_fed_main).map(|b| b.amps.value()).sum();
+        let far = sources.iter().all(|b| at_the_far_end(panel, b, back_fed));
+        let (bus_amps, most) = (bus.value(), bus.value() * 1.2);
+        // A hundredth of an ampere above is arithmetic, not a fault.
+        let within = |limit: f64| total <= limit + 0.01;
+        if within(bus_amps) || within(most) && far || all <= bus_amps {
+            continue;
+        }
+        let numbers: Vec<String> = sources.iter().map(|b| checked.home.panels().number(&b.id)).collect();
+        let total = Amps::new((total * 10.0).round() / 10.0);
+        let unread = sources.iter().any(|b| b.details.inverter_amps.is_none());
+        let comes_in = format!("{} comes in at {} beside a main of {main}.", first.what_comes_in(), and(&numbers));
+        let most_amps = Amps::new(most);
+        let (message, remedy) = if within(most) {
+            (
+                format!("{comes_in} On a bus of {bus} that is allowed at the end away from the main alone."),
+                "Ask the installer: a place at the far end of the bus or a smaller main are the usual ways.",
+            )
+        } else if unread {
+            (
+                format!(
+                    "{comes_in} A bus of {bus} takes {most_amps} together with 125 % of the inverter's output, and its plate was not read."
+                ),
+                "Read the inverter's plate and enter its output. The breaker may be larger than it has to be.",
+            )
+        } else {
+            (
+                format!(
+                    "{comes_in} With 125 % of the inverter's output that is {total}; a bus of {bus} takes {most_amps} at most."
+                ),
+                "Ask the installer: a smaller main, a larger bus or a connection ahead of the main are the usual ways.",
+            )
+        };
+        let finding = found.breaker(first, message, remedy);
+        if unread && !within(most) {
+            finding.severity = Severity::Note;
+        }
+    }
+}
+
+impl Breaker {
+    fn what_comes_in(&self) -> &'static str {
+        if self.details.brings_in == Some(OtherSource::Battery) { "Battery power" } else { "Solar power" }
+    }
+}
+
+/// In the last row of its column away from the main. Where the main is not in the spaces it may be at either end.
+fn at_the_far_end(panel: &Panel, source: &Breaker, back_fed: Option<&Breaker>) -> bool {
+    let rows = |b: &Breaker| b.at.iter().filter_map(|slot| position(panel, slot.space)).map(|(_, row)| row).collect::<Vec<_>>();
+    let of_main = back_fed.map(rows);
+    let half = panel.rows() / 2;
+    let own = rows(source);
+    let (top, bottom) = (own.contains(&0), own.contains(&(panel.rows() - 1)));
+    match of_main.and_then(|rows| rows.first().copied()) {
+        None => top || bottom,
+        Some(main) if main < half => bottom,
+        Some(_) => top,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::checks::{Severity, findings};
+    use crate::fixture::written;
+
+    fn of(acts: &str) -> Vec<(Severity, String)> {
+        let home = written(acts).home;
+        findings(&home).iter().filter(|f| f.code == "solar-on-bus").map(|f| (f.severity, f.message.clone())).collect()
+    }
+
+    fn house(bus: u16, at: &str, amps: u16, inverter: u16) -> String {
+        let read = if inverter == 0 { String::new() } else { format!(", inverter {inverter} A") };
+        // Large enough breakers that their sum is no way out.
+        let others = "1-3 100/2 shed\n5-7 100/2 barn\n9-11 100/2 shop\n";
+        format!("panel 40\nmain is main 200 A, bus {bus} A\n{others}{at} {amps}/2 roof\n{at} is brings in solar{read}")
+    }
+
+    /// Constructed from NEC 705.12: a 200 A bus and main take a 40 A breaker (inverter 32 A), a 225 A bus 70 A (56 A).
+    #[test]
+    fn what_the_bus_takes_beside_a_main_of_200() {
+        assert!(of(&house(200, "38-40", 40, 32)).is_empty());
+        assert_eq!(of(&house(200, "38-40", 45, 33)).len(), 1);
+        assert!(of(&house(225, "38-40", 70, 56)).is_empty());
+        assert_eq!(of(&house(225, "38-40", 80, 60)).len(), 1);
+        assert!(of(&house(250, "20-22", 40, 32)).is_empty(), "100 % of the bus: anywhere");
+    }
+
+    #[test]
+    fn an_unread_plate_is_asked_for_and_a_breaker_in_the_middle_is_told() {
+        assert_eq!(of(&house(200, "38-40", 50, 0))[0].0, Severity::Note);
+        assert!(of(&house(200, "38-40", 40, 0)).is_empty(), "whatever the plate says");
+        let middle = of(&house(200, "20-22", 40, 32));
+        assert_eq!(middle[0].0, Severity::Fault);
+        assert!(middle[0].1.contains("away from the main alone"), "{}", middle[0].1);
+    }
+
+    #[test]
+    fn where_all_breakers_together_are_within_the_bus_it_is_right() {
+        let few =
+            "panel 40\nmain is main 200 A, bus 200 A\n1-3 50/2 range\n38-40 60/2 roof\n38-40 is brings in solar, inverter 48 A";
+        assert!(of(few).is_empty());
+        assert!(of(&few.replace(", inverter 48 A", "").replace("brings in solar", "10 kA")).is_empty(), "no source");
+    }
+}
