@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 
 use proptest::strategy::{Strategy, ValueTree};
 use proptest::test_runner::TestRunner;
-use wayfinder_core::{Fact, describe};
+use wayfinder_core::{Fact, Words};
 use wayfinder_fixture::{any, written};
 
 /// A home in which every kind of fact is written at least once.
@@ -74,7 +74,7 @@ fn every_kind_has_an_act_and_words() {
     home.act(&format!("restore {last}")).unwrap();
     let mut words: BTreeMap<&str, Vec<String>> = BTreeMap::new();
     for line in home.book.lines() {
-        words.entry(line.entry.fact.kind()).or_default().push(describe(&home.book, line));
+        words.entry(line.entry.fact.kind()).or_default().push(Words::of(&home.book).line(line));
     }
     for kind in Fact::KINDS {
         let said = words.get(kind).unwrap_or_else(|| panic!("no act of the text fixture writes {kind}"));

@@ -114,7 +114,9 @@ impl Page {
     pub async fn choose(&self, label: &str, option: &str) -> Result<()> {
         let q = quoted(label);
         let list = format!("//*[@role='combobox'][@aria-labelledby=//*[normalize-space(.)={q}]/@id]");
-        self.find(By::XPath(list)).await?.click().await?;
+        let list = self.find(By::XPath(list)).await?;
+        list.scroll_into_view().await?;
+        list.click().await?;
         self.press(option).await?;
         self.wait_gone(By::Css("[role=listbox]")).await
     }

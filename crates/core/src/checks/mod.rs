@@ -60,7 +60,7 @@ pub use directory_wording::about_wording;
 use std::collections::BTreeMap;
 
 use crate::logbook::{BreakerPlaced, Fact};
-use crate::model::{Breaker, BreakerId, Edition, InCanada, Panel, PanelId, Point, PointId, Room, RoomId, Sections};
+use crate::model::{Breaker, BreakerId, Edition, InCanada, Panel, PanelId, Point, PointId, Room, RoomId, Sections, Service};
 use crate::study::Study;
 use crate::trace::verdicts;
 
@@ -374,6 +374,12 @@ fn all_findings(home: &Study) -> Vec<Finding> {
         }
     }
     for finding in &mut all {
+        // On a high-leg service no move is proposed: what it would bring is an electrician's to judge.
+        let panel = finding.place.panel.as_ref().and_then(|id| home.panels().panel(id));
+        let moves = |fact: &Fact| matches!(fact, Fact::BreakerMoved(_) | Fact::BreakersJoined(_));
+        if panel.is_some_and(|panel| panel.service == Service::HighLeg) {
+            finding.mend.take_if(|mend| mend.facts.iter().any(moves));
+        }
         // Set aside only as long as it says the same: a graver state of the same thing is a new finding.
         if let Some(aside) = home.set_aside(&finding.key).filter(|aside| aside.message == finding.message) {
             finding.aside = Some(format!("{} ({})", aside.reason, aside.by));

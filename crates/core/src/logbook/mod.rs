@@ -19,4 +19,4 @@ pub use facts::*;
 pub use home::{Aside, Home, House, Look, Panels, Switching, Switchings, Trace};
 pub(crate) use home::{Metered, Trip};
 pub(crate) use names::Names;
-pub use names::describe;
+pub use names::Words;

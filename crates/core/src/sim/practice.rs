@@ -6,7 +6,7 @@ use super::draw::{MadeHouse, draw};
 use super::instruments::{Live, Reading};
 use crate::logbook::{
     Act, BreakerSwitched, DeviceWorked, Draft, Fact, Home, Instrument, Logbook, PointSeen, PointSkipped, ToneHeard, TraceSet,
-    describe,
+    Words,
 };
 use crate::model::{
     BreakerId, Moment, PanelId, PointId, PointKind, Recipe, Refusal, RoomId, Seen, State, TraceSetup, Volts, Worked,
@@ -356,7 +356,8 @@ pub fn trace_through(recipe: Recipe, setup: TraceSetup) -> Result<Traced, Refusa
         facts = answers(&home, &made, &trace_view(&home, setup).next);
     }
     let set_up = from.unwrap_or(0);
-    let acts = book.lines().filter(|line| line.seq > set_up).map(|line| describe(&book, line)).collect();
+    let words = Words::of(&book);
+    let acts = book.lines().filter(|line| line.seq > set_up).map(|line| words.line(line)).collect();
     Ok(Traced { book, acts })
 }
 

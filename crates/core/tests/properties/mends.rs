@@ -25,6 +25,7 @@ fn described() -> impl Strategy<Value = Vec<Fact>> {
     let gauges = [WireGauge::Awg14, WireGauge::Awg12, WireGauge::Awg10, WireGauge::Awg8, WireGauge::Awg6];
     let amps = [10.0, 15.0, 20.0, 25.0, 30.0, 33.0, 40.0, 50.0, 60.0];
     let protections = [Protection::Standard, Protection::Gfci, Protection::Afci];
+    let sources = [OtherSource::Solar, OtherSource::PortableGenerator];
     let slots = prop_oneof![
         4 => (1..12_u8).prop_map(|n| vec![Slot::whole(n)]),
         3 => (1..10_u8).prop_map(|n| vec![Slot::whole(n), Slot::whole(n + 2)]),
@@ -38,8 +39,13 @@ fn described() -> impl Strategy<Value = Vec<Fact>> {
         prop::sample::select(protections.to_vec()),
         prop::sample::select(vec!["", "A", "B"]),
         prop::option::of(1..4_u8),
+        (
+            prop::option::of(prop::sample::select(sources.to_vec())),
+            prop::option::of(any::<bool>()),
+            prop::option::of(any::<bool>()),
+        ),
     )
-        .prop_map(|(n, at, amps, wire, protection, type_name, under)| {
+        .prop_map(|(n, at, amps, wire, protection, type_name, under, (brings_in, interlocked, fastened))| {
             let wire = wire.map(|(gauge, aluminum)| Wire {
                 gauge,
                 metal: if aluminum { Metal::Aluminum } else { Metal::Copper },
@@ -47,7 +53,8 @@ fn described() -> impl Strategy<Value = Vec<Fact>> {
                 cable: Cable::NotRead,
             });
             let terminal = Terminal { under, ..Terminal::default() };
-            let details = BreakerDetails { type_name: type_name.into(), terminal, ..BreakerDetails::default() };
+            let more = BreakerDetails { brings_in, interlocked, fastened, ..BreakerDetails::default() };
+            let details = BreakerDetails { type_name: type_name.into(), terminal, ..more };
             Fact::from(BreakerPlaced { at, amps: Amps::new(amps), wire, protection, details, ..breaker_of(n, 0) })
         });
     let label = (0..5_u8, "lights|Kitchen|Emma's room|hall|spare|")
@@ -113,7 +120,7 @@ fn every_rule_that_proposes_something_is_met() {
         mends_are_right(&written(told));
     }
     let seen = SEEN.lock().unwrap().clone();
-    for rule in ["breaker-over-wire", "shared-neutral-disconnect", "open-space"] {
+    for rule in ["breaker-over-wire", "shared-neutral-disconnect", "open-space", "generator-interlock", "back-fed-main"] {
         assert!(seen.contains(rule), "{rule} proposed nothing in 800 homes; met were {seen:?}");
     }
 }

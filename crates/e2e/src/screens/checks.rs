@@ -31,7 +31,9 @@ impl Checks<'_> {
     /// Presses a button of its finding.
     pub async fn press(&self, rule: &str, button: &str) -> Result<()> {
         let button = format!("//*[@data-finding='{rule}']//button[normalize-space(.)='{button}']");
-        Ok(self.0.find(By::XPath(button)).await?.click().await?)
+        let button = self.0.find(By::XPath(button)).await?;
+        button.scroll_into_view().await?;
+        Ok(button.click().await?)
     }
 }
 

@@ -240,11 +240,21 @@ pub(crate) async fn rooms_and_points_are_corrected(_: &Chrome, page: &Page, _: V
     page.press("Edit").await?;
     // A room with points is not removed.
     page.press("Remove room").await?;
+    page.press("Yes, remove room").await?;
     page.notice_says("Kitchen still has 2 points").await?;
     page.fill("Name of the room", "Galley").await?;
     page.press("Rename").await?;
     House(page).rooms_say("Galley").await?;
+    // A point is, once that was asked, and is back with one tap.
     page.press("Remove ceiling").await?;
+    page.press("Keep it").await?;
+    page.press("Remove ceiling").await?;
+    page.press("Yes, remove").await?;
+    House(page).wait_points(1).await?;
+    page.press("Strike it out").await?;
+    House(page).wait_points(2).await?;
+    page.press("Remove ceiling").await?;
+    page.press("Yes, remove").await?;
     House(page).wait_points(1).await?;
     page.press("Done editing").await?;
     // A 240 V point comes with its warning.

@@ -180,6 +180,8 @@ pub(crate) async fn panels_behind_panels_and_what_the_checks_say(_: &Chrome, pag
     page.goto(&format!("{home}/checks")).await?;
     page.says("2 dangers").await?;
     let (checks, wire) = (Checks(page), "breaker-over-wire");
+    page.press("Show them (4)").await?;
+    checks.finding_says("protection-by-place", "Today's rule wants GFCI protection here").await?;
     checks.press(wire, "Set aside").await?;
     page.fill("Why is it set aside?", "the electrician comes on Friday").await?;
     page.press("Set it aside").await?;
@@ -190,7 +192,9 @@ pub(crate) async fn panels_behind_panels_and_what_the_checks_say(_: &Chrome, pag
     page.press("Done: A 15 A breaker is in its place").await?;
     checks.find_nothing(wire).await?;
     page.choose("Rules of", "Canada, CEC 2024").await?;
-    Checks(page).say("CEC 2024 has its own section").await?;
+    page.says("What CEC 2024 says is not known here of these").await?;
+    checks.find_nothing("protection-by-place").await?;
+    checks.say("CEC 2024 has a section for this that is not known here").await?;
     let report = reqwest::get(format!("{}/api/homes/juniper-lane/findings.pdf?sheet=a4", site.address)).await?;
     ensure!(report.error_for_status()?.bytes().await?.starts_with(b"%PDF"));
     // From a finding to its blade.

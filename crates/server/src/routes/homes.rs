@@ -8,7 +8,7 @@ use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
     Card, Checks, Evidence, HomeId, HomeNow, KnownPoints, Line, MethodMinutes, PanelId, PanelView, PointId, Progress, Recipe,
-    Study, TraceView, card, checks as checks_of, describe, evidence as evidence_of, home_now, known_points, method_minutes,
+    Study, TraceView, Words, card, checks as checks_of, evidence as evidence_of, home_now, known_points, method_minutes,
     panel_views, progress, trace_together,
 };
 use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
@@ -143,13 +143,14 @@ pub(crate) async fn logbook(home: InHome, Asked(paging): Asked<Paging>) -> Resul
     let limit = paging.limit.unwrap_or(200).clamp(1, 500);
     home.answer(move |opened| {
         let book = &opened.book;
+        let words = Words::of(book);
         let lines: Vec<WordedLine> = book
             .lines()
             .rev()
             .filter(|line| paging.before.is_none_or(|before| line.seq < before))
             .take(limit)
             .map(|line| WordedLine {
-                words: describe(book, line),
+                words: words.line(line),
                 with: line.entry.instrument.map(|instrument| instrument.words().to_owned()),
                 struck: book.is_struck(&line.entry.id),
                 strikable: line.entry.fact.is_strikable(),

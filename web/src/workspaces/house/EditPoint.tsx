@@ -3,6 +3,7 @@ import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import type { Fact, KnownPoint } from "../../api/client";
 import { LISTS } from "../../api/generated/lists";
+import { AskFirst } from "../../parts/AskFirst";
 import { fieldsOf } from "../../parts/form/fieldsOf";
 import { KeptFormBody } from "../../parts/form/KeptFormBody";
 import { useKeptForm } from "../../parts/form/useKeptForm";
@@ -109,9 +110,12 @@ export function EditPoint({ home, point, onSave, onRemove }: Props) {
               <Button type="submit" variant="outlined" disabled={!kept.changed || saving}>
                 Save
               </Button>
-              <Button color="error" aria-label={`Remove ${point.name}`} onClick={onRemove}>
-                Remove
-              </Button>
+              <AskFirst
+                words="Remove"
+                label={`Remove ${point.name}`}
+                question={`Remove ${point.name}? What was seen there stays in the logbook.`}
+                onYes={onRemove}
+              />
             </Stack>
             {error}
           </>

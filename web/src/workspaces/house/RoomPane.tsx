@@ -6,7 +6,9 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { HomeOverview, Room } from "../../api/client";
 import { useRecord } from "../../api/record";
+import { useAct } from "../../app/useAct";
 import { useNotice } from "../../app/useNotice";
+import { AskFirst } from "../../parts/AskFirst";
 import { Block } from "../../parts/Block";
 import { EvidenceDialog } from "../../app/EvidenceDialog";
 import { PointLine } from "../../parts/PointLine";
@@ -17,6 +19,7 @@ import { EditPoint } from "./EditPoint";
 export function RoomPane({ home, room }: { home: HomeOverview; room: Room }) {
   const record = useRecord(home.id);
   const say = useNotice();
+  const act = useAct(home.id);
   const [evidence, setEvidence] = useState<string | null>(null);
   const [editing, setEditing] = useState(false);
   const [name, setName] = useState(room.name);
@@ -37,7 +40,7 @@ export function RoomPane({ home, room }: { home: HomeOverview; room: Room }) {
         }
       >
         {editing && (
-          <Stack direction="row" spacing={1} sx={{ mb: 2 }}>
+          <Stack direction="row" useFlexGap spacing={1} sx={{ mb: 2, flexWrap: "wrap" }}>
             <TextField label="Name of the room" size="small" value={name} onChange={(e) => setName(e.target.value)} />
             <Button
               variant="outlined"
@@ -49,13 +52,11 @@ export function RoomPane({ home, room }: { home: HomeOverview; room: Room }) {
             >
               Rename
             </Button>
-            <Button
-              variant="outlined"
-              color="error"
-              onClick={() => void record([{ kind: "room_removed", room: room.id }]).catch(say.problem)}
-            >
-              Remove room
-            </Button>
+            <AskFirst
+              words="Remove room"
+              question={`Remove ${room.name}?`}
+              onYes={() => void act([{ kind: "room_removed", room: room.id }], `${room.name} is removed.`)}
+            />
           </Stack>
         )}
         {points.length === 0 && (
@@ -71,7 +72,7 @@ export function RoomPane({ home, room }: { home: HomeOverview; room: Room }) {
                 home={home.id}
                 point={point}
                 onSave={(fact) => record([fact])}
-                onRemove={() => void record([{ kind: "point_removed", point: point.id }]).catch(say.problem)}
+                onRemove={() => void act([{ kind: "point_removed", point: point.id }], `${point.name} is removed.`)}
               />
             ) : (
               <PointLine

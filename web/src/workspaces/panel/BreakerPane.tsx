@@ -6,10 +6,10 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { BreakerView, Fact, HomeOverview, PanelView } from "../../api/client";
-import { useRecord } from "../../api/record";
-import { useNotice } from "../../app/useNotice";
+import { useAct } from "../../app/useAct";
 import { breakerOf } from "../../drawing/place";
 import { Tag } from "../../drawing/Tag";
+import { AskFirst } from "../../parts/AskFirst";
 import { Block } from "../../parts/Block";
 import { EvidenceDialog } from "../../app/EvidenceDialog";
 import { PointLine } from "../../parts/PointLine";
@@ -30,12 +30,14 @@ const HOUSING = { full: "", tandem: ", half of a tandem", quad: ", in a quad", s
 
 /** One breaker: what it is, what it feeds, where its handle stands. */
 export function BreakerPane({ home, view, breaker, onMove }: Props) {
-  const record = useRecord(home.id);
-  const say = useNotice();
+  const record = useAct(home.id);
   const [mode, setMode] = useState<"look" | "edit" | "keep">("look");
   const [reason, setReason] = useState("");
   const [evidence, setEvidence] = useState<string | null>(null);
-  const act = (facts: Fact[]) => record(facts).then(() => setMode("look"), say.problem);
+  const act = (facts: Fact[], done?: string) =>
+    record(facts, done).then((recorded) => {
+      if (recorded) setMode("look");
+    });
   const points = home.points.filter((p) => p.known.verdict === "proven" && p.known.breaker === breaker.breaker);
   const maybe = home.points.filter(
     ({ known }) =>
@@ -187,13 +189,16 @@ export function BreakerPane({ home, view, breaker, onMove }: Props) {
               </Button>
             )
           )}
-          <Button
-            color="error"
-            variant="outlined"
-            onClick={() => void act([{ kind: "breaker_removed", breaker: breaker.breaker }])}
-          >
-            Take out of the record
-          </Button>
+          <AskFirst
+            words="Take out of the record"
+            question={`Take breaker ${breaker.number} out of the record? What was seen with it stays in the logbook.`}
+            onYes={() =>
+              void act(
+                [{ kind: "breaker_removed", breaker: breaker.breaker }],
+                `Breaker ${breaker.number} is taken out.`,
+              )
+            }
+          />
         </Stack>
       )}
       {evidence !== null && <EvidenceDialog home={home} point={evidence} onClose={() => setEvidence(null)} />}

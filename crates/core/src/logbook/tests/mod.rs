@@ -302,13 +302,46 @@ fn a_breaker_described_anew_keeps_its_label_its_handle_and_its_proofs() {
     assert_eq!(verdict(&Study::from(&w.book), &"counter".parse().unwrap()).proven_on(), Some(&old.id));
 }
 
+fn said_by(w: &crate::fixture::Written) -> Vec<String> {
+    let words = Words::of(&w.book);
+    w.book.lines().map(|line| words.line(line)).collect()
+}
+
+#[test]
+fn an_old_line_says_what_a_thing_was_called_then() {
+    let mut w =
+        written("panel 12\n1 20 bench\n3 20 counter\n5 20 wall\nroom Hall\npoint Hall light lamp\noff 1\ndark lamp\non 1");
+    for act in ["move 1 9", "off 9", "on 9", "join 3 5", "off 3-5", "on 3-5", "take-out 3-5", "no-point lamp", "no-room Hall"] {
+        w.act(act).unwrap();
+    }
+    let said = said_by(&w);
+    assert_eq!(
+        said[said.iter().position(|words| words == "Breaker 1 switched off").unwrap()..],
+        [
+            "Breaker 1 switched off",
+            "Hall, lamp: dark",
+            "Breaker 1 switched on",
+            "Breaker 1 moved to 9",
+            "Breaker 9 switched off",
+            "Breaker 9 switched on",
+            "Breaker 3 and breaker 5 are one: handles tied",
+            "Breaker 3-5 switched off",
+            "Breaker 3-5 switched on",
+            "Breaker 3-5 taken out",
+            "Point removed: Hall, lamp",
+            "Room removed: Hall",
+        ],
+        "{said:#?}"
+    );
+}
+
 #[test]
 fn every_line_is_said_in_words() {
     let mut w = written(HOUSE);
     for act in ["lit counter", "off 1", "dark counter", "tripped 1", "on 1", "skip ceiling", "must-stay-on 3", "strike 12"] {
         w.act(act).unwrap();
     }
-    let said: Vec<String> = w.book.lines().map(|line| describe(&w.book, line)).collect();
+    let said = said_by(&w);
     assert_eq!(
         said,
         [
