@@ -76,10 +76,10 @@ pub use plan::{
 };
 pub use study::Study;
 pub use trace::{
-    DarkClock, Does, Evidence, EvidenceLine, Handle, HelperView, LastSeen, Likely, LineRole, Looking, MethodMinutes, NextStep,
-    OffNow, PointToSee, Progress, RoomToWalk, Screen, StepAct, StepCard, StepSide, Switch, TraceView, Unsure, Verdict, Weight,
-    dark_clocks, evidence, helper_view, last_seen, likely, method_minutes, next_step, off_now, trace_together, trace_view,
-    verdict, verdicts,
+    DarkClock, Does, EndsOpen, Evidence, EvidenceLine, Handle, HelperView, LastSeen, Likely, LineRole, Looking, MethodMinutes,
+    NextStep, OffNow, PointToSee, Progress, RoomToWalk, Screen, StepAct, StepCard, StepSide, Switch, TraceView, Unsure, Verdict,
+    Weight, dark_clocks, evidence, helper_view, last_seen, likely, method_minutes, next_step, off_now, trace_together,
+    trace_view, verdict, verdicts,
 };
 pub use walking::{CableRun, Walk, Walking, cable_run, walking};
 pub use wording::wording;

@@ -63,6 +63,8 @@ impl Chrome {
             "--disable-sync",
             "--disable-dev-shm-usage",
             "--force-prefers-reduced-motion",
+            // Where lengths are in meters; `Page::speaks` says otherwise.
+            "--accept-lang=en-GB",
             "--remote-debugging-pipe",
             &format!("--user-data-dir={}", profile.display()),
         ] {

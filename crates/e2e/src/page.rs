@@ -121,6 +121,14 @@ impl Page {
         self.wait_gone(By::Css("[role=listbox]")).await
     }
 
+    /// The browser's language is this one from the next page on: `en-US`.
+    pub async fn speaks(&self, language: &str) -> Result<()> {
+        let agent = self.driver.execute("return navigator.userAgent", Vec::new()).await?.convert::<String>()?;
+        let spoken = serde_json::json!({ "userAgent": agent, "acceptLanguage": language });
+        self.driver.cdp().send_raw("Emulation.setUserAgentOverride", spoken).await.map(drop)?;
+        Ok(())
+    }
+
     /// The field of this label.
     pub async fn field(&self, label: &str) -> Result<WebElement> {
         let xpath = format!(

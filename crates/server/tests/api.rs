@@ -376,7 +376,7 @@ async fn photos_are_kept_checked_and_go_with_the_home() {
         assert!(response.text().await.unwrap().contains(says));
     }
     let of = PhotoOf::Label;
-    let photo = PhotoTaken { photo: "p1".parse().unwrap(), panel: "main".parse().unwrap(), of };
+    let photo = PhotoTaken { photo: "p1".parse().unwrap(), panel: "main".parse().unwrap(), of, breaker: None };
     assert_eq!(post(&from.address, "juniper-lane", vec![entry("photo-line", photo)]).await.0, 200);
     let panels = get(&format!("{}/api/homes/juniper-lane/panels", from.address)).await;
     assert_eq!(panels[0]["photos"][0]["id"], "p1");

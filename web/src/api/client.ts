@@ -76,6 +76,7 @@ export type DarkClock = Schemas["DarkClock"];
 export type StepSide = Schemas["StepSide"];
 export type StepCard = Schemas["StepCard"];
 export type StepAct = Schemas["StepAct"];
+export type EndsOpen = Schemas["EndsOpen"];
 export type StepSwitch = Schemas["Switch"];
 export type Handle = Schemas["Handle"];
 export type Reading = Schemas["Reading"];

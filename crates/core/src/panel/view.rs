@@ -3,7 +3,7 @@
 
 use crate::model::{
     Amps, Breaker, BreakerDetails, BreakerId, Half, Housing, Kept, Leg, OtherSource, Panel, PanelId, Photo, PostRow, Protection,
-    Side, Slot, State, Volts, Wire, largest_breaker, legs_of, place_in_words, position, volts_between,
+    Side, Slot, State, Volts, Wire, downward, fits, largest_breaker, legs_of, number_of, place_in_words, position, volts_between,
 };
 use crate::study::Study;
 use crate::trace::on_breaker;
@@ -103,6 +103,8 @@ pub struct OpenSpace {
     pub part: Part,
     /// Whether a filler closes it; `null`: nobody has looked.
     pub filler: Option<bool>,
+    /// Where a breaker of one, two or three poles would sit whose top pole is here: `9`, `9-11`. Those that fit.
+    pub fits: Vec<String>,
 }
 
 /// Where a space is.
@@ -188,7 +190,8 @@ fn lay_out(home: &Study, panel: &Panel) -> PanelView {
             };
             let slot = Slot { space, half };
             let filler = home.panels().filler(&panel.id, slot);
-            open.push(OpenSpace { number: slot.to_string(), side, part: Part::of(row, half), filler });
+            let fits = places_from(home, panel, slot);
+            open.push(OpenSpace { number: slot.to_string(), side, part: Part::of(row, half), filler, fits });
         }
     }
     let rows = (0..panel.rows()).map(|row| PostRow { row, leg: panel.leg_of_row(row) }).collect();
@@ -259,6 +262,14 @@ fn kept_behind(home: &Study, breaker: &Breaker) -> Vec<String> {
         .collect()
 }
 
+/// Where a breaker fits whose top pole is in this open space, by its number of poles.
+fn places_from(home: &Study, panel: &Panel, slot: Slot) -> Vec<String> {
+    let whole = |poles| downward(panel, slot.space, poles);
+    let tries = if slot.half.is_some() { vec![Some(vec![slot])] } else { (1..=3).map(whole).collect() };
+    let free = |at: &Vec<Slot>| fits(panel, at, home.panels().breakers_of(&panel.id)).is_ok();
+    tries.into_iter().flatten().filter(free).map(|at| number_of(&at)).collect()
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -287,6 +298,8 @@ mod tests {
         );
         let open: Vec<_> = post.open.iter().map(|o| o.number.as_str()).collect();
         assert_eq!(open, ["3", "9", "11", "4b", "6", "12"]);
+        let fits: Vec<_> = post.open.iter().map(|o| o.fits.join(" ")).collect();
+        assert_eq!(fits, ["3", "9 9-11", "11", "4b", "6", "12"]);
     }
 
     #[test]

@@ -69,6 +69,10 @@ fn look_ahead(home: &Study, setup: TraceSetup) -> TraceView {
         out: pick(|v| matches!(v, Verdict::Out { .. })),
         likely: likely_at(home, rounds.at_home),
         setup,
+        asks_setup: !home.setup_is_said()
+            && home.trace().looks().is_empty()
+            && home.practice().is_none()
+            && !matches!(next, NextStep::SetUp { .. } | NextStep::Stop { .. }),
         last_turn: home.switchings().last(),
         cautions: match next {
             // Nothing is switched before that is mended.
@@ -293,7 +297,7 @@ impl<'a> Rounds<'a> {
             .filter(|(p, v)| matches!(v, Verdict::Open { .. }) && self.home.trace().skips().iter().any(|s| &s.point == p))
             .map(|(p, _)| p.clone())
             .collect();
-        NextStep::Done { summary, rooms: self.rooms(&skipped, None) }
+        NextStep::Done { summary, rooms: self.rooms(&skipped, None), open: self.ends_open() }
     }
 }
 

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use super::{Likely, Progress, StepCard};
+use super::{EndsOpen, Likely, Progress, StepCard};
 
 use crate::logbook::Instrument;
 use crate::model::{BreakerId, PointId, PointKind, RoomId, Seen, Since, TraceSetup, Volts};
@@ -180,6 +180,8 @@ pub enum NextStep {
         summary: String,
         /// Points that were passed over, to look at after all.
         rooms: Vec<RoomToWalk>,
+        /// Every point that ends open, with its reason and what to do next.
+        open: Vec<EndsOpen>,
     },
 }
 
@@ -228,6 +230,8 @@ pub struct TraceView {
     pub out: Vec<PointId>,
     /// How it is traced, by whom and with what.
     pub setup: TraceSetup,
+    /// Nobody has said so yet, and nothing was looked at: it is asked before the first step.
+    pub asks_setup: bool,
     /// The last line that moved a handle: what a look is recorded under.
     pub last_turn: Since,
     /// What to mind with what is off or is to go off now.

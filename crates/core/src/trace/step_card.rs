@@ -76,6 +76,8 @@ pub enum Screen {
     House,
     /// The door card.
     Directory,
+    /// The logbook.
+    Logbook,
 }
 
 /// What a button does.
@@ -224,11 +226,11 @@ impl StepCard {
     }
 }
 
-fn record(words: impl Into<String>, facts: Vec<Fact>) -> StepAct {
+pub(super) fn record(words: impl Into<String>, facts: Vec<Fact>) -> StepAct {
     StepAct { words: words.into(), does: Does::Record { facts, reason: false } }
 }
 
-fn open(words: &str, screen: Screen) -> StepAct {
+pub(super) fn open(words: &str, screen: Screen) -> StepAct {
     StepAct { words: words.into(), does: Does::Open { screen } }
 }
 
@@ -348,7 +350,7 @@ impl Words<'_> {
             NextStep::FollowTone { point, room, name, why } => self.follow_tone(point, &format!("{room}, {name}"), why),
             NextStep::SeeDownstream { device, name, protects, .. } => self.see_downstream(device, name, protects),
             NextStep::Stop { point, place, why, line, .. } => self.stop(point, place, why, line),
-            NextStep::Done { summary, rooms } => {
+            NextStep::Done { summary, rooms, .. } => {
                 let panel = self.panel(Weight::Quiet, "Nothing more to switch", summary).over("The trace");
                 let walk = if rooms.is_empty() || self.reader == Reader::Helper {
                     self.walk(Weight::Quiet, "Nothing more to look at", summary)

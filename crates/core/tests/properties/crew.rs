@@ -163,7 +163,16 @@ impl Crew {
                 self.switch(breaker, State::On);
             }
             NextStep::SeeDownstream { .. } => self.press(Worked::Reset),
-            NextStep::Done { .. } | NextStep::FollowTone { .. } | NextStep::Stop { .. } => return false,
+            NextStep::Done { open, .. } => {
+                // Nothing ends open without a reason and something to do about it.
+                let told: BTreeSet<&PointId> = open.iter().map(|end| &end.point).collect();
+                for (point, known) in verdicts(&self.home) {
+                    assert_eq!(told.contains(point), known.proven_on().is_none(), "{point}: {known:?}");
+                }
+                assert!(open.iter().all(|end| !end.reason.is_empty() && !end.advice.is_empty()), "{open:?}");
+                return false;
+            }
+            NextStep::FollowTone { .. } | NextStep::Stop { .. } => return false,
         }
         true
     }

@@ -29,6 +29,11 @@ impl Trace<'_> {
         methods_say: "[role=radiogroup]";
     }
 
+    /// Says who traces and with what, as it is offered: two people with one tester.
+    pub async fn begin(&self) -> Result<()> {
+        self.0.press("Begin").await
+    }
+
     /// What is to be done next: `switch_off`, `look` …
     pub async fn step(&self) -> Result<String> {
         let side = self.0.test_id("panel-side").await?;

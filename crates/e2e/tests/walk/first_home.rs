@@ -46,6 +46,10 @@ pub(crate) async fn from_an_empty_home_to_the_printed_card(_: &Chrome, page: &Pa
     // 3 Trace: everything lit, then a breaker at a time.
     page.goto(&format!("{home}/trace")).await?;
     let trace = Trace(page);
+    // Asked once, before the first step.
+    page.says("who traces, and with what?").await?;
+    page.can_be_used_by_everybody().await?;
+    trace.begin().await?;
     let points = ["counter", "ceiling", "lantern", "by the door", "by the door 2"];
     trace.wait_step("see_all_lit").await?;
     page.off_now_says("ALL ON").await?;

@@ -163,6 +163,27 @@ pub(crate) async fn rooms_doors_and_points_are_kept_in_the_drawing(_: &Chrome, p
     page.test_id("point-facts").await.map(drop)
 }
 
+pub(crate) async fn lengths_are_in_feet_where_they_are_said_so(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    page.speaks("en-US").await?;
+    let home = Homes(page).start(&site.address, "Fern House").await?;
+    page.goto(&format!("{home}/house")).await?;
+    page.fill("Room and size", "Kitchen 13 x 12").await?;
+    page.keys(ENTER).await?;
+    PlanScreen(page).shows("Kitchen, 13'").await?;
+    // It can be said otherwise from the start.
+    page.goto(&site.address).await?;
+    page.fill("Name of the home", "Larch House").await?;
+    page.choose("Lengths", "meters").await?;
+    page.press("Start its logbook").await?;
+    page.named("button", "Describe the panel").await?;
+    let home = page.driver.current_url().await?.as_str().replace("/panel", "/house");
+    page.goto(&home).await?;
+    page.fill("Room and size", "Kitchen 4 x 3").await?;
+    page.keys(ENTER).await?;
+    PlanScreen(page).shows("Kitchen, 4.0 × 3.0 m").await
+}
+
 pub(crate) async fn anything_is_found_with_what_goes_dark(chrome: &Chrome, page: &Page, _: View) -> Result<()> {
     let site = Site::demo().await?;
     let home = format!("{}/h/juniper-lane", site.address);

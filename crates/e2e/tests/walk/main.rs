@@ -78,6 +78,7 @@ fn main() -> ExitCode {
         numbers_as_engraved_a_reading_and_a_gaping_space,
         rooms_doors_and_points_are_kept_in_the_drawing,
         the_plan_goes_out_and_comes_in,
+        lengths_are_in_feet_where_they_are_said_so,
         anything_is_found_with_what_goes_dark,
         several_off_at_once_until_every_point_is_proven,
         what_may_be_dark_only_so_long_is_brought_back,

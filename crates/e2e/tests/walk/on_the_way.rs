@@ -15,6 +15,7 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     Somebody::new(&site, "weir").act(0, BATH).await?;
     let home = format!("{}/api/homes/weir", site.address);
     page.goto(&format!("{}/h/weir/trace", site.address)).await?;
+    Trace(page).begin().await?;
     // A point that nobody listed.
     page.press("A point is missing here").await?;
     page.fill("Where in the room, or which appliance", "shaver").await?;

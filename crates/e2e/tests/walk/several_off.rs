@@ -46,6 +46,7 @@ pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, 
     let site = Site::empty().await?;
     let home = dark_house(&site).await?;
     page.goto(&format!("{home}/trace")).await?;
+    Trace(page).begin().await?;
     page.press("Several off at once, the shortest").await?;
     page.press("Rest lit in Kitchen").await?;
     page.press("Rest lit in Hall").await?;

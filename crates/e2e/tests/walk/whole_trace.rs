@@ -35,6 +35,7 @@ pub(crate) async fn what_is_recorded_without_an_answer_is_sent_later_once(_: &Ch
     let home = small_home(page, &site).await?;
     page.goto(&format!("{home}/trace")).await?;
     let trace = Trace(page);
+    trace.begin().await?;
     trace.wait_current("counter").await?;
     site.stop().await?;
     page.stale_says("may be old, also which breakers are off").await?;
@@ -88,6 +89,7 @@ pub(crate) async fn a_trace_goes_on_whatever_the_crew_does(_: &Chrome, page: &Pa
     page.press("Save").await?;
     page.goto(&format!("{home}/trace")).await?;
     let trace = Trace(page);
+    trace.begin().await?;
     trace.point_says("lantern", "Has a motion sensor").await?;
     // All lit at once, room by room.
     page.press("Rest lit in Kitchen").await?;
@@ -141,6 +143,7 @@ pub(crate) async fn what_waits_outlives_a_reload(_: &Chrome, page: &Page, _: Vie
     let home = small_home(page, &site).await?;
     page.goto(&format!("{home}/trace")).await?;
     let trace = Trace(page);
+    trace.begin().await?;
     trace.wait_current("counter").await?;
     site.stop().await?;
     trace.answer("counter", "lit").await?;

@@ -1145,6 +1145,19 @@ export interface components {
          * @enum {string}
          */
         Edition: "nec2017" | "nec2020" | "nec2023" | "cec2021" | "cec2024";
+        /** @description A point that ends open. */
+        EndsOpen: {
+            /** @description Buttons for what was done. */
+            acts: components["schemas"]["StepAct"][];
+            /** @description What to do next, as a sentence. */
+            advice: string;
+            /** @description `Kitchen, ceiling`. */
+            name: string;
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+            /** @description Why it is open, as a sentence. */
+            reason: string;
+        };
         /** @description One line of a logbook. */
         EntryId: string;
         /** @description Everything seen at a point, and what follows. */
@@ -2007,6 +2020,8 @@ export interface components {
             /** @description What is wrong with that, as a sentence. */
             why: string;
         } | {
+            /** @description Every point that ends open, with its reason and what to do next. */
+            open: components["schemas"]["EndsOpen"][];
             /** @description Points that were passed over, to look at after all. */
             rooms: components["schemas"]["RoomToWalk"][];
             /** @enum {string} */
@@ -2059,6 +2074,8 @@ export interface components {
         OpenSpace: {
             /** @description Whether a filler closes it; `null`: nobody has looked. */
             filler?: boolean | null;
+            /** @description Where a breaker of one, two or three poles would sit whose top pole is here: `9`, `9-11`. Those that fit. */
+            fits: string[];
             /** @description `9`, or `4b` where the other half holds a handle. */
             number: string;
             /** @description Where it is. */
@@ -2334,6 +2351,7 @@ export interface components {
         Photo: {
             /** @description When it was taken. */
             at: components["schemas"]["Moment"];
+            breaker?: components["schemas"]["BreakerId"] | null;
             /** @description Its id. */
             id: components["schemas"]["PhotoId"];
             /** @description The line that says so, to strike it out. */
@@ -2349,9 +2367,10 @@ export interface components {
          * @description What a photo shows.
          * @enum {string}
          */
-        PhotoOf: "label" | "door" | "card" | "panel";
+        PhotoOf: "label" | "door" | "card" | "panel" | "breaker";
         /** @description A photo was taken; its bytes are kept beside the logbook. */
         PhotoTaken: {
+            breaker?: components["schemas"]["BreakerId"] | null;
             /** @description What it shows. */
             of: components["schemas"]["PhotoOf"];
             /** @description The panel. */
@@ -2940,7 +2959,7 @@ export interface components {
          * @description A screen that a step leads to.
          * @enum {string}
          */
-        Screen: "panel" | "house" | "directory";
+        Screen: "panel" | "house" | "directory" | "logbook";
         /**
          * @description What a look showed.
          * @enum {string}
@@ -3266,6 +3285,8 @@ export interface components {
         };
         /** @description The trace as every screen shows it. */
         TraceView: {
+            /** @description Nobody has said so yet, and nothing was looked at: it is asked before the first step. */
+            asks_setup: boolean;
             /** @description What to mind with what is off or is to go off now. */
             cautions: string[];
             /** @description Points whose looks disagree. */

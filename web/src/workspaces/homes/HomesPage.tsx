@@ -7,7 +7,7 @@ import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type SyntheticEvent } from "react";
 import { Link, useNavigate } from "react-router";
-import { NoAnswer, ProblemError, answer, api, type HomeInList, type Problem } from "../../api/client";
+import { NoAnswer, ProblemError, answer, api, type Fact, type HomeInList, type Problem } from "../../api/client";
 import { useHealth, useHomes } from "../../api/queries";
 import { draft, myName, newId, setMyName } from "../../api/record";
 import { outbox } from "../../api/outbox";
@@ -15,6 +15,7 @@ import { tone } from "../../app/theme";
 import { TopBar } from "../../app/TopBar";
 import { useNotice, wordsOf } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
+import { Choice } from "../../parts/Choice";
 import { Loaded } from "../../parts/Loaded";
 import { MakeHouse } from "../practice/MakeHouse";
 import { FileButton } from "../../parts/form/FileButton";
@@ -83,17 +84,31 @@ function HomeLink({ home }: { home: HomeInList }) {
   );
 }
 
+type Units = "metric" | "feet_inches";
+const UNITS = [
+  ["metric", "meters"],
+  ["feet_inches", "feet and inches"],
+] as const;
+
+/** What lengths are measured in where the browser's language is spoken. */
+function unitsHere(): Units {
+  const region = new Intl.Locale(navigator.language).maximize().region;
+  return region === "US" || region === "LR" ? "feet_inches" : "metric";
+}
+
 function NewHome() {
   const navigate = useNavigate();
   const [name, setName] = useState("");
   const [who, setWho] = useState(myName());
+  const [units, setUnits] = useState<Units>(unitsHere());
   const [error, setError] = useState<unknown>(null);
   const make = async (event: SyntheticEvent) => {
     event.preventDefault();
     const home = newId();
     setMyName(who);
     try {
-      await outbox.send(home, [draft({ kind: "home_described", name })]);
+      const inFeet: Fact[] = units === "feet_inches" ? [{ kind: "units_chosen", units }] : [];
+      await outbox.send(home, [draft({ kind: "home_described", name }), ...inFeet.map((fact) => draft(fact))]);
       await navigate(`/h/${home}/panel`);
     } catch (refused) {
       setError(refused);
@@ -101,25 +116,24 @@ function NewHome() {
   };
   return (
     <Block title="A new home">
-      <Stack
+      <Box
         component="form"
-        direction={{ xs: "column", sm: "row" }}
-        spacing={1.5}
         onSubmit={(event) => void make(event)}
+        sx={{ display: "grid", gap: 1.5, gridTemplateColumns: { xs: "minmax(0,1fr)", sm: "1fr 1fr" } }}
       >
         <TextField
           label="Name of the home"
           value={name}
           onChange={(e) => setName(e.target.value)}
           required
-          fullWidth
           autoComplete="off"
         />
-        <TextField label="Your name, for the logbook" value={who} onChange={(e) => setWho(e.target.value)} fullWidth />
-        <Button type="submit" variant="contained" sx={{ flexShrink: 0 }}>
+        <TextField label="Your name, for the logbook" value={who} onChange={(e) => setWho(e.target.value)} />
+        <Choice label="Lengths" value={units} options={UNITS} onChange={setUnits} />
+        <Button type="submit" variant="contained">
           Start its logbook
         </Button>
-      </Stack>
+      </Box>
       {error !== null && (
         <Alert severity="error" variant="outlined" sx={{ mt: 2 }}>
           {wordsOf(error)}

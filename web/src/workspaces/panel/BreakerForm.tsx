@@ -1,9 +1,11 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import { useState } from "react";
+import { useController } from "react-hook-form";
 import type { BreakerDetails, BreakerView, Fact, HomeOverview } from "../../api/client";
 import { LISTS } from "../../api/generated/lists";
 import { newId, useRecord } from "../../api/record";
+import { Choice } from "../../parts/Choice";
 import { fieldsOf } from "../../parts/form/fieldsOf";
 import { KeptFormBody } from "../../parts/form/KeptFormBody";
 import { useKeptForm } from "../../parts/form/useKeptForm";
@@ -63,12 +65,14 @@ interface Props {
   panel: string;
   breaker: BreakerView | null;
   number: string;
+  /** Where it can sit, by its number of poles: `9`, `9-11`. */
+  fits?: string[];
   onDone: (breaker: string) => void;
   onCancel?: () => void;
 }
 
 /** One breaker: where, how large, what kind, what the old card says; and what else was read. */
-export function BreakerForm({ home, panel, breaker, number, onDone, onCancel }: Props) {
+export function BreakerForm({ home, panel, breaker, number, fits = [], onDone, onCancel }: Props) {
   const record = useRecord(home.id);
   const [more, setMore] = useState(false);
   const kept = useKeptForm(`breaker ${home.id} ${panel} ${breaker?.breaker ?? number}`, valuesOf(breaker, number));
@@ -82,11 +86,12 @@ export function BreakerForm({ home, panel, breaker, number, onDone, onCancel }: 
     <KeptFormBody kept={kept} onSave={save}>
       {(values, saving, error) => (
         <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: "1fr 1fr" }}>
-          <Text name="at" label="Space" help="5, 5-7, 14a or 2b-4a" required autoFocus={breaker === null} />
-          <Amount name="amps" label="Amps" help="on the handle" required />
+          <Amount name="amps" label="Amps" help="on the handle" required autoFocus={breaker === null} />
+          {fits.length > 1 && <Poles fits={fits} />}
+          <Text name="at" label="Space" help="5; two poles 5-7; half of a tandem 14a" required />
           <One name="kind" label="Kind" options={LISTS.protections} />
-          <One name="wire" label="Wire, if read" options={WIRES} />
           <Text name="label" label="What the old card says" help="kept as a claim, never as a fact" wide />
+          <One name="wire" label="Wire, if read" options={WIRES} />
           {more ? (
             <>
               {values.wire !== "" && (
@@ -158,6 +163,21 @@ export function BreakerForm({ home, panel, breaker, number, onDone, onCancel }: 
         </Box>
       )}
     </KeptFormBody>
+  );
+}
+
+/** How many poles: where it sits follows from it. */
+function Poles({ fits }: { fits: string[] }) {
+  const { field } = useController<Values, "at">({ name: "at" });
+  const typed = fits.includes(field.value) ? [] : [["", "as typed under Space"] as const];
+  const options = [...typed, ...fits.map((at, n) => [at, `${n + 1}, at ${at}`] as const)];
+  return (
+    <Choice
+      label="Poles"
+      value={fits.includes(field.value) ? field.value : ""}
+      options={options}
+      onChange={field.onChange}
+    />
   );
 }
 

@@ -1,8 +1,10 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Checkbox from "@mui/material/Checkbox";
 import FormControlLabel from "@mui/material/FormControlLabel";
+import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 import { useController } from "react-hook-form";
 import type { Fact, HomeOverview, Panel, PanelDetails } from "../../api/client";
 import { LISTS } from "../../api/generated/lists";
@@ -108,6 +110,8 @@ function OpenPanelDialog({ home, before, onClose, onKept }: Props) {
                 <Text name="right" label="Right column from the top" multiline help="empty where there is one column" />
               </>
             )}
+          </Part>
+          <Folded title="What comes in" why="From it follow legs and volts, and which checks apply.">
             <One
               name="service"
               label="What comes in"
@@ -116,8 +120,12 @@ function OpenPanelDialog({ home, before, onClose, onKept }: Props) {
               wide
             />
             <One name="interior" label="What is in it" options={LISTS.interiors} wide />
-          </Part>
-          <Part title="What feeds it">
+          </Folded>
+          <Folded
+            title="What feeds it"
+            why="For a panel behind another one, and for what stays live with the main off."
+            open={!first}
+          >
             <One
               name="fed_by"
               label="Fed from"
@@ -136,8 +144,8 @@ function OpenPanelDialog({ home, before, onClose, onKept }: Props) {
               </>
             )}
             <Sources />
-          </Part>
-          <Part title="Neutral and ground">
+          </Folded>
+          <Folded title="Neutral and ground" why="For the check of where the two may be joined.">
             <One
               name="service_disconnect"
               label="The service disconnect is"
@@ -153,8 +161,8 @@ function OpenPanelDialog({ home, before, onClose, onKept }: Props) {
             <YesOrNo name="ground_bar" label="Grounds have a bar of their own" />
             <Amount name="neutrals_doubled" label="Terminals with two neutrals" whole help="as seen; 0 if none" />
             <Tick name="three_wire_feeder" label="Old feeder of three wires to another building" wide />
-          </Part>
-          <Part title="On the label">
+          </Folded>
+          <Folded title="On the label" why="For the checks of what belongs in it, and for where there is room.">
             <Text name="make" label="Maker" />
             <Text name="series" label="Series" />
             <Text name="types" label="Breaker types it names" help="with commas between" />
@@ -166,11 +174,11 @@ function OpenPanelDialog({ home, before, onClose, onKept }: Props) {
             <YesOrNo name="notched" label="Notched where tandems fit" />
             <YesOrNo name="plug_on_neutral" label="Rail for plug-on neutrals" />
             <Amount name="year" label="Year of make" whole />
-          </Part>
-          <Part title="The door card">
+          </Folded>
+          <Folded title="The door card" why="For the size in which the new card is printed.">
             <Amount name="width" label="Door card width" unit="mm" required />
             <Amount name="height" label="Door card height" unit="mm" required />
-          </Part>
+          </Folded>
         </>
       )}
     </FormDialog>
@@ -312,17 +320,49 @@ function Sources() {
   );
 }
 
-function Part({ title, children }: { title?: string; children: ReactNode }) {
+function Part({ children }: { children: ReactNode }) {
   return (
-    <Box component="section" sx={{ mb: 1 }}>
-      {title !== undefined && (
-        <Typography variant="h3" sx={{ mb: 1.5 }}>
+    <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "minmax(0,1fr)", sm: "1fr 1fr" }, mb: 2 }}>
+      {children}
+    </Box>
+  );
+}
+
+/** Fields that a first visit can do without, under a button that says what they are for. */
+function Folded({
+  title,
+  why,
+  open = false,
+  children,
+}: {
+  title: string;
+  why: string;
+  open?: boolean;
+  children: ReactNode;
+}) {
+  const [shown, setShown] = useState(open);
+  return (
+    <Box component="section" sx={{ mb: 1.5 }}>
+      <Stack
+        direction="row"
+        useFlexGap
+        spacing={1.5}
+        sx={{ flexWrap: "wrap", alignItems: "center", mb: shown ? 2 : 0 }}
+      >
+        <Button
+          variant="outlined"
+          color="inherit"
+          aria-expanded={shown}
+          onClick={() => setShown(!shown)}
+          sx={{ minWidth: 190 }}
+        >
           {title}
+        </Button>
+        <Typography variant="body2" color="text.secondary">
+          {why}
         </Typography>
-      )}
-      <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "minmax(0,1fr)", sm: "1fr 1fr" } }}>
-        {children}
-      </Box>
+      </Stack>
+      {shown && <Part>{children}</Part>}
     </Box>
   );
 }

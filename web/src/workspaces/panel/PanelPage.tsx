@@ -274,7 +274,7 @@ function OnePanel({ home, view }: { home: HomeOverview; view: PanelView }) {
           </Block>
         )}
         <PanelCautions view={view} />
-        {!breaker && !space && <PhotoBlock home={home.id} view={view} />}
+        {!space && <PhotoBlock home={home.id} view={view} {...(breaker && { breaker: breaker.breaker })} />}
       </Stack>
       <PanelDialog home={home} before={panel} open={open === "panel"} onClose={close} />
       <PanelDialog

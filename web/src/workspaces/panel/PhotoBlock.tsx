@@ -21,13 +21,21 @@ const SHOWN: [Shown, string][] = [
   ["panel", "The panel as it hangs"],
 ];
 
-/** Photos of the label, the door and the card, to be read again without going back to the cellar. */
-export function PhotoBlock({ home, view }: { home: string; view: PanelView }) {
+interface Props {
+  home: string;
+  view: PanelView;
+  /** Photos of this breaker alone. */
+  breaker?: string;
+}
+
+/** Photos of the label, the door and the card, or of one breaker, to be read again without going back to the cellar. */
+export function PhotoBlock({ home, view, breaker }: Props) {
   const act = useAct(home);
   const say = useNotice();
   const input = useRef<HTMLInputElement>(null);
   const [menu, setMenu] = useState<HTMLElement | null>(null);
   const [of, setOf] = useState<Shown>("label");
+  const photos = view.photos.filter((photo) => (photo.breaker ?? undefined) === breaker);
   const take = async (event: ChangeEvent<HTMLInputElement>) => {
     const file = event.target.files?.[0];
     event.target.value = "";
@@ -35,7 +43,10 @@ export function PhotoBlock({ home, view }: { home: string; view: PanelView }) {
     const photo = newId();
     try {
       await putPhoto(home, photo, file);
-      await act([{ kind: "photo_taken", photo, panel: view.panel.id, of }], "The photo is saved.");
+      await act(
+        [{ kind: "photo_taken", photo, panel: view.panel.id, of: breaker ? "breaker" : of, breaker: breaker ?? null }],
+        "The photo is saved.",
+      );
     } catch (refused) {
       say.problem(refused);
     }
@@ -43,8 +54,8 @@ export function PhotoBlock({ home, view }: { home: string; view: PanelView }) {
   return (
     <Block title="Photos">
       <Box sx={{ display: "grid", gap: 1, gridTemplateColumns: "repeat(auto-fill, minmax(96px, 1fr))", mb: 1.5 }}>
-        {view.photos.map((photo) => {
-          const words = SHOWN.find(([shown]) => shown === photo.of)?.[1] ?? "";
+        {photos.map((photo) => {
+          const words = SHOWN.find(([shown]) => shown === photo.of)?.[1] ?? "The breaker";
           return (
             <Box key={photo.id} component="figure" sx={{ m: 0 }}>
               <Box
@@ -84,9 +95,15 @@ export function PhotoBlock({ home, view }: { home: string; view: PanelView }) {
         hidden
         onChange={(event) => void take(event)}
       />
-      <Button variant="outlined" aria-haspopup="menu" onClick={(event) => setMenu(event.currentTarget)}>
-        Add a photo
-      </Button>
+      {breaker === undefined ? (
+        <Button variant="outlined" aria-haspopup="menu" onClick={(event) => setMenu(event.currentTarget)}>
+          Add a photo
+        </Button>
+      ) : (
+        <Button variant="outlined" onClick={() => input.current?.click()}>
+          Add a photo
+        </Button>
+      )}
       <Menu anchorEl={menu} open={menu !== null} onClose={() => setMenu(null)}>
         {SHOWN.map(([shown, words]) => (
           <MenuItem

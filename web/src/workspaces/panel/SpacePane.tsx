@@ -43,7 +43,7 @@ export function SpacePane({ home, panel, space, onPlaced }: Props) {
           </Button>
         )}
       </Stack>
-      <BreakerForm home={home} panel={panel.id} breaker={null} number={number} onDone={onPlaced} />
+      <BreakerForm home={home} panel={panel.id} breaker={null} number={number} fits={space.fits} onDone={onPlaced} />
     </Block>
   );
 }

@@ -7,6 +7,8 @@ import { useTrace } from "../../api/queries";
 import { useThisHome } from "../../app/useThisHome";
 import { Loaded } from "../../parts/Loaded";
 import { Instruments } from "../practice/Instruments";
+import { AskHow } from "./AskHow";
+import { LeftOpen } from "./LeftOpen";
 import { PanelSide } from "./PanelSide";
 import { ProgressSide } from "./ProgressSide";
 import { hidden } from "../../parts/hidden";
@@ -40,6 +42,9 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
   const looks = useLooks(home.id, { seq: view.seq, lastTurn: view.last_turn, rooms, listen });
   useNewStep([view.panel, view.walk]);
   useKeys({ u: looks.last ? looks.strikeLast : undefined, Enter: pressMain });
+  if (view.asks_setup) {
+    return <AskHow setup={view.setup} onBegin={(way) => looks.act([{ kind: "trace_set", way }])} />;
+  }
   // In a made-up house the instruments lie beside the point that is asked for.
   const kit = home.practice && <Instruments home={home} view={view} looks={looks} />;
   const walking = <WalkingSide home={home} view={view} looks={looks} wide={wide} kit={kit} />;
@@ -50,6 +55,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
       <MethodChoice home={home.id} setup={view.setup} onSetup={(way) => looks.act([{ kind: "trace_set", way }])} />
     </Stack>
   );
+  const left = view.next.step === "done" && <LeftOpen home={home} left={view.next.open} looks={looks} />;
   if (!wide) {
     const walkingFirst = view.walk.weight === "loud";
     return (
@@ -58,6 +64,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
         {view.next.step === "follow_tone" && kit}
         {!(view.walk.looking && looks.current) && <LastLook looks={looks} />}
         {walkingFirst ? panel : walking}
+        {left}
         {progress}
       </Stack>
     );
@@ -76,6 +83,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
         <LastLook looks={looks} />
         {kit}
         {walking}
+        {left}
       </Stack>
       {progress}
     </Box>

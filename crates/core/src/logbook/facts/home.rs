@@ -85,6 +85,7 @@ impl Kind for TraceSet {
     fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
         self.setup.admit()?;
         home.setup = self.setup;
+        home.setup_is_said = true;
         Ok(())
     }
     fn words(&self, _: &Names<'_>) -> String {

@@ -3,7 +3,8 @@
 use super::{Kind, facts, is_default};
 use crate::logbook::{Draft, Home, Names};
 use crate::model::{
-    Amps, CardSize, Columns, Numbering, Panel, PanelDetails, PanelId, Photo, PhotoId, PhotoOf, Refusal, Service, Slot, Volts,
+    Amps, BreakerId, CardSize, Columns, Numbering, Panel, PanelDetails, PanelId, Photo, PhotoId, PhotoOf, Refusal, Service, Slot,
+    Volts,
 };
 
 facts! {
@@ -66,6 +67,9 @@ facts! {
         panel: PanelId,
         /// What it shows.
         of: PhotoOf,
+        /// The breaker that it shows.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        breaker: Option<BreakerId>,
     }
 }
 
@@ -129,11 +133,17 @@ impl Kind for FillerSeen {
 
 impl Kind for PhotoTaken {
     fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
-        let photo =
-            Photo { id: self.photo.clone(), panel: self.panel.clone(), of: self.of, line: entry.id.clone(), at: entry.at };
-        home.panels.keep_photo(photo)
+        home.panels.keep_photo(Photo {
+            id: self.photo.clone(),
+            panel: self.panel.clone(),
+            of: self.of,
+            breaker: self.breaker.clone(),
+            line: entry.id.clone(),
+            at: entry.at,
+        })
     }
     fn words(&self, names: &Names<'_>) -> String {
-        format!("{}: photo of the {}", names.panel(&self.panel), self.of.word())
+        let of = self.breaker.as_ref().map_or_else(|| format!("the {}", self.of.word()), |id| names.breaker(id).to_lowercase());
+        format!("{}: photo of {of}", names.panel(&self.panel))
     }
 }

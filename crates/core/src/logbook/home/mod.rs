@@ -42,6 +42,7 @@ pub struct Home {
     pub(super) set_aside: BTreeMap<String, Aside>,
     pub(super) practice: Option<Recipe>,
     pub(super) setup: TraceSetup,
+    pub(super) setup_is_said: bool,
     pub(super) panels: Part<Panels>,
     pub(super) house: Part<House>,
     pub(super) plan: Part<Drawn>,
@@ -92,6 +93,10 @@ impl Home {
     /// How it is traced, by whom and with what.
     pub fn setup(&self) -> TraceSetup {
         self.setup
+    }
+    /// Whether anybody has said how it is traced.
+    pub(crate) fn setup_is_said(&self) -> bool {
+        self.setup_is_said
     }
     /// Panels and breakers.
     pub fn panels(&self) -> &Panels {

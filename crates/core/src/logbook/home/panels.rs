@@ -106,6 +106,9 @@ impl Panels {
     /// Keeps a photo; one of the same id takes its place.
     pub(in crate::logbook) fn keep_photo(&mut self, photo: Photo) -> Result<(), Refusal> {
         self.known_panel(&photo.panel)?;
+        if let Some(breaker) = &photo.breaker {
+            self.known_breaker(breaker)?;
+        }
         self.photos.retain(|other| other.id != photo.id);
         self.photos.push(photo);
         Ok(())

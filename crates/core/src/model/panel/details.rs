@@ -112,6 +112,8 @@ pub enum PhotoOf {
     Card,
     /// The panel as it hangs.
     Panel,
+    /// One breaker and its wire.
+    Breaker,
 }
 
 impl PhotoOf {
@@ -122,6 +124,7 @@ impl PhotoOf {
             Self::Door => "door",
             Self::Card => "old card",
             Self::Panel => "panel",
+            Self::Breaker => "breaker",
         }
     }
 }
@@ -135,6 +138,8 @@ pub struct Photo {
     pub panel: PanelId,
     /// What it shows.
     pub of: PhotoOf,
+    /// The breaker that it shows.
+    pub breaker: Option<BreakerId>,
     /// The line that says so, to strike it out.
     pub line: EntryId,
     /// When it was taken.
