@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 
 use proptest::strategy::{Strategy, ValueTree};
 use proptest::test_runner::TestRunner;
-use wayfinder_core::{Fact, Words};
+use wayfinder_core::{Fact, InWords};
 use wayfinder_fixture::{any, written};
 
 /// A home in which every kind of fact is written at least once.
@@ -61,6 +61,7 @@ const EVERYTHING: &str = "rules nec2023
     press-test counter
     press-reset counter
     off 4
+    wrong-handle 4
     on 4
     take-out 4
     set-aside directory-missing:main: it is clear
@@ -74,7 +75,7 @@ fn every_kind_has_an_act_and_words() {
     home.act(&format!("restore {last}")).unwrap();
     let mut words: BTreeMap<&str, Vec<String>> = BTreeMap::new();
     for line in home.book.lines() {
-        words.entry(line.entry.fact.kind()).or_default().push(Words::of(&home.book).line(line));
+        words.entry(line.entry.fact.kind()).or_default().push(InWords::of(&home.book).line(line));
     }
     for kind in Fact::KINDS {
         let said = words.get(kind).unwrap_or_else(|| panic!("no act of the text fixture writes {kind}"));

@@ -210,6 +210,7 @@ fn a_breaker_where_it_cannot_be() {
                 "Breaker 2 is off now, so it cannot be said to stay on.",
                 "Switch it on first.",
             ),
+            ("wrong-handle 1", Unknown, "That line moved no handle.", "Name a line that switched a breaker off or on."),
             ("off 9", Unknown, "There is no such breaker in the panel.", "Name a breaker that is entered on the Panel screen."),
             ("filler 40", NoSuchSpace, "Main panel has no space 40.", "Give a number of 1 to 12."),
             ("read 1 40 0", NoSuchSpace, "Main panel has no space 40.", "Give a number of 1 to 12."),

@@ -15,8 +15,8 @@ export function DeviceActs({ home, point }: { home: HomeOverview; point: string 
         ? ["reset", "Reset pressed", "reset"]
         : ["tripped", "Test pressed: it tripped", "tripped on purpose"],
     );
-  if (known.details.gfci && !home.tripped.includes(point) && known.known.verdict === "out")
-    acts.push(["reset", "Reset pressed", "reset"]);
+  if (known.details.gfci && !home.tripped.includes(point))
+    acts.push(["found_tripped", "Found tripped, and reset", "found tripped; what was dark since it was last lit does not count"]);
   if (known.kind === "light" && known.known.verdict === "out")
     acts.push(["switched_on", "Its switch is on now", "switched on"], ["new_lamp", "New lamp put in", "a new lamp"]);
   if (acts.length === 0) return null;

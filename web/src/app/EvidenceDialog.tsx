@@ -27,7 +27,7 @@ const ROLE = {
   disagrees: "disagrees",
   set_aside: "set aside: it was out for another reason",
   between: "neither lit nor dark",
-  doubted: "not counted: a breaker change was reported late, a tripped GFCI made it dark, or the power had blinked",
+  doubted: "not counted",
 } as const;
 
 /** Every look at a point and what follows, for somebody who doubts. */
@@ -110,6 +110,7 @@ function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverv
                 <TableCell>{line.off.length === 0 ? "nothing" : line.off.join(", ")}</TableCell>
                 <TableCell sx={{ color: line.role === "disagrees" ? "error.main" : "inherit" }}>
                   {ROLE[line.role]}
+                  {line.not_counted != null && `: ${line.not_counted}`}
                 </TableCell>
                 <TableCell>
                   {when(line.at)}, {line.by}

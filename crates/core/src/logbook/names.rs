@@ -7,7 +7,7 @@ use super::{Fact, Line, Logbook};
 use crate::model::{BreakerId, EntryId, Panel, PanelId, PointId, RoomId, Slot, Units, number_of, position};
 
 /// Says the lines of a logbook in words. Made once for as many lines as are to be said.
-pub struct Words<'a> {
+pub struct InWords<'a> {
     book: &'a Logbook,
     breakers: BTreeMap<&'a BreakerId, Vec<Stood>>,
     panels: BTreeMap<&'a PanelId, &'a str>,
@@ -23,7 +23,7 @@ struct Stood {
     at: Vec<Slot>,
 }
 
-impl<'a> Words<'a> {
+impl<'a> InWords<'a> {
     /// Reads the logbook for what things were called.
     pub fn of(book: &'a Logbook) -> Self {
         let mut words =
@@ -73,7 +73,7 @@ impl<'a> Words<'a> {
 
 /// What things are called in the line `seq`.
 pub(crate) struct Names<'a> {
-    words: &'a Words<'a>,
+    words: &'a InWords<'a>,
     seq: u64,
 }
 

@@ -141,6 +141,8 @@ pub enum Worked {
     Tripped,
     /// A GFCI was reset.
     Reset,
+    /// A GFCI was found tripped, nobody knows since when, and was reset.
+    FoundTripped,
     /// A switch was switched on.
     SwitchedOn,
     /// A new lamp was put in.

@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use super::draw::{MadeHouse, draw};
 use super::instruments::{Live, Reading};
 use crate::logbook::{
-    Act, BreakerSwitched, DeviceWorked, Draft, Fact, Home, Instrument, Logbook, PointSeen, PointSkipped, ToneHeard, TraceSet,
-    Words,
+    Act, BreakerSwitched, DeviceWorked, Draft, Fact, Home, InWords, Instrument, Logbook, PointSeen, PointSkipped, ToneHeard,
+    TraceSet,
 };
 use crate::model::{
     BreakerId, Moment, PanelId, PointId, PointKind, Recipe, Refusal, RoomId, Seen, State, TraceSetup, Volts, Worked,
@@ -356,7 +356,7 @@ pub fn trace_through(recipe: Recipe, setup: TraceSetup) -> Result<Traced, Refusa
         facts = answers(&home, &made, &trace_view(&home, setup).next);
     }
     let set_up = from.unwrap_or(0);
-    let words = Words::of(&book);
+    let words = InWords::of(&book);
     let acts = book.lines().filter(|line| line.seq > set_up).map(|line| words.line(line)).collect();
     Ok(Traced { book, acts })
 }

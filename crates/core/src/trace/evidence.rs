@@ -26,7 +26,7 @@ pub enum LineRole {
     SetAside,
     /// A meter showed something between lit and dark: it speaks for nothing.
     Between,
-    /// Not counted: a breaker change was reported late, a tripped GFCI made the point dark, or the power had blinked.
+    /// Not counted, for a reason that is told.
     Doubted,
 }
 
@@ -50,6 +50,9 @@ pub struct EvidenceLine {
     pub off: Vec<String>,
     /// Its part.
     pub role: LineRole,
+    /// Why it does not count, where it does not: `the power had blinked`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub not_counted: Option<&'static str>,
 }
 
 /// Everything seen at a point, and what follows.
@@ -88,13 +91,15 @@ pub fn evidence(home: &Study, point: &PointId) -> Option<Evidence> {
         volts: metered.iter().find(|metered| metered.line == look.line).map(|metered| metered.volts),
         off: numbers(&look.off),
         role,
+        not_counted: None,
     };
     // As they were switched, without what is behind a feeder; judged by what was without power.
     let switched = home.trace().looks().iter().filter(|look| &look.point == point);
     let counts = |look: &Look| counted.iter().any(|counted| counted.line == look.line);
     let mut lines: Vec<EvidenceLine> =
         switched.zip(&looks).map(|(look, by_power)| line(look, role(by_power, &known, counts(look)))).collect();
-    lines.extend(home.trace().doubted().iter().filter(|look| &look.point == point).map(|look| line(look, LineRole::Doubted)));
+    let doubted = home.trace().doubted().iter().filter(|(look, _)| &look.point == point);
+    lines.extend(doubted.map(|(look, why)| EvidenceLine { not_counted: Some(why.words()), ..line(look, LineRole::Doubted) }));
     // What a meter showed that is no look: neither lit nor dark, or not counted from the beginning.
     let no_look = metered.iter().filter(|metered| !lines.iter().any(|line| line.line == metered.line));
     let no_look: Vec<EvidenceLine> = no_look
@@ -107,6 +112,7 @@ pub fn evidence(home: &Study, point: &PointId) -> Option<Evidence> {
             volts: Some(metered.volts),
             off: numbers(&metered.off),
             role: if metered.doubted || metered.seen.is_some() { LineRole::Doubted } else { LineRole::Between },
+            not_counted: (metered.doubted || metered.seen.is_some()).then_some("the breakers changed about then"),
         })
         .collect();
     lines.extend(no_look);

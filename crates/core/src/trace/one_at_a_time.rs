@@ -3,8 +3,10 @@
 //! The round: everything on and every point seen lit once; then a breaker off, the points that may be on
 //! it looked at by room, the breaker on again, one of its points seen lit again; then the next.
 
-use super::NextStep;
 use super::next_step::{Rounds, may_be_switched};
+use std::collections::BTreeSet;
+
+use super::{NextStep, Verdict};
 use crate::model::{Breaker, BreakerId, PointId, Seen, State, so_many};
 
 impl<'a> Rounds<'a> {
@@ -105,8 +107,9 @@ impl<'a> Rounds<'a> {
         }
     }
 
-    /// Breakers that may be switched off and would tell something, with how many points may be on each,
-    /// in the order of the panel. A point that was passed over with that breaker off does not count.
+    /// Breakers that may be switched off and would tell something, with how many points may be on each: those that were not off yet
+    /// in the order of the panel, then the others, the likeliest for what is still open first, so that a point that is added on
+    /// the way sends nobody through the whole panel again. A point that was passed over with that breaker off does not count.
     pub(super) fn worth_switching(&self) -> Vec<(&'a Breaker, usize)> {
         let home = self.home;
         let powerless = home.panels().dead_behind(home.switchings().off());
@@ -116,7 +119,7 @@ impl<'a> Rounds<'a> {
             here.sort_by_key(|b| crate::model::position(panel, b.at[0].space).map(|(side, row)| (side, row, b.at[0].half)));
             here
         });
-        breakers
+        let mut worth: Vec<(&Breaker, usize)> = breakers
             .map(|b| {
                 let mut under = (**home.switchings().off()).clone();
                 under.insert(b.id.clone());
@@ -129,7 +132,25 @@ impl<'a> Rounds<'a> {
                 (b, count)
             })
             .filter(|(_, count)| *count > 0)
-            .collect()
+            .collect();
+        let tried = self.tried();
+        // From 0 to 1, where the bits of a float are in its order.
+        worth.sort_by_cached_key(|(breaker, _)| if tried.contains(&breaker.id) { self.after_all(breaker).to_bits() } else { 0 });
+        worth
+    }
+
+    /// Every breaker with which off something was looked at.
+    fn tried(&self) -> BTreeSet<&'a BreakerId> {
+        self.home.trace().looks().iter().flat_map(|look| look.off.iter()).collect()
+    }
+
+    /// How far a breaker stands behind those that were not off yet: 1, and less for one that is likely for what is still open.
+    fn after_all(&self, breaker: &Breaker) -> f64 {
+        let Some(weighed) = self.weighed else { return 1.0 };
+        let Some(number) = weighed.breaker(&breaker.id) else { return 1.0 };
+        let open = |(_, known): &(usize, &(PointId, Verdict))| known.1.proven_on().is_none();
+        let places = self.known.iter().enumerate().filter(open).map(|(place, _)| place);
+        1.0 - places.map(|place| weighed.weigh.belief().of(place)[number]).fold(0.0, f64::max) / 2.0
     }
 
     fn has_lit_look(&self, point: &PointId) -> bool {
@@ -155,12 +176,14 @@ impl<'a> Rounds<'a> {
 
     fn why(&self, breaker: &Breaker, candidates: usize) -> String {
         let points = so_many(candidates, "point");
+        let next =
+            if self.tried().contains(&breaker.id) { "It is the likeliest one" } else { "It is the next one down the panel" };
         match &breaker.claim {
             Some(claim) => {
-                format!("It is the next one down the panel that may feed {points} not yet proven. The old card says “{claim}”.")
+                format!("{next} that may feed {points} not yet proven. The old card says “{claim}”.")
             }
             None => {
-                format!("It is the next one down the panel that may feed {points} not yet proven. The old card says nothing.")
+                format!("{next} that may feed {points} not yet proven. The old card says nothing.")
             }
         }
     }

@@ -181,7 +181,7 @@ impl Crew {
     fn ends(&self, most: usize) -> bool {
         if self.acts >= most {
             for line in self.book.lines().collect::<Vec<_>>().iter().rev().take(26).rev() {
-                println!("   {}", Words::of(&self.book).line(line));
+                println!("   {}", InWords::of(&self.book).line(line));
             }
             println!("{:?} {:?}", self.method, trace_view(&self.home, self.method).next);
         }

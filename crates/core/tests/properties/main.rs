@@ -115,7 +115,7 @@ proptest! {
             prop_assert!(evidence(home, &point.id).is_some());
         }
         for line in book.lines() {
-            prop_assert!(!Words::of(&book).line(line).is_empty());
+            prop_assert!(!InWords::of(&book).line(line).is_empty());
         }
     }
 

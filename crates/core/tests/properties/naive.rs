@@ -57,13 +57,16 @@ fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
     let mut trips: Vec<Trip> = Vec::new();
     let (mut off, mut history, mut looks) = (BTreeSet::new(), Vec::new(), Vec::<Look>::new());
     let mut moved: Vec<BreakerId> = Vec::new();
+    let mut handles: Vec<EntryId> = Vec::new();
     let (mut restart, mut last_lit) = (0, i64::MIN);
     let mut out = false;
+    let mut lit_at: BTreeMap<PointId, usize> = BTreeMap::new();
     for line in book.lines().filter(|line| !book.is_struck(&line.entry.id)) {
         let nth = line.seq as usize;
         if let Some((at, lit)) = seen_lit(&line.entry.fact) {
             if lit {
                 last_lit = line.entry.at.unix_ms();
+                lit_at.insert(at.clone(), nth);
             }
             let mut is_tripped = false;
             for trip in &mut trips {
@@ -96,6 +99,19 @@ fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
                     trip.reset = Some(nth);
                 }
             }
+            Fact::DeviceWorked(f) if f.worked == Worked::FoundTripped => {
+                let volts = |id: &PointId| book.home().house().point(id).map(|point| point.volts);
+                if volts(point) == volts(&f.device) {
+                    let own = looks.iter().filter(|look| look.lit).map(|look| look.nth).max();
+                    let sure = own.max(lit_at.get(&f.device).copied()).unwrap_or(0);
+                    let an_hour_ago = line.entry.at.unix_ms() - 3_600_000;
+                    let kept = |look: &Look| look.lit || look.nth <= sure || look.at <= an_hour_ago;
+                    restart = looks[..restart].iter().filter(|look| kept(look)).count();
+                    looks.retain(kept);
+                }
+                let (device, reset) = (f.device.clone(), Some(nth));
+                trips.push(Trip { device, nth, reset, seen: BTreeMap::new(), power: Vec::new() });
+            }
             Fact::PointSkipped(f) => {
                 for trip in trips.iter_mut().filter(|trip| trip.reset.is_none()) {
                     trip.seen.remove(&f.point);
@@ -106,6 +122,7 @@ fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
                 if changed {
                     history.push(dead(book.home(), &off));
                     moved.push(f.breaker.clone());
+                    handles.push(line.entry.id.clone());
                 }
             }
             Fact::PowerBlinked(_) => {
@@ -113,6 +130,14 @@ fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
                 let kept = |look: &Look| look.lit || look.at <= sure;
                 restart = looks[..restart].iter().filter(|look| kept(look)).count();
                 looks.retain(kept);
+            }
+            Fact::WrongHandle(f) => {
+                if let Some(nth) = handles.iter().position(|line| *line == f.line) {
+                    let next = (nth + 1..moved.len()).find(|n| moved[*n] == moved[nth]).unwrap_or(usize::MAX);
+                    let kept = |look: &Look| look.moment <= nth || look.moment > next;
+                    restart = looks[..restart].iter().filter(|look| kept(look)).count();
+                    looks.retain(kept);
+                }
             }
             // Of two that become one, a look with one of them off says nothing about the other.
             Fact::BreakersJoined(f) if !looks.iter().any(|look| !look.lit && look.off.contains(&f.breaker)) => {

@@ -7,8 +7,8 @@ use axum::extract::{Path, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
-    Card, Checks, Evidence, HomeId, HomeNow, KnownPoints, Line, MethodMinutes, PanelId, PanelView, PointId, Progress, Recipe,
-    Study, TraceView, Words, card, checks as checks_of, evidence as evidence_of, home_now, known_points, method_minutes,
+    Card, Checks, Evidence, HomeId, HomeNow, InWords, KnownPoints, Line, MethodMinutes, PanelId, PanelView, PointId, Progress,
+    Recipe, Study, TraceView, card, checks as checks_of, evidence as evidence_of, home_now, known_points, method_minutes,
     panel_views, progress, trace_together,
 };
 use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
@@ -143,7 +143,7 @@ pub(crate) async fn logbook(home: InHome, Asked(paging): Asked<Paging>) -> Resul
     let limit = paging.limit.unwrap_or(200).clamp(1, 500);
     home.answer(move |opened| {
         let book = &opened.book;
-        let words = Words::of(book);
+        let words = InWords::of(book);
         let lines: Vec<WordedLine> = book
             .lines()
             .rev()

@@ -38,6 +38,7 @@ export const LISTS = {
     "point_skipped",
     "tone_heard",
     "power_blinked",
+    "wrong_handle",
     "device_worked",
     "trace_set",
     "practice_house",

@@ -1187,6 +1187,8 @@ export interface components {
             instrument?: components["schemas"]["Instrument"] | null;
             /** @description The line of the logbook. */
             line: components["schemas"]["EntryId"];
+            /** @description Why it does not count, where it does not: `the power had blinked`. */
+            not_counted?: string | null;
             /** @description The numbers of the breakers that were off. */
             off: string[];
             /** @description Its part. */
@@ -1307,6 +1309,9 @@ export interface components {
         }) | (components["schemas"]["PowerBlinked"] & {
             /** @enum {string} */
             kind: "power_blinked";
+        }) | (components["schemas"]["WrongHandle"] & {
+            /** @enum {string} */
+            kind: "wrong_handle";
         }) | (components["schemas"]["DeviceWorked"] & {
             /** @enum {string} */
             kind: "device_worked";
@@ -3594,6 +3599,14 @@ export interface components {
          * @enum {string}
          */
         Worked: "tripped" | "reset" | "switched_on" | "new_lamp";
+        /**
+         * @description The handle of this line was another one. What was seen from then until that handle is next said to move does not count any more;
+         *     nothing is struck out, and what was proven by other looks, too, stays so.
+         */
+        WrongHandle: {
+            /** @description The line of the switching. */
+            line: components["schemas"]["EntryId"];
+        };
     };
     responses: never;
     parameters: never;

@@ -8,10 +8,11 @@ interface Props {
   line: WordedLine;
   onStrike: () => void;
   onRestore: () => void;
+  onWrongHandle: () => void;
 }
 
 /** One line: its number, what it records, when, who, with what. */
-export function LineRow({ line, onStrike, onRestore }: Props) {
+export function LineRow({ line, onStrike, onRestore, onWrongHandle }: Props) {
   const { entry, seq } = line.line;
   const details = [when(entry.at), entry.by, line.with].filter(Boolean).join(" · ");
   return (
@@ -43,6 +44,11 @@ export function LineRow({ line, onStrike, onRestore }: Props) {
           {line.struck && " · struck out"}
         </Box>
       </Box>
+      {entry.fact.kind === "breaker_switched" && !line.struck && (
+        <Button color="inherit" onClick={onWrongHandle} aria-label={`Line ${seq} was another handle`}>
+          Another handle
+        </Button>
+      )}
       {line.strikable &&
         (line.struck ? (
           <Button variant="outlined" onClick={onRestore} aria-label={`Strike line ${seq} back in`}>

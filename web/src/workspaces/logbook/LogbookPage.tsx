@@ -6,6 +6,7 @@ import { useState } from "react";
 import { ProblemError, type LogbookPage as Page } from "../../api/client";
 import { useLogbook } from "../../api/queries";
 import { useRecord } from "../../api/record";
+import { useAct } from "../../app/useAct";
 import { useNotice } from "../../app/useNotice";
 import { useThisHome } from "../../app/useThisHome";
 import { Loaded } from "../../parts/Loaded";
@@ -17,6 +18,7 @@ export function LogbookPage() {
   const home = useThisHome();
   const record = useRecord(home.id);
   const say = useNotice();
+  const act = useAct(home.id);
   const [before, setBefore] = useState<number | null>(null);
   const [depend, setDepend] = useState<{ lines: string[]; words: string } | null>(null);
   const page = useLogbook(home.id, before);
@@ -54,6 +56,12 @@ export function LogbookPage() {
                   line={line}
                   onStrike={() => void strike([line.line.entry.id])}
                   onRestore={() => restore(line.line.entry.id)}
+                  onWrongHandle={() =>
+                    void act(
+                      [{ kind: "wrong_handle", line: line.line.entry.id }],
+                      "Noted: what was seen under that handle does not count any more.",
+                    )
+                  }
                 />
               ))}
             </Box>

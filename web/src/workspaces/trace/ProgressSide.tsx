@@ -22,6 +22,7 @@ export function ProgressSide({ home, view }: { home: HomeOverview; view: TraceVi
   const [evidence, setEvidence] = useState<string | null>(null);
   const act = useAct(home.id);
   const { progress } = view;
+  const wrongHandle = view.off.length > 0 && typeof view.last_turn === "object" ? view.last_turn.move : null;
   const list = (ids: string[]) => home.points.filter((p) => ids.includes(p.id));
   const unsure = home.points.filter((p) => p.known.verdict === "open" && p.known.unsure);
   return (
@@ -68,6 +69,25 @@ export function ProgressSide({ home, view }: { home: HomeOverview; view: TraceVi
           again.
         </Typography>
       </div>
+      {wrongHandle !== null && (
+        <div>
+          <Button
+            variant="outlined"
+            color="inherit"
+            onClick={() =>
+              void act(
+                [{ kind: "wrong_handle", line: wrongHandle }],
+                "Noted. Now put the right handles as the step says.",
+              )
+            }
+          >
+            It was another handle
+          </Button>
+          <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
+            Was the handle that moved last not the one that the step named? What was seen under it then does not count.
+          </Typography>
+        </div>
+      )}
       {evidence !== null && <EvidenceDialog home={home} point={evidence} onClose={() => setEvidence(null)} />}
     </Stack>
   );

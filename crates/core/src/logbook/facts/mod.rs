@@ -149,6 +149,7 @@ kinds! {
     PointSkipped     "point_skipped"     Helper look
     ToneHeard        "tone_heard"        Helper act
     PowerBlinked     "power_blinked"     Helper recorded
+    WrongHandle      "wrong_handle"      Owner  recorded
     DeviceWorked     "device_worked"     Owner  act
     TraceSet         "trace_set"         Owner  recorded
     PracticeHouse    "practice_house"    Owner  recorded

@@ -2,7 +2,7 @@
 
 use super::{Act, Done, Kind, facts};
 use crate::logbook::{Draft, Home, Names};
-use crate::model::{BreakerId, PointId, Refusal, Seen, Since, State, Worked, state_word};
+use crate::model::{BreakerId, EntryId, PointId, Refusal, Seen, Since, State, Worked, state_word};
 
 facts! {
     /// The handle was moved, or moved by itself.
@@ -61,6 +61,12 @@ facts! {
         /// What showed it: lamps flickered, clocks blink.
         #[serde(default, skip_serializing_if = "String::is_empty")]
         note: String,
+    }
+    /// The handle of this line was another one. What was seen from then until that handle is next said to move does not count any more;
+    /// nothing is struck out, and what was proven by other looks, too, stays so.
+    WrongHandle {
+        /// The line of the switching.
+        line: EntryId,
     }
     /// A device at a point was worked: something other than a breaker that makes points lit or dark.
     DeviceWorked {
@@ -166,6 +172,15 @@ impl Kind for PowerBlinked {
     }
 }
 
+impl Kind for WrongHandle {
+    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
+        home.wrong_handle(self)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        names.about_line("It was another handle:", &self.line)
+    }
+}
+
 impl Kind for DeviceWorked {
     fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
         home.work_device(self, entry)
@@ -174,6 +189,7 @@ impl Kind for DeviceWorked {
         let worked = match self.worked {
             Worked::Tripped => "tripped with its test button",
             Worked::Reset => "reset",
+            Worked::FoundTripped => "found tripped, and reset",
             Worked::SwitchedOn => "switched on",
             Worked::NewLamp => "a new lamp put in",
         };

@@ -16,7 +16,7 @@ use std::sync::Arc;
 pub use house::House;
 pub use panels::Panels;
 pub use switching::{Switching, Switchings};
-pub use trace::{Look, Trace};
+pub use trace::{Doubt, Look, Trace};
 pub(crate) use trace::{Metered, Trip};
 
 use super::{Draft, Fact};

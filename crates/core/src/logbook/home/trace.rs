@@ -3,8 +3,8 @@
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
-use super::{Home, short};
-use crate::logbook::{DeviceWorked, Draft, Instrument, PointSeen, PointSkipped, PowerBlinked, ToneHeard, VoltsRead};
+use super::{Home, short, unknown};
+use crate::logbook::{DeviceWorked, Draft, Instrument, PointSeen, PointSkipped, PowerBlinked, ToneHeard, VoltsRead, WrongHandle};
 use crate::model::{BreakerId, EntryId, Moment, PointId, Refusal, RefusalCode, Seen, Volts, Worked, meter};
 
 /// A look at a point, with the breakers as they stood.
@@ -32,6 +32,31 @@ pub struct Look {
     pub(crate) written: usize,
     /// The point was found anew for it.
     pub(crate) anew: bool,
+}
+
+/// Why a look does not count any more.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Doubt {
+    /// A handle that had moved before it was reported only afterwards.
+    ReportedLate,
+    /// A GFCI was tripped on purpose meanwhile.
+    TrippedGfci,
+    /// The house had no power for a moment.
+    PowerBlinked,
+    /// Another handle was moved than was said.
+    WrongHandle,
+}
+
+impl Doubt {
+    /// As it stands behind the look: `the power had blinked`.
+    pub const fn words(self) -> &'static str {
+        match self {
+            Self::ReportedLate => "a breaker change was reported late",
+            Self::TrippedGfci => "a tripped GFCI made it dark",
+            Self::PowerBlinked => "the power had blinked",
+            Self::WrongHandle => "another handle was moved than was said",
+        }
+    }
 }
 
 /// What a meter showed at a point, with the breakers as they stood.
@@ -83,7 +108,7 @@ pub(crate) struct Skip {
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct Trace {
     looks: Vec<Look>,
-    doubted: Vec<Look>,
+    doubted: Vec<(Look, Doubt)>,
     metered: Vec<Metered>,
     skips: Vec<Skip>,
     tones: Vec<(PointId, BreakerId)>,
@@ -100,7 +125,7 @@ impl Trace {
     }
     /// Looks that do not count: a breaker change before them was reported late, a tripped GFCI darkened the point, or the
     /// house had no power.
-    pub fn doubted(&self) -> &[Look] {
+    pub fn doubted(&self) -> &[(Look, Doubt)] {
         &self.doubted
     }
     /// What a meter showed, in the order of the logbook.
@@ -142,16 +167,36 @@ impl Trace {
         for metered in self.metered.iter_mut().filter(|metered| metered.at > at) {
             metered.doubted = true;
         }
-        self.doubt(|look| look.at > at);
+        self.doubt(Doubt::ReportedLate, |look| look.at > at);
         self.latest = Some(at);
     }
 
     /// Looks that count no more.
-    fn doubt(&mut self, which: impl FnMut(&Look) -> bool) {
+    fn doubt(&mut self, why: Doubt, which: impl FnMut(&Look) -> bool) {
         let (doubted, kept): (Vec<Look>, _) = std::mem::take(&mut self.looks).into_iter().partition(which);
         self.looks = kept;
-        self.doubted.extend(doubted);
+        self.doubted.extend(doubted.into_iter().map(|look| (look, why)));
         self.number_looks(0);
+    }
+
+    /// What may be behind the device, and was dark since both were last seen lit, may have been so for the device alone. What was seen
+    /// in another trace, more than an hour ago, is not touched.
+    fn doubt_since_lit(&mut self, device: &PointId, found: Moment, may_be_behind: impl Fn(&PointId) -> bool) {
+        let mut lit: BTreeMap<PointId, usize> = BTreeMap::new();
+        for look in self.looks.iter().filter(|look| look.seen == Seen::Lit) {
+            let last = lit.entry(look.point.clone()).or_default();
+            *last = look.written.max(*last);
+        }
+        let since = |point: &PointId| lit.get(point).copied().max(lit.get(device).copied());
+        const A_TRACE_MS: i64 = 3_600_000;
+        let dark = |point: &PointId, at: Moment, written: usize| {
+            let lately = at.unix_ms() > found.unix_ms() - A_TRACE_MS;
+            lately && may_be_behind(point) && since(point).is_none_or(|lit| written > lit)
+        };
+        for metered in self.metered.iter_mut().filter(|m| m.seen == Some(Seen::Dark) && dark(&m.point, m.at, m.written)) {
+            metered.doubted = true;
+        }
+        self.doubt(Doubt::TrippedGfci, |look| look.seen == Seen::Dark && dark(&look.point, look.at, look.written));
     }
 
     /// A name as text that is shared: mostly the one who looked last looks again.
@@ -216,7 +261,7 @@ impl Home {
             if f.seen == Seen::Dark {
                 // Dark with a GFCI tripped on purpose: which of the two darkened it cannot be told. What showed it lit before
                 // proves nothing from here on: it may stay dark for a GFCI that was not reset, whatever is switched off.
-                trace.doubt(|look| look.point == f.point && look.seen == Seen::Lit);
+                trace.doubt(Doubt::TrippedGfci, |look| look.point == f.point && look.seen == Seen::Lit);
                 return Ok(());
             }
         }
@@ -300,7 +345,24 @@ impl Home {
         for metered in self.trace.metered.iter_mut().filter(|metered| dark_then(metered.at, metered.seen)) {
             metered.doubted = true;
         }
-        self.trace.doubt(|look| dark_then(look.at, Some(look.seen)));
+        self.trace.doubt(Doubt::PowerBlinked, |look| dark_then(look.at, Some(look.seen)));
+        Ok(())
+    }
+
+    /// The handle of that line was another one: what was seen from then until it is next said to move was filed under the wrong
+    /// switching.
+    pub(in crate::logbook) fn wrong_handle(&mut self, f: &WrongHandle) -> Result<(), Refusal> {
+        let all = self.switchings.all();
+        let Some(moved) = all.iter().position(|switching| switching.line == f.line) else {
+            return Err(unknown("line", "That line moved no handle.", "Name a line that switched a breaker off or on."));
+        };
+        let next = all.iter().skip(moved + 1).position(|next| next.breaker == all[moved].breaker);
+        let until = next.map_or(usize::MAX, |next| moved + 1 + next);
+        let under = moved + 1..=until;
+        for metered in self.trace.metered.iter_mut().filter(|metered| under.contains(&metered.moves)) {
+            metered.doubted = true;
+        }
+        self.trace.doubt(Doubt::WrongHandle, |look| under.contains(&look.moves));
         Ok(())
     }
 
@@ -324,7 +386,9 @@ impl Home {
         let written = trace.written();
         match f.worked {
             // One that is recorded as tripped can be reset whatever it is entered as since.
-            Worked::Tripped | Worked::Reset if !device.details.gfci && !trace.tripped().any(|device| device == &f.device) => {
+            Worked::Tripped | Worked::Reset | Worked::FoundTripped
+                if !device.details.gfci && !trace.tripped().any(|device| device == &f.device) =>
+            {
                 return Err(Refusal::new(
                     RefusalCode::OutOfRange,
                     "device",
@@ -340,6 +404,13 @@ impl Home {
                 if let Some(trip) = trace.trips.iter_mut().rfind(|trip| trip.device == f.device) {
                     trip.reset = Some((entry.at, written));
                 }
+            }
+            Worked::FoundTripped => {
+                let volts_of = |point: &PointId| self.house.point(point).map(|point| point.volts);
+                trace.doubt_since_lit(&f.device, entry.at, |point| volts_of(point) == Some(device.volts));
+                // Nor is it sure that it gives power again, until something shows it.
+                let reset = Some((entry.at, written));
+                trace.trips.push(Trip { device: f.device.clone(), written, reset, seen: BTreeMap::new() });
             }
             Worked::SwitchedOn | Worked::NewLamp => {}
         }

@@ -303,7 +303,7 @@ fn a_breaker_described_anew_keeps_its_label_its_handle_and_its_proofs() {
 }
 
 fn said_by(w: &crate::fixture::Written) -> Vec<String> {
-    let words = Words::of(&w.book);
+    let words = InWords::of(&w.book);
     w.book.lines().map(|line| words.line(line)).collect()
 }
 

@@ -3,8 +3,8 @@
 mod search;
 
 use crate::fixture::{Written, line, written};
-use crate::logbook::{Draft, PointSeen, VoltsRead};
-use crate::model::{BreakerId, Method, Moment, Seen};
+use crate::logbook::{DeviceWorked, Draft, Fact, PointSeen, VoltsRead};
+use crate::model::{BreakerId, Method, Moment, Seen, Worked};
 use crate::study::Study;
 use crate::trace::{LineRole, NextStep, Verdict, evidence, next_step, trace_view, verdict};
 
@@ -327,6 +327,21 @@ fn what_was_dark_while_the_power_was_out_is_open_again_and_what_was_proven_befor
 }
 
 #[test]
+fn what_rested_on_a_wrong_handle_is_open_again_and_what_was_proven_otherwise_stays() {
+    // Told after the fact that it was not 1 that was switched off the first time.
+    let mut w = after("proof lantern 2, lit counter, lit ceiling, off 1, dark counter, dark counter");
+    assert_eq!(singled_out(&w, "counter").as_deref(), Some("1"));
+    w.act("wrong-handle 1").unwrap();
+    assert_eq!(singled_out(&w, "counter"), None);
+    assert_eq!(proven(&w, "lantern").as_deref(), Some("2"), "that was another handle");
+    let shown = evidence(&w.home, &"counter".parse().unwrap()).unwrap();
+    let why = |line: &crate::trace::EvidenceLine| line.not_counted == Some("another handle was moved than was said");
+    assert_eq!(shown.lines.iter().filter(|line| why(line)).count(), 2, "{shown:?}");
+    w.acts("on 1\nproof counter 1");
+    assert_eq!(proven(&w, "counter").as_deref(), Some("1"));
+}
+
+#[test]
 fn what_rested_on_looks_while_a_breaker_was_tripped_is_open_again() {
     // Three points dark with 1; then 3 is found tripped, which nobody had seen: these may be on 3.
     let house = "lit counter, lit ceiling, lit lantern, proof lantern 2, proof ceiling 3";
@@ -339,6 +354,45 @@ fn what_rested_on_looks_while_a_breaker_was_tripped_is_open_again() {
     assert_eq!(told("").as_deref(), Some("1"));
     assert_eq!(told("tripped 3"), None, "it may be on 3");
     assert_eq!(told("on 1\nlit d\ntripped 3").as_deref(), Some("1"), "it came back with 1, so it was not 3");
+}
+
+#[test]
+fn a_point_that_is_added_late_is_asked_for_with_its_likeliest_breaker_first() {
+    let mut w =
+        written("panel 12\n1 20\n3 20\n5 20\n7 20\nroom Hall\nroom Study\npoint Hall receptacle a\npoint Hall receptacle b");
+    w.acts("point Study receptacle c\npoint Study receptacle d\npoint Hall light e\nproof a 1\nproof b 1\nproof e 3\nproof c 5\nproof d 7");
+    assert!(matches!(trace_view(&w.home, Method::OneAtATime).next, NextStep::Done { .. }));
+    w.acts("room Den\npoint Hall receptacle late\nlit late");
+    let step = trace_view(&w.home, Method::OneAtATime).next;
+    let NextStep::SwitchOff { breaker, why, .. } = step else { panic!("{step:?}") };
+    assert_eq!(w.home.panels().number(&breaker), "1", "the other receptacles of the hall are on it");
+    assert!(why.starts_with("It is the likeliest one"), "{why}");
+}
+
+#[test]
+fn a_gfci_that_is_found_tripped_opens_what_was_dark_since_it_was_lit() {
+    let house =
+        "panel 12\n1 20\n3 20\nroom Bath\npoint Bath gfci basin\npoint Bath receptacle mirror\npoint Bath receptacle tub\n";
+    let looks = "lit basin\nlit mirror\nlit tub\nproof tub 3\noff 1\ndark mirror\ndark mirror\ndark mirror\n";
+    let w = written(&format!("{house}{looks}"));
+    assert_eq!(singled_out(&w, "mirror").as_deref(), Some("1"));
+    let mut w = written(&format!("{house}{looks}found-tripped basin"));
+    assert_eq!(singled_out(&w, "mirror"), None, "it may have been dark behind the basin");
+    assert_eq!(proven(&w, "tub").as_deref(), Some("3"), "lit since, it is not behind it");
+    // Found so long after, it says nothing about that trace.
+    let mut later = written(&format!("{house}{looks}"));
+    let fact = DeviceWorked { device: "basin".parse().unwrap(), worked: Worked::FoundTripped };
+    let at = Moment::from_unix_ms(10_000_000);
+    let (id, by) = ("late".parse().unwrap(), "tester".into());
+    let draft = Draft { id, at, by, instrument: None, version: Fact::VERSION, fact: fact.into() };
+    let outcome = later.book.admit(&[draft]).unwrap();
+    later.book.commit(outcome);
+    assert_eq!(singled_out(&Written::on(later.book), "mirror").as_deref(), Some("1"));
+    // Dark with 1 off once more is no proof before something shows that the reset took.
+    w.acts("dark mirror\ndark mirror\ndark mirror");
+    assert_eq!(proven(&w, "mirror"), None);
+    w.acts("on 1\nlit basin\nlit mirror\nproof mirror 1");
+    assert_eq!(proven(&w, "mirror").as_deref(), Some("1"));
 }
 
 #[test]
