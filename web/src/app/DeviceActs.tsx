@@ -16,7 +16,11 @@ export function DeviceActs({ home, point }: { home: HomeOverview; point: string 
         : ["tripped", "Test pressed: it tripped", "tripped on purpose"],
     );
   if (known.details.gfci && !home.tripped.includes(point))
-    acts.push(["found_tripped", "Found tripped, and reset", "found tripped; what was dark since it was last lit does not count"]);
+    acts.push([
+      "found_tripped",
+      "Found tripped, and reset",
+      "found tripped; what was dark since it was last lit does not count",
+    ]);
   if (known.kind === "light" && known.known.verdict === "out")
     acts.push(["switched_on", "Its switch is on now", "switched on"], ["new_lamp", "New lamp put in", "a new lamp"]);
   if (acts.length === 0) return null;

@@ -6,8 +6,8 @@
 
 use super::Found;
 use super::{Checked, Rule, Severity, Source};
-use crate::model::{Breaker, BreakerId, Point, Seen};
-use crate::trace::{offs_at, sureness};
+use crate::model::{Breaker, BreakerId, Point};
+use crate::trace::sureness;
 
 pub(super) const RULE: Rule = Rule {
     code: "fed-by-two-breakers",
@@ -37,17 +37,15 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
 
 /// The two breakers that both have to be off.
 fn both<'a>(checked: &Checked<'a>, point: &Point) -> Option<(&'a Breaker, &'a Breaker)> {
-    let home = checked.home;
-    let is = |off: &[&BreakerId], seen| sureness(home, point, off, seen) >= 2;
-    let pair = offs_at(home, point).into_iter().filter(|off| off.len() == 2).find_map(|off| {
-        let mut off = off.iter();
-        let (a, b) = (off.next()?, off.next()?);
-        let both = is(&[a, b], Seen::Dark) && is(&[a], Seen::Lit) && is(&[b], Seen::Lit);
-        let alone = |id| sureness(home, point, &[id], Seen::Dark) > 0;
-        (both && !alone(a) && !alone(b)).then_some((a, b))
-    });
-    let (a, b) = pair?;
-    home.panels().breaker(a).zip(home.panels().breaker(b))
+    let seen = sureness(checked.home, point);
+    let stays_lit = |id: &BreakerId| {
+        let alone = seen.iter().find(|(off, _)| off.len() == 1 && off.contains(id));
+        alone.is_some_and(|(_, sure)| sure.lit >= 2 && sure.dark == 0)
+    };
+    let pairs = seen.iter().filter(|(off, sure)| off.len() == 2 && sure.dark >= 2 && sure.lit == 0);
+    let mut pairs = pairs.filter_map(|(off, _)| off.first().zip(off.last()));
+    let (a, b) = pairs.find(|(a, b)| stays_lit(a) && stays_lit(b))?;
+    checked.home.panels().breaker(a).zip(checked.home.panels().breaker(b))
 }
 
 #[cfg(test)]

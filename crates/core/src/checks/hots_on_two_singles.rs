@@ -7,7 +7,7 @@
 use super::Found;
 use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source};
 use crate::logbook::{BreakersJoined, Fact};
-use crate::model::{Breaker, Point, Seen, Tie, Volts, legs_of, volts_between};
+use crate::model::{Breaker, Point, Tie, Volts, legs_of, volts_between};
 use crate::trace::sureness;
 
 pub(super) const RULE: Rule = Rule {
@@ -48,10 +48,12 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
 
 /// The two single breakers, each of which alone made the point dark.
 pub(super) fn two_singles<'a>(checked: &Checked<'a>, point: &Point) -> Option<(&'a Breaker, &'a Breaker)> {
-    let singles = checked.breakers().map(|(_, breaker)| breaker).filter(|breaker| breaker.poles() == 1);
-    let mut dark = singles.filter(|breaker| sureness(checked.home, point, &[&breaker.id], Seen::Dark) >= 2);
+    let seen = sureness(checked.home, point);
+    let is_lit = seen.iter().any(|(off, sure)| off.is_empty() && sure.lit > 0);
+    let alone = seen.iter().filter(|(off, sure)| off.len() == 1 && sure.dark >= 2).filter_map(|(off, _)| off.first());
+    let mut dark = alone.filter_map(|id| checked.home.panels().breaker(id)).filter(|breaker| breaker.poles() == 1);
     let pair = dark.next().zip(dark.next());
-    pair.filter(|_| dark.next().is_none() && sureness(checked.home, point, &[], Seen::Lit) >= 1)
+    pair.filter(|_| is_lit && dark.next().is_none())
 }
 
 #[cfg(test)]

@@ -4,7 +4,7 @@ use super::Verdict;
 use super::next_step::Rounds;
 use super::step_card::{Screen, StepAct, open, record};
 use crate::logbook::{BreakerKept, Fact, PointSeen};
-use crate::model::{BreakerId, Kept, Point, PointId, PointKind, Seen};
+use crate::model::{BreakerId, Interior, Kept, Point, PointId, PointKind, Seen};
 
 /// A point that ends open.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -63,7 +63,14 @@ impl Rounds<'_> {
             Verdict::Open { possible, .. } => {
                 let kept = possible.iter().filter(|b| self.home.panels().breaker(b).is_some_and(|b| b.must_stay_on()));
                 let (may, free) = self.must_stay_on(kept);
-                if free.is_empty() {
+                let fuses: Vec<String> = possible.iter().filter(|breaker| self.is_a_fuse(breaker)).map(number).collect();
+                if free.is_empty() && !fuses.is_empty() {
+                    (
+                        format!("It may be on {}: a fuse is no switch.", any_of(&fuses)),
+                        "Follow it with a tone sender, or have it traced by an electrician.".into(),
+                        Vec::new(),
+                    )
+                } else if free.is_empty() {
                     (
                         "It stayed lit with every breaker off that may feed it.".into(),
                         "It may be fed from a panel that is not described, by two breakers, or by a source of its own. Describe \
@@ -79,6 +86,12 @@ impl Rounds<'_> {
         EndsOpen { point: point.id.clone(), name: self.home.house().place(&point.id), reason, advice, acts }
     }
 
+    fn is_a_fuse(&self, breaker: &BreakerId) -> bool {
+        let panels = self.home.panels();
+        let panel = panels.breaker(breaker).and_then(|breaker| panels.panel(&breaker.panel));
+        panel.is_some_and(|panel| panel.details.interior == Interior::Fuses)
+    }
+
     /// Those breakers by number, and a button for each that frees it.
     fn must_stay_on<'b>(&self, breakers: impl Iterator<Item = &'b BreakerId>) -> (String, Vec<StepAct>) {
         let breakers: Vec<&BreakerId> = breakers.collect();
@@ -91,6 +104,11 @@ impl Rounds<'_> {
         };
         (numbers.join(" or "), breakers.iter().map(may_be_off).collect())
     }
+}
+
+/// `1 or 3`; more than three are not told one by one.
+fn any_of(numbers: &[String]) -> String {
+    if numbers.len() <= 3 { numbers.join(" or ") } else { format!("any of {} fuses", numbers.len()) }
 }
 
 const WHEN_IT_MAY: &str = "When what hangs on it may be without power for two minutes, say so: then it is asked for.";
@@ -175,6 +193,20 @@ mod tests {
         let NextStep::Done { open, .. } = trace_view(&w.home, Method::OneAtATime).next else { panic!("the trace is not done") };
         assert_eq!((open[0].reason.as_str(), open.len()), ("It was passed over.", 1));
         assert!(open[0].advice.contains("ladder"), "{}", open[0].advice);
+    }
+
+    #[test]
+    fn a_fuse_is_never_asked_to_be_switched_off() {
+        let w = written(&format!("{HOUSE}main is fuses\nlit wall\nlit lamp"));
+        let NextStep::Done { open, summary, .. } = trace_view(&w.home, Method::OneAtATime).next else {
+            panic!("it asks for a fuse")
+        };
+        assert!(summary.contains("Main panel has fuses: a fuse is no switch"), "{summary}");
+        assert_eq!(open[0].reason, "It may be on 1 or 3: a fuse is no switch.");
+        for method in [Method::SeveralOff, Method::LampAndHelper] {
+            let next = trace_view(&w.home, method).next;
+            assert!(matches!(next, NextStep::Done { .. }), "{method:?}: {next:?}");
+        }
     }
 
     #[test]

@@ -40,6 +40,12 @@ pub fn helper_view(home: &Study, side: StepSide, walkers: &[String], own: &str) 
         (StepSide::Walk, Some(rooms)) if walk.looking.is_some() => own_rooms(home, rooms, walkers, own),
         _ => Vec::new(),
     };
+    // What a point is, the owner says.
+    let asked = |mut room: RoomToWalk| {
+        room.points.iter_mut().for_each(|point| point.test_button.clear());
+        room
+    };
+    let rooms = rooms.into_iter().map(asked).collect();
     if side == StepSide::Walk {
         for clock in &mut clocks {
             clock.card = clock.card.clone().only_told();

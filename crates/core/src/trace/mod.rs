@@ -52,4 +52,4 @@ pub use progress::Progress;
 pub use step::{NextStep, PointToSee, RoomToWalk, TraceView};
 pub use step_card::{Does, Handle, Looking, Screen, StepAct, StepCard, StepSide, Switch, Weight};
 pub use verdict::{Unsure, Verdict, verdict, verdicts};
-pub(crate) use verdict::{offs_at, on_breaker, sureness};
+pub(crate) use verdict::{on_breaker, sureness};

@@ -14,8 +14,8 @@ use super::verdict::{Verdict, by_point, counted, looks_by_power, verdicts};
 use super::walkers::share_out;
 use super::weighed::{Weighed, weighed};
 use super::{NextStep, PointToSee, Progress, RoomToWalk, TraceView};
-use crate::logbook::{Instrument, Look};
-use crate::model::{Breaker, BreakerId, Interior, Method, Point, PointId, PointKind, Seen, TraceSetup};
+use crate::logbook::{Fact, Instrument, Look, PointPlaced};
+use crate::model::{Breaker, BreakerId, Interior, Method, Place, Point, PointId, PointKind, Room, Seen, TraceSetup};
 use crate::study::Study;
 
 /// What to do next, one breaker at a time.
@@ -208,6 +208,19 @@ impl<'a> Rounds<'a> {
         self.home.trace().skips().iter().any(|skip| &skip.point == point && *skip.off == *off)
     }
 
+    /// What says that a receptacle has a test button, where that is asked.
+    fn test_button(&self, room: &Room, point: &Point) -> Vec<Fact> {
+        let is_usual = Place::of(&room.name, room.floor.as_deref()).is_some_and(|place| place != Place::Lived);
+        let plain = point.kind == PointKind::Receptacle && point.volts.value() == 120 && !point.details.gfci;
+        let is_behind = || self.home.plan().protects.values().any(|points| points.contains(&point.id));
+        if !is_usual || !plain || self.looks.get(&point.id).is_some_and(|looks| !looks.is_empty()) || is_behind() {
+            return Vec::new();
+        }
+        let mut placed = PointPlaced::from(point);
+        placed.details.gfci = true;
+        vec![placed.into()]
+    }
+
     pub(super) fn rooms(&self, points: &[PointId], claim: Option<&str>) -> Vec<RoomToWalk> {
         let mut rooms: Vec<RoomToWalk> = self
             .home
@@ -236,6 +249,7 @@ impl<'a> Rounds<'a> {
                             plugged: self.plugged.contains(&p.id),
                             again: false,
                             anew: false,
+                            test_button: self.test_button(room, p),
                             how: p.how_to_look().map(str::to_owned),
                             between: self.between_now(&p.id),
                         }
@@ -283,6 +297,14 @@ impl<'a> Rounds<'a> {
         }
         let mut summary =
             if left.is_empty() { "Every point is proven.".to_owned() } else { format!("What is left: {}.", left.join("; ")) };
+        let fuses = |panel: &&crate::model::Panel| panel.details.interior == Interior::Fuses;
+        for panel in self.home.panels().all().filter(fuses) {
+            summary.push_str(&format!(
+                " {} has fuses: a fuse is no switch, so none is taken out for a trace. Follow its circuits with a tone sender, or have \
+                 them traced by an electrician.",
+                panel.name
+            ));
+        }
         let bare = self.nothing_found_on();
         if !bare.is_empty() {
             summary.push_str(&format!(
@@ -302,12 +324,18 @@ impl<'a> Rounds<'a> {
 }
 
 /// Whether a trace may ask for this breaker to be off. A main, and a feeder whose panel is entered, are left alone: they
-/// prove nothing and darken much; so is what is kept, and what has no power anyway.
+/// prove nothing and darken much; so is what is kept, and what has no power anyway. A fuse is no switch.
 pub(crate) fn may_be_switched(home: &Study, breaker: &Breaker) -> bool {
     let leads_on = home.panels().panels_on(&breaker.id).any(|panel| home.panels().breakers_of(&panel.id).next().is_some());
-    let split = breaker.poles() > 1
-        && home.panels().panel(&breaker.panel).is_some_and(|panel| panel.details.interior == Interior::SplitBus);
-    breaker.kept.is_none() && !breaker.details.back_fed_main && !split && !leads_on && !dead_anyway(home).contains(&breaker.id)
+    let interior = home.panels().panel(&breaker.panel).map(|panel| panel.details.interior);
+    let split = breaker.poles() > 1 && interior == Some(Interior::SplitBus);
+    let fuse = interior == Some(Interior::Fuses);
+    !fuse
+        && breaker.kept.is_none()
+        && !breaker.details.back_fed_main
+        && !split
+        && !leads_on
+        && !dead_anyway(home).contains(&breaker.id)
 }
 
 struct DeadAnyway(BTreeSet<BreakerId>);

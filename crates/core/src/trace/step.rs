@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use super::{EndsOpen, Likely, Progress, StepCard};
 
-use crate::logbook::Instrument;
+use crate::logbook::{Fact, Instrument};
 use crate::model::{BreakerId, PointId, PointKind, RoomId, Seen, Since, TraceSetup, Volts};
 
 /// A point to look at.
@@ -32,6 +32,9 @@ pub struct PointToSee {
     pub again: bool,
     /// To be found anew by its place and name, so that it is not the wrong point twice over.
     pub anew: bool,
+    /// Where a GFCI is usual and nobody has looked at it yet, “has it a test button?” is asked: what says so.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    pub test_button: Vec<Fact>,
     /// How it is looked at, where it goes on and off by itself or has a battery.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub how: Option<String>,

@@ -170,28 +170,43 @@ fn looks_that_count(home: &Study) -> Vec<(&PointId, Vec<&Look>)> {
     home.house().points().map(|point| (&point.id, own(&point.id))).collect()
 }
 
-/// How sure it is that the point was seen so with these breakers off and no other: a look counts one, a meter two. Where the point goes
-/// on and off by itself, a meter alone counts.
-pub(crate) fn sureness(home: &Study, point: &Point, off: &[&BreakerId], seen: Seen) -> usize {
-    let with_these =
-        |look: &&&Look| look.seen == seen && look.off.len() == off.len() && off.iter().all(|b| look.off.contains(*b));
-    let counts = |look: &&Look| match (look.instrument, point.details.goes_by) {
-        (Some(Instrument::Meter), _) => 2,
-        (_, Some(_)) => 0,
-        _ => 1,
-    };
-    looks_at(home, &point.id).iter().filter(with_these).map(counts).sum()
+/// How sure it is that a point was lit, and that it was dark, with just these breakers off.
+#[derive(Debug, Clone, Copy, Default)]
+pub(crate) struct Sureness {
+    pub(crate) lit: usize,
+    pub(crate) dark: usize,
 }
 
-/// Every set of breakers that was off at a look that counts at this point.
-pub(crate) fn offs_at<'a>(home: &'a Study, point: &Point) -> BTreeSet<&'a BTreeSet<BreakerId>> {
-    looks_at(home, &point.id).into_iter().map(|look| &*look.off).collect()
+/// By every set of breakers that was off at a look that counts: a look counts one, a meter two. Where the point goes on and off by
+/// itself, a meter alone counts.
+pub(crate) fn sureness<'a>(home: &'a Study, point: &Point) -> BTreeMap<&'a BTreeSet<BreakerId>, Sureness> {
+    let mut all: BTreeMap<&BTreeSet<BreakerId>, Sureness> = BTreeMap::new();
+    for look in looks_at(home, &point.id) {
+        let counts = match (look.instrument, point.details.goes_by) {
+            (Some(Instrument::Meter), _) => 2,
+            (_, Some(_)) => 0,
+            _ => 1,
+        };
+        let sure = all.entry(&look.off).or_default();
+        match look.seen {
+            Seen::Lit => sure.lit += counts,
+            Seen::Dark => sure.dark += counts,
+        }
+    }
+    all
 }
+
+/// The looks that count at each point, by their place among the looks.
+struct Counted(BTreeMap<PointId, Vec<usize>>);
 
 /// The looks that count at one point.
-fn looks_at<'a>(home: &'a Study, point: &PointId) -> Vec<&'a Look> {
-    let looks: Vec<&Look> = looks_by_power(home).iter().filter(|look| look.point == *point).collect();
-    counted(home, &looks)
+fn looks_at<'a>(home: &'a Study, point: &PointId) -> impl Iterator<Item = &'a Look> {
+    let by_point = || {
+        let place = |look: &Look| look.place;
+        looks_that_count(home).into_iter().map(|(point, looks)| (point.clone(), looks.into_iter().map(place).collect())).collect()
+    };
+    let places = home.once(|| Counted(by_point())).0.get(point).map_or(&[][..], Vec::as_slice);
+    places.iter().map(|place| &looks_by_power(home)[*place])
 }
 
 fn judged(home: &Study, weighed: Option<&Weighed>, place: usize, counted: &[&Look]) -> Verdict {

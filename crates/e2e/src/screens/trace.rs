@@ -25,6 +25,8 @@ impl Trace<'_> {
         progress_says: "[data-testid=progress]";
         /// Waits until looks that contradict one another are said so.
         contradiction_says: "[data-testid=contradiction]";
+        /// Waits until the list of what is still open says so.
+        left_open_says: "[data-testid=left-open]";
         /// Waits until the choice of methods says so.
         methods_say: "[role=radiogroup]";
     }

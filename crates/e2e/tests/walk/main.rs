@@ -83,6 +83,7 @@ fn main() -> ExitCode {
         several_off_at_once_until_every_point_is_proven,
         what_may_be_dark_only_so_long_is_brought_back,
         what_comes_up_on_the_way_of_a_trace,
+        what_ends_open_says_why_and_goes_on,
         instruments_warn_and_another_try_is_another_home,
         two_browsers_trace_a_house_together_to_the_end,
         without_the_code_nothing_is_shown_and_guessing_is_slowed_down,

@@ -4,7 +4,7 @@
 use anyhow::{Context, Result, ensure};
 use serde_json::{Value, json};
 use thirtyfour::Key;
-use wayfinder_e2e::screens::{House, Trace};
+use wayfinder_e2e::screens::{House, LogbookScreen, Trace};
 use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
 const BATH: &str =
@@ -86,4 +86,29 @@ pub(crate) async fn what_comes_up_on_the_way_of_a_trace(_: &Chrome, page: &Page,
     trace.press_at_panel("3").await?;
     trace.wait_step("switch_to").await?;
     trace.panel_says("3 is the likeliest for Bath").await
+}
+
+/// One light and one breaker, and a receptacle that nobody can reach.
+const SHED: &str =
+    "home Alder Shed\npanel 6\n1 15 shed\n3 15 bench\nroom Shed\npoint Shed light lamp\npoint Shed receptacle bench";
+
+pub(crate) async fn what_ends_open_says_why_and_goes_on(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let mut somebody = Somebody::new(&site, "alder");
+    somebody.act(60, SHED).await?;
+    somebody.act(30, "dark lamp\nproof bench 3\noff 1\nlit bench\non 1\nlit bench").await?;
+    page.goto(&format!("{}/h/alder/trace", site.address)).await?;
+    let trace = Trace(page);
+    trace.wait_step("done").await?;
+    trace.left_open_says("Shed, lamp").await?;
+    trace.left_open_says("Put in a lamp that is known to be good").await?;
+    page.can_be_used_by_everybody().await?;
+    page.press("It is lit now").await?;
+    trace.wait_step("switch_off").await?;
+    // The handle that moved was another one: what was seen under it does not count.
+    somebody.act(0, "off 1\ndark lamp").await?;
+    page.press("It was another handle").await?;
+    page.notice_says("Noted").await?;
+    page.goto(&format!("{}/h/alder/logbook", site.address)).await?;
+    LogbookScreen(page).line("It was another handle").await.map(drop)
 }

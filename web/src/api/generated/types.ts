@@ -2756,6 +2756,8 @@ export interface components {
             seen?: components["schemas"]["Seen"] | null;
             /** @description Passed over since the last handle moved. */
             skipped: boolean;
+            /** @description Where a GFCI is usual and nobody has looked at it yet, “has it a test button?” is asked: what says so. */
+            test_button?: components["schemas"]["Fact"][];
             /** @description 120 or 240. */
             volts: components["schemas"]["Volts"];
         };
@@ -3598,7 +3600,7 @@ export interface components {
          * @description What was done at a device.
          * @enum {string}
          */
-        Worked: "tripped" | "reset" | "switched_on" | "new_lamp";
+        Worked: "tripped" | "reset" | "found_tripped" | "switched_on" | "new_lamp";
         /**
          * @description The handle of this line was another one. What was seen from then until that handle is next said to move does not count any more;
          *     nothing is struck out, and what was proven by other looks, too, stays so.

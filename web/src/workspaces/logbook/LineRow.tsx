@@ -1,5 +1,6 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
 import type { WordedLine } from "../../api/client";
 import { tone } from "../../app/theme";
 import { when } from "../../parts/when";
@@ -44,21 +45,23 @@ export function LineRow({ line, onStrike, onRestore, onWrongHandle }: Props) {
           {line.struck && " · struck out"}
         </Box>
       </Box>
-      {entry.fact.kind === "breaker_switched" && !line.struck && (
-        <Button color="inherit" onClick={onWrongHandle} aria-label={`Line ${seq} was another handle`}>
-          Another handle
-        </Button>
-      )}
-      {line.strikable &&
-        (line.struck ? (
-          <Button variant="outlined" onClick={onRestore} aria-label={`Strike line ${seq} back in`}>
-            Back in
+      <Stack direction={{ xs: "column", md: "row" }} sx={{ flexShrink: 0 }}>
+        {entry.fact.kind === "breaker_switched" && !line.struck && (
+          <Button color="inherit" onClick={onWrongHandle} aria-label={`Line ${seq} was another handle`}>
+            Wrong handle
           </Button>
-        ) : (
-          <Button color="inherit" onClick={onStrike} aria-label={`Strike out line ${seq}`}>
-            Strike out
-          </Button>
-        ))}
+        )}
+        {line.strikable &&
+          (line.struck ? (
+            <Button variant="outlined" onClick={onRestore} aria-label={`Strike line ${seq} back in`}>
+              Back in
+            </Button>
+          ) : (
+            <Button color="inherit" onClick={onStrike} aria-label={`Strike out line ${seq}`}>
+              Strike out
+            </Button>
+          ))}
+      </Stack>
     </Box>
   );
 }

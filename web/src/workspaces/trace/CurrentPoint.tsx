@@ -32,7 +32,7 @@ export function CurrentPoint({ shown, looks, listening = false }: Props) {
         {shown.point.anew && ", find it anew by its place and name"}
         {shown.point.plugged && ", a tester is plugged in here"}
       </Typography>
-      <HowToLook shown={shown} />
+      <HowToLook shown={shown} looks={looks} />
       <Between shown={shown} />
       <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 1.25 }}>
         <Button

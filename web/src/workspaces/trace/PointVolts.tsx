@@ -1,3 +1,5 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { VoltsEntry } from "./VoltsEntry";
 import type { Looks, Shown } from "./useLooks";
@@ -15,12 +17,26 @@ export function PointVolts({ shown, looks }: { shown: Shown; looks: Looks }) {
 }
 
 /** How a point is looked at that goes on and off by itself, or lives on a battery. */
-export function HowToLook({ shown }: { shown: Shown }) {
-  if (!shown.point.how) return null;
+export function HowToLook({ shown, looks }: { shown: Shown; looks: Looks }) {
+  const { how, test_button: testButton = [] } = shown.point;
   return (
-    <Typography component="span" variant="body2" sx={{ display: "block", mb: 1 }} data-testid="how-to-look">
-      {shown.point.how}
-    </Typography>
+    <>
+      {how && (
+        <Typography component="span" variant="body2" sx={{ display: "block", mb: 1 }} data-testid="how-to-look">
+          {how}
+        </Typography>
+      )}
+      {testButton.length > 0 && (
+        <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1, mb: 1 }}>
+          <Typography component="span" variant="body2">
+            Has it a test button?
+          </Typography>
+          <Button size="small" variant="outlined" onClick={() => looks.act(testButton)}>
+            Yes, it is a GFCI
+          </Button>
+        </Box>
+      )}
+    </>
   );
 }
 

@@ -123,7 +123,7 @@ function WideRow({ shown, looks, listening }: { shown: Shown; looks: Looks; list
         </Button>
       </Box>
       <Box sx={{ width: "100%", pr: 1 }}>
-        <HowToLook shown={shown} />
+        <HowToLook shown={shown} looks={looks} />
         <Between shown={shown} />
         <PointVolts shown={shown} looks={looks} />
       </Box>

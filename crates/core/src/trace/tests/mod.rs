@@ -370,6 +370,25 @@ fn a_point_that_is_added_late_is_asked_for_with_its_likeliest_breaker_first() {
 }
 
 #[test]
+fn has_it_a_test_button_is_asked_once_where_one_is_usual() {
+    let mut w = written(
+        "panel 12\n1 20\nroom Bath\nroom Hall\npoint Bath receptacle basin\npoint Bath light mirror\npoint Hall receptacle wall",
+    );
+    let asked = |w: &Written| -> Vec<(String, Vec<Fact>)> {
+        let NextStep::SeeAllLit { rooms, .. } = trace_view(&w.home, Method::OneAtATime).next else {
+            panic!("not the first step")
+        };
+        let points = rooms.into_iter().flat_map(|room| room.points);
+        points.filter(|point| !point.test_button.is_empty()).map(|point| (point.name, point.test_button)).collect()
+    };
+    let [(name, facts)] = &asked(&w)[..] else { panic!("{:?}", asked(&w)) };
+    assert_eq!(name, "basin");
+    w.act(&format!("fact {}", serde_json::to_string(&facts[0]).unwrap())).unwrap();
+    assert!(w.home.house().point(&"basin".parse().unwrap()).unwrap().details.gfci);
+    assert_eq!(asked(&w), []);
+}
+
+#[test]
 fn a_gfci_that_is_found_tripped_opens_what_was_dark_since_it_was_lit() {
     let house =
         "panel 12\n1 20\n3 20\nroom Bath\npoint Bath gfci basin\npoint Bath receptacle mirror\npoint Bath receptacle tub\n";
