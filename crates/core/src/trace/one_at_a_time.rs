@@ -107,9 +107,10 @@ impl<'a> Rounds<'a> {
         }
     }
 
-    /// Breakers that may be switched off and would tell something, with how many points may be on each: those that were not off yet
-    /// in the order of the panel, then the others, the likeliest for what is still open first, so that a point that is added on
-    /// the way sends nobody through the whole panel again. A point that was passed over with that breaker off does not count.
+    /// Breakers that may be switched off and would tell something, with how many points may be on each: those that were not off yet,
+    /// or with which a point went dark that is not sure, in the order of the panel; then the others, the likeliest for what is still
+    /// open first, so that a point that is added on the way sends nobody through the whole panel again. A point that was passed over
+    /// with that breaker off does not count.
     pub(super) fn worth_switching(&self) -> Vec<(&'a Breaker, usize)> {
         let home = self.home;
         let powerless = home.panels().dead_behind(home.switchings().off());
@@ -133,18 +134,24 @@ impl<'a> Rounds<'a> {
             })
             .filter(|(_, count)| *count > 0)
             .collect();
-        let tried = self.tried();
+        let done = self.done_with();
         // From 0 to 1, where the bits of a float are in its order.
-        worth.sort_by_cached_key(|(breaker, _)| if tried.contains(&breaker.id) { self.after_all(breaker).to_bits() } else { 0 });
+        worth.sort_by_cached_key(|(breaker, _)| if done.contains(&breaker.id) { self.after_all(breaker).to_bits() } else { 0 });
         worth
     }
 
-    /// Every breaker with which off something was looked at.
-    fn tried(&self) -> BTreeSet<&'a BreakerId> {
-        self.home.trace().looks().iter().flat_map(|look| look.off.iter()).collect()
+    /// Every breaker with which off something was looked at, and no point waits to be made sure on it.
+    fn done_with(&self) -> BTreeSet<&'a BreakerId> {
+        let mut done: BTreeSet<&BreakerId> = self.home.trace().looks().iter().flat_map(|look| look.off.iter()).collect();
+        for (_, known) in self.known {
+            if let Verdict::Open { unsure: Some(unsure), .. } = known {
+                done.remove(&unsure.breaker);
+            }
+        }
+        done
     }
 
-    /// How far a breaker stands behind those that were not off yet: 1, and less for one that is likely for what is still open.
+    /// How far a breaker that is done with stands behind the others: 1, and less for one that is likely for what is still open.
     fn after_all(&self, breaker: &Breaker) -> f64 {
         let Some(weighed) = self.weighed else { return 1.0 };
         let Some(number) = weighed.breaker(&breaker.id) else { return 1.0 };
@@ -177,7 +184,7 @@ impl<'a> Rounds<'a> {
     fn why(&self, breaker: &Breaker, candidates: usize) -> String {
         let points = so_many(candidates, "point");
         let next =
-            if self.tried().contains(&breaker.id) { "It is the likeliest one" } else { "It is the next one down the panel" };
+            if self.done_with().contains(&breaker.id) { "It is the likeliest one" } else { "It is the next one down the panel" };
         match &breaker.claim {
             Some(claim) => {
                 format!("{next} that may feed {points} not yet proven. The old card says “{claim}”.")

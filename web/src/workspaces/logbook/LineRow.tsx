@@ -47,7 +47,7 @@ export function LineRow({ line, onStrike, onRestore, onWrongHandle }: Props) {
       </Box>
       <Stack direction={{ xs: "column", md: "row" }} sx={{ flexShrink: 0 }}>
         {entry.fact.kind === "breaker_switched" && !line.struck && (
-          <Button color="inherit" onClick={onWrongHandle} aria-label={`Line ${seq} was another handle`}>
+          <Button color="inherit" onClick={onWrongHandle} aria-label={`Wrong handle in line ${seq}`}>
             Wrong handle
           </Button>
         )}
