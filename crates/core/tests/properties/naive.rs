@@ -57,12 +57,19 @@ fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
     let mut trips: Vec<Trip> = Vec::new();
     let (mut off, mut history, mut looks) = (BTreeSet::new(), Vec::new(), Vec::<Look>::new());
     let mut moved: Vec<BreakerId> = Vec::new();
-    let mut handles: Vec<EntryId> = Vec::new();
+    let mut taken_out: BTreeSet<BreakerId> = BTreeSet::new();
+    let mut handles: Vec<Option<EntryId>> = Vec::new();
     let (mut restart, mut last_lit) = (0, i64::MIN);
     let mut out = false;
     let mut lit_at: BTreeMap<PointId, usize> = BTreeMap::new();
     for line in book.lines().filter(|line| !book.is_struck(&line.entry.id)) {
         let nth = line.seq as usize;
+        match &line.entry.fact {
+            Fact::BreakerRemoved(f) => drop(taken_out.insert(f.breaker.clone())),
+            Fact::BreakersJoined(f) => drop(taken_out.insert(f.with.clone())),
+            Fact::BreakerPlaced(f) => drop(taken_out.remove(&f.breaker)),
+            _ => {}
+        }
         if let Some((at, lit)) = seen_lit(&line.entry.fact) {
             if lit {
                 last_lit = line.entry.at.unix_ms();
@@ -122,7 +129,7 @@ fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
                 if changed {
                     history.push(dead(book.home(), &off));
                     moved.push(f.breaker.clone());
-                    handles.push(line.entry.id.clone());
+                    handles.push(Some(line.entry.id.clone()));
                 }
             }
             Fact::PowerBlinked(_) => {
@@ -132,11 +139,21 @@ fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
                 looks.retain(kept);
             }
             Fact::WrongHandle(f) => {
-                if let Some(nth) = handles.iter().position(|line| *line == f.line) {
+                if let Some(nth) = handles.iter().position(|line| line.as_ref() == Some(&f.line)) {
                     let next = (nth + 1..moved.len()).find(|n| moved[*n] == moved[nth]).unwrap_or(usize::MAX);
                     let kept = |look: &Look| look.moment <= nth || look.moment > next;
                     restart = looks[..restart].iter().filter(|look| kept(look)).count();
                     looks.retain(kept);
+                    // It never moved, and stands as before.
+                    if next == usize::MAX && !taken_out.contains(&moved[nth]) {
+                        let breaker = moved[nth].clone();
+                        if !off.remove(&breaker) {
+                            off.insert(breaker.clone());
+                        }
+                        history.push(dead(book.home(), &off));
+                        moved.push(breaker);
+                        handles.push(None);
+                    }
                 }
             }
             // Of two that become one, a look with one of them off says nothing about the other.

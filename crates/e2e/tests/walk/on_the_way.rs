@@ -109,6 +109,7 @@ pub(crate) async fn what_ends_open_says_why_and_goes_on(_: &Chrome, page: &Page,
     somebody.act(0, "off 1\ndark lamp").await?;
     page.press("It was another handle").await?;
     page.notice_says("Noted").await?;
+    page.off_now_says("ALL ON").await?;
     page.goto(&format!("{}/h/alder/logbook", site.address)).await?;
     LogbookScreen(page).line("It was another handle").await.map(drop)
 }

@@ -3603,7 +3603,8 @@ export interface components {
         Worked: "tripped" | "reset" | "found_tripped" | "switched_on" | "new_lamp";
         /**
          * @description The handle of this line was another one. What was seen from then until that handle is next said to move does not count any more;
-         *     nothing is struck out, and what was proven by other looks, too, stays so.
+         *     nothing is struck out, and what was proven by other looks, too, stays so. Where it was not said to move since, it stands again as
+         *     it stood before that line.
          */
         WrongHandle: {
             /** @description The line of the switching. */

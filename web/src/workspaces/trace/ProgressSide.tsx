@@ -77,7 +77,7 @@ export function ProgressSide({ home, view }: { home: HomeOverview; view: TraceVi
             onClick={() =>
               void act(
                 [{ kind: "wrong_handle", line: wrongHandle }],
-                "Noted. Now put the right handles as the step says.",
+                "Noted: it counts as not moved. Switch on whatever is off by mistake; then go on.",
               )
             }
           >

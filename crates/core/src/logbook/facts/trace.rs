@@ -63,7 +63,8 @@ facts! {
         note: String,
     }
     /// The handle of this line was another one. What was seen from then until that handle is next said to move does not count any more;
-    /// nothing is struck out, and what was proven by other looks, too, stays so.
+    /// nothing is struck out, and what was proven by other looks, too, stays so. Where it was not said to move since, it stands again as
+    /// it stood before that line.
     WrongHandle {
         /// The line of the switching.
         line: EntryId,
@@ -173,8 +174,8 @@ impl Kind for PowerBlinked {
 }
 
 impl Kind for WrongHandle {
-    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
-        home.wrong_handle(self)
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        home.wrong_handle(self, entry)
     }
     fn words(&self, names: &Names<'_>) -> String {
         names.about_line("It was another handle:", &self.line)

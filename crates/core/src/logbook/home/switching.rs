@@ -24,6 +24,8 @@ pub struct Switching {
     pub to: State,
     /// What was off or tripped after it.
     pub off: Arc<BTreeSet<BreakerId>>,
+    /// Nobody moved it: an earlier line had named the wrong handle, and this one stands again as it stood before that.
+    pub taken_back: bool,
 }
 
 /// Every switching, and how the breakers stand after the last.
@@ -35,6 +37,12 @@ pub struct Switchings {
 }
 
 impl Switchings {
+    /// The last one was nobody's act: it takes back what an earlier line had named wrongly.
+    pub(super) fn take_back(&mut self) {
+        if let Some(last) = self.all.last_mut() {
+            last.taken_back = true;
+        }
+    }
     /// Every time a breaker went on or off, in order. A look counts by how many of these were before it.
     pub fn all(&self) -> &[Switching] {
         &self.all
@@ -82,7 +90,7 @@ impl Home {
         }
         switching.off = Arc::new(off);
         let (line, breaker, off) = (entry.id.clone(), f.breaker.clone(), Arc::clone(&switching.off));
-        switching.all.push(Switching { line, at: entry.at, breaker, to: f.to, off });
+        switching.all.push(Switching { line, at: entry.at, breaker, to: f.to, off, taken_back: false });
         Ok(())
     }
 

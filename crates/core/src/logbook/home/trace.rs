@@ -4,8 +4,10 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
 use super::{Home, short, unknown};
-use crate::logbook::{DeviceWorked, Draft, Instrument, PointSeen, PointSkipped, PowerBlinked, ToneHeard, VoltsRead, WrongHandle};
-use crate::model::{BreakerId, EntryId, Moment, PointId, Refusal, RefusalCode, Seen, Volts, Worked, meter};
+use crate::logbook::{
+    BreakerSwitched, DeviceWorked, Draft, Instrument, PointSeen, PointSkipped, PowerBlinked, ToneHeard, VoltsRead, WrongHandle,
+};
+use crate::model::{BreakerId, EntryId, Moment, PointId, Refusal, RefusalCode, Seen, State, Volts, Worked, meter};
 
 /// A look at a point, with the breakers as they stood.
 #[derive(Debug, Clone, PartialEq)]
@@ -350,19 +352,26 @@ impl Home {
     }
 
     /// The handle of that line was another one: what was seen from then until it is next said to move was filed under the wrong
-    /// switching.
-    pub(in crate::logbook) fn wrong_handle(&mut self, f: &WrongHandle) -> Result<(), Refusal> {
+    /// switching. Where it was not said to move since, it stands again as before that line, so that what is seen from now on is not
+    /// filed so, too.
+    pub(in crate::logbook) fn wrong_handle(&mut self, f: &WrongHandle, entry: &Draft) -> Result<(), Refusal> {
         let all = self.switchings.all();
-        let Some(moved) = all.iter().position(|switching| switching.line == f.line) else {
+        let Some(moved) = all.iter().position(|switching| switching.line == f.line && !switching.taken_back) else {
             return Err(unknown("line", "That line moved no handle.", "Name a line that switched a breaker off or on."));
         };
         let next = all.iter().skip(moved + 1).position(|next| next.breaker == all[moved].breaker);
         let until = next.map_or(usize::MAX, |next| moved + 1 + next);
         let under = moved + 1..=until;
+        let back = if all[moved].to == State::On { State::Off } else { State::On };
+        let still_stands = next.is_none().then(|| BreakerSwitched { breaker: all[moved].breaker.clone(), to: back });
         for metered in self.trace.metered.iter_mut().filter(|metered| under.contains(&metered.moves)) {
             metered.doubted = true;
         }
         self.trace.doubt(Doubt::WrongHandle, |look| under.contains(&look.moves));
+        if let Some(back) = still_stands.filter(|back| self.panels.breaker(&back.breaker).is_some()) {
+            self.switch_breaker(&back, entry)?;
+            self.switchings.take_back();
+        }
         Ok(())
     }
 

@@ -332,12 +332,14 @@ fn what_rested_on_a_wrong_handle_is_open_again_and_what_was_proven_otherwise_sta
     let mut w = after("proof lantern 2, lit counter, lit ceiling, off 1, dark counter, dark counter");
     assert_eq!(singled_out(&w, "counter").as_deref(), Some("1"));
     w.act("wrong-handle 1").unwrap();
+    assert!(w.home.switchings().off().is_empty(), "1 never moved: what is seen now is not filed under it");
+    assert!(w.act("wrong-handle 1").is_err(), "told twice");
     assert_eq!(singled_out(&w, "counter"), None);
     assert_eq!(proven(&w, "lantern").as_deref(), Some("2"), "that was another handle");
     let shown = evidence(&w.home, &"counter".parse().unwrap()).unwrap();
     let why = |line: &crate::trace::EvidenceLine| line.not_counted == Some("another handle was moved than was said");
     assert_eq!(shown.lines.iter().filter(|line| why(line)).count(), 2, "{shown:?}");
-    w.acts("on 1\nproof counter 1");
+    w.acts("proof counter 1");
     assert_eq!(proven(&w, "counter").as_deref(), Some("1"));
 }
 
