@@ -46,13 +46,13 @@ impl Rounds<'_> {
             ),
             Verdict::ByExclusion { breakers } => {
                 let (may, free) = self.must_stay_on(breakers.iter());
-                (format!("No other breaker is likely than {may}, which must stay on."), WHEN_IT_MAY.into(), free)
+                (format!("Only {may}, which must stay on, is likely any more."), WHEN_IT_MAY.into(), free)
             }
             Verdict::Open { unsure: Some(unsure), .. } => (
                 format!("It went dark with {} alone off, and other stories still fit.", number(&unsure.breaker)),
                 match point.how_to_look() {
-                    Some(how) => format!("{how} A meter in its place tells most."),
-                    None => "Look once more with that breaker off and once with it on; a meter in its place tells most.".into(),
+                    Some(how) => format!("{how} A meter at the point tells most."),
+                    None => "Look once more with that breaker off and once with it on; a meter at the point tells most.".into(),
                 },
                 Vec::new(),
             ),
