@@ -27,6 +27,7 @@ fn wide() -> Case {
         stay_on: OffSet::one(7),
         leads_on: OffSet::NONE,
         gone: OffSet::NONE,
+        delicate: OffSet::NONE,
         points: (0..200)
             .map(|p| CasePoint {
                 room: p % rooms,
@@ -35,6 +36,7 @@ fn wide() -> Case {
                 high: false,
                 max_dark_s: None,
                 by_itself: false,
+                delicate: false,
             })
             .collect(),
     }

@@ -277,7 +277,7 @@ mod tests {
         assert_eq!(lists.faces120.len() + lists.faces240.len(), Configuration::ALL.len());
         let thin = |name: &str| lists.wires.iter().any(|(value, _)| value == name);
         assert!(thin("14 copper") && thin("12 aluminum") && !thin("14 aluminum"));
-        assert_eq!(lists.under_a_switching, ["point_seen", "volts_read", "point_skipped"]);
+        assert_eq!(lists.under_a_switching, ["point_seen", "volts_read", "change_watched", "point_skipped"]);
         assert!(lists.wires.contains(&("250 copper".into(), "250 kcmil copper".into())));
     }
 }

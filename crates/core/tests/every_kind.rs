@@ -55,6 +55,7 @@ const EVERYTHING: &str = "rules nec2023
     protects counter: sink
     lit counter
     volts sink 121
+    watch counter 4 stayed lit
     skip ceiling
     tone sink 4
     blink

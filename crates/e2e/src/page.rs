@@ -195,6 +195,14 @@ impl Page {
         Ok(self.driver.screenshot(path).await?)
     }
 
+    /// Runs this on every page from the next one on, before anything else.
+    pub async fn on_every_page(&self, script: &str) -> Result<()> {
+        let tools = self.driver.cdp();
+        tools.send_raw("Page.enable", json!({})).await?;
+        tools.send_raw("Page.addScriptToEvaluateOnNewDocument", json!({ "source": script })).await?;
+        Ok(())
+    }
+
     /// Cuts the window off from the network, or connects it again.
     pub async fn offline(&self, offline: bool) -> Result<()> {
         let tools = self.driver.cdp();

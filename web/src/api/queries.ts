@@ -90,7 +90,11 @@ export const useMarks = (home: string, reveal: boolean) =>
   });
 
 /** What an instrument shows in a made-up house. */
-export const readInstrument = (home: string, instrument: Instrument, at: { point: string } | { breaker: string }) =>
+export const readInstrument = (
+  home: string,
+  instrument: Instrument,
+  at: { point: string } | { breaker: string } | { point: string; breaker: string } | { handles: true },
+) =>
   answer(api.GET("/api/homes/{home}/practice/reading", { params: { path: { home }, query: { instrument, ...at } } }));
 
 /** What each method of tracing would take from here; worked out when it is asked for. */

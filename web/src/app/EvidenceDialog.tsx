@@ -105,7 +105,7 @@ function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverv
             {evidence.lines.map((line) => (
               <TableRow key={line.line} data-role={line.role}>
                 <TableCell sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>
-                  {[line.seen, line.volts != null && `${line.volts} V`].filter(Boolean).join(", ")}
+                  {[line.change ?? line.seen, line.volts != null && `${line.volts} V`].filter(Boolean).join(", ")}
                 </TableCell>
                 <TableCell>{line.off.length === 0 ? "nothing" : line.off.join(", ")}</TableCell>
                 <TableCell sx={{ color: line.role === "disagrees" ? "error.main" : "inherit" }}>

@@ -89,7 +89,13 @@ impl Point {
         /// What is said where nobody has told.
         const ALARM: &str =
             "Most wired alarms have a battery, too: look at the mains lamp. That it works does not mean that it has power.";
-        let usual = (self.kind == PointKind::Alarm).then_some(ALARM);
+        const HIGH: &str =
+            "Have it switched on: look at its display or lamp, listen for its fan or hum. Its plate names its volts.";
+        let usual = match self.kind {
+            PointKind::Alarm => Some(ALARM),
+            PointKind::Appliance if self.volts.value() > 120 => Some(HIGH),
+            _ => None,
+        };
         self.details.goes_by.map(GoesBy::how_to_look).or(usual)
     }
 }

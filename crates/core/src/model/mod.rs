@@ -5,6 +5,7 @@
 //! wire); what follows from a whole home is an answer and has a module of its own.
 
 mod code;
+pub(crate) mod delicate;
 mod goes_by;
 mod house;
 mod ids;
@@ -34,6 +35,6 @@ pub use plan::{Backdrop, Bounds, Drawn, Opening, OpeningKind, Outline, Pixel, Sp
 pub(crate) use plan::{TOUCHING, along, off_line, spot_on};
 pub use recipe::{Level, Recipe};
 pub use refusal::{Refusal, RefusalCode};
-pub use tracing::{Method, Seen, Since, TraceSetup, Worked};
+pub use tracing::{Change, Method, Seen, Since, TraceSetup, Worked};
 pub(crate) use units::so_many;
 pub use units::{Amps, Length, Moment, Units, Volts};

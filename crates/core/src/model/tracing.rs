@@ -148,3 +148,34 @@ pub enum Worked {
     /// A new lamp was put in.
     NewLamp,
 }
+
+/// What a point did that was lit and was watched while a breaker was switched off and on again.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Change {
+    /// It went out, and came back.
+    CameBack,
+    /// It went out, and stayed out.
+    StayedOut,
+    /// It stayed lit.
+    StayedLit,
+}
+
+impl Change {
+    /// As it stands behind the point: `went out, and came back`.
+    pub const fn words(self) -> &'static str {
+        match self {
+            Self::CameBack => "went out, and came back",
+            Self::StayedOut => "went out, and stayed out",
+            Self::StayedLit => "stayed lit",
+        }
+    }
+    /// What it showed while the breaker was off, and after that.
+    pub const fn seen(self) -> (Seen, Seen) {
+        match self {
+            Self::CameBack => (Seen::Dark, Seen::Lit),
+            Self::StayedOut => (Seen::Dark, Seen::Dark),
+            Self::StayedLit => (Seen::Lit, Seen::Lit),
+        }
+    }
+}

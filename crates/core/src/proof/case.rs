@@ -126,6 +126,8 @@ pub struct CasePoint {
     pub max_dark_s: Option<f64>,
     /// It is known to go on and off by itself with nothing on it that shows its power all the time: a meter is sure, a glance not.
     pub by_itself: bool,
+    /// It should not go off and come on again within a few seconds.
+    pub delicate: bool,
 }
 
 /// What the old card says of a breaker.
@@ -186,6 +188,8 @@ pub struct Case {
     pub leads_on: OffSet,
     /// Breakers that are gone: what was on them is on another now.
     pub gone: OffSet,
+    /// Breakers whose card names what should not go off and come on again within a few seconds.
+    pub delicate: OffSet,
     /// The points.
     pub points: Vec<CasePoint>,
 }

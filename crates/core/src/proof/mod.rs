@@ -25,4 +25,4 @@ mod weigh;
 pub use belief::Belief;
 pub use case::{Case, CasePoint, Costs, Crew, MOST_BREAKERS, OffSet, OldLabel, PointClass};
 pub use stories::Found;
-pub(crate) use weigh::{Cause, Weigh};
+pub(crate) use weigh::{Cause, Way, Weigh};

@@ -5,6 +5,8 @@
 
 /// How often a look is read wrong.
 pub(crate) const MISREAD: f64 = 0.005;
+/// How often somebody who waits for it to go out and to come back as it is called takes another breaker's change for it.
+pub(crate) const CHANGE_MISREAD: f64 = 2e-4;
 /// How often the look is at another point than is said.
 pub(crate) const WRONG_POINT: f64 = 0.003;
 /// How often another handle is moved than is said, so that this one stays on.

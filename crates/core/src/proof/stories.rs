@@ -8,8 +8,8 @@
 
 use super::case::OffSet;
 use super::rates::{
-    GLANCED, MISREAD, NOT_LATCHED, OUTAGE, OUTAGE_S, OWN_LIGHTS, OWN_RECEPTACLES, OWN_S, POINT_S, TRIPS, TRIPS_AT_ONCE,
-    TRIPS_BESIDE, UNKNOWN, WRONG_HANDLE, WRONG_POINT,
+    CHANGE_MISREAD, GLANCED, MISREAD, NOT_LATCHED, OUTAGE, OUTAGE_S, OWN_LIGHTS, OWN_RECEPTACLES, OWN_S, POINT_S, TRIPS,
+    TRIPS_AT_ONCE, TRIPS_BESIDE, UNKNOWN, WRONG_HANDLE, WRONG_POINT,
 };
 
 /// A trace of fewer points is taken to be as long as one of so many.
@@ -22,6 +22,8 @@ const FOUND_JUST_THEN: f64 = 1e-3;
 const SEEN_POWER: f64 = 0.005;
 /// The most that one dark look at a proven point may speak for a cause that many points share.
 const MOST_SHARED: f64 = 20.0;
+/// The most that one at a point that is not proven may speak for an outage.
+const MOST_BY_OPEN: f64 = 5.0;
 
 /// How likely what is seen of a point goes by itself. Where it is known to, one glance proves nothing; a meter does.
 pub(super) const fn own_mind(is_receptacle: bool, known: bool) -> f64 {
@@ -105,6 +107,17 @@ pub(super) struct Told {
     pub(super) others_off: f64,
     /// A meter showed it: what goes by itself shows its voltage, whatever it does.
     pub(super) by_volts: bool,
+    /// It was watched as a breaker was switched off: the breakers beside that one, of which one may have been moved instead.
+    pub(super) watched: Option<OffSet>,
+}
+
+/// What may come next at a point.
+#[derive(Debug, Clone, Copy)]
+pub(super) enum Ahead {
+    /// These lose power, or get it.
+    Turn(OffSet, bool),
+    /// A look with these off.
+    Look(OffSet, Told),
 }
 
 /// A look, as far as it concerns all points but its own: its time, and what it says of the power of the house and of one breaker.
@@ -377,10 +390,10 @@ impl Stories {
         self.close(Turn::Found { breaker, found });
     }
 
-    /// A look at a point with these off. `proven`: the breaker that the point is proven on.
-    pub(super) fn saw(&mut self, point: usize, off: OffSet, told: Told, proven: Option<usize>) {
+    /// A look at a point with these off. `known`: the breaker that the point is proven on, or how likely it is on what is off.
+    pub(super) fn saw(&mut self, point: usize, off: OffSet, told: Told, known: Result<usize, f64>) {
         self.write_time();
-        let (outage, on) = self.for_others(off, told.dark, proven);
+        let (outage, on) = self.for_others(off, told.dark, known);
         let window = self.now();
         let lines = &mut self.windows[window].lines;
         if let Some(line) = lines.last_mut() {
@@ -390,10 +403,14 @@ impl Stories {
     }
 
     /// What a look says of points other than its own. Points that are not proven say nothing of a breaker, as points of one
-    /// room would share the error.
-    fn for_others(&self, off: OffSet, dark: bool, proven: Option<usize>) -> (f64, Option<(usize, f64, f64)>) {
+    /// room would share the error; dark though they are hardly on what is off, they speak for an outage.
+    fn for_others(&self, off: OffSet, dark: bool, known: Result<usize, f64>) -> (f64, Option<(usize, f64, f64)>) {
         let outage = if dark { 1.0 } else { SEEN_POWER };
-        match proven {
+        match known.ok() {
+            None if dark => {
+                let by_all_else = known.err().unwrap_or(1.0) + MISREAD + WRONG_POINT;
+                (((1.0 - MISREAD) / by_all_else).clamp(1.0, MOST_BY_OPEN), None)
+            }
             Some(b) if dark && off.has(b) => (outage, Some((b, 1.0, SEEN_POWER))),
             Some(b) if dark => {
                 let held = self.out_of_order(b);
@@ -413,15 +430,19 @@ impl Stories {
         weighed(&row.cells, &nobody.cells)
     }
 
-    /// The same after a further look, with or without another handle moved before it.
-    pub(super) fn foresee(&self, point: usize, turn: Option<(OffSet, bool)>, off: OffSet, told: Told) -> Vec<Weight> {
+    /// The same after what may come next.
+    pub(super) fn foresee(&self, point: usize, ahead: impl IntoIterator<Item = Ahead>) -> Vec<Weight> {
         let mut row = self.taken_in(&self.rows[point]);
         let mut nobody = self.taken_in(&self.nobody[self.own[point]].1);
-        if let Some((breakers, off)) = turn {
-            self.turned(&mut row.cells, Turn::Moved { breakers, off });
-            self.turned(&mut nobody.cells, Turn::Moved { breakers, off });
+        for next in ahead {
+            match next {
+                Ahead::Turn(breakers, off) => {
+                    self.turned(&mut row.cells, Turn::Moved { breakers, off });
+                    self.turned(&mut nobody.cells, Turn::Moved { breakers, off });
+                }
+                Ahead::Look(off, told) => emit(&mut row.cells, off, told),
+            }
         }
-        emit(&mut row.cells, off, told);
         weighed(&row.cells, &nobody.cells)
     }
 
@@ -484,8 +505,11 @@ fn weighed(cells: &[Cell], nobody: &[Cell]) -> Vec<Weight> {
 
 /// The point's numbers after a look at it.
 fn emit(cells: &mut [Cell], off: OffSet, told: Told) {
+    // That nothing changed may be overlooked as easily as any look is misread.
+    let slip = if told.dark && told.watched.is_some() { CHANGE_MISREAD } else { MISREAD };
     let seen = |dark: f64| {
-        if told.dark { dark * (1.0 - MISREAD) + (1.0 - dark) * MISREAD } else { dark * MISREAD + (1.0 - dark) * (1.0 - MISREAD) }
+        let fits = if told.dark { dark } else { 1.0 - dark };
+        fits * (1.0 - slip) + (1.0 - fits) * slip
     };
     let (lit, dark, mixed) = (seen(0.0), seen(1.0), seen(told.others_off));
     for (c, cell) in cells.iter_mut().enumerate() {
@@ -497,7 +521,13 @@ fn emit(cells: &mut [Cell], off: OffSet, told: Told) {
             cell.fine += cell.own_lit + cell.own_dark;
             (cell.own_lit, cell.own_dark) = (0.0, 0.0);
         }
-        let as_switched = if off.has(c) { dark } else { lit };
+        // Moved instead of the one beside it, it went out and came back all the same.
+        let instead = told.dark && told.watched.is_some_and(|beside| beside.has(c));
+        let as_switched = match (off.has(c), instead) {
+            (true, _) => dark,
+            (false, true) => lit.max(TRIPS_BESIDE),
+            (false, false) => lit,
+        };
         cell.fine *= as_switched;
         cell.own_lit *= as_switched;
         cell.dead *= dark;

@@ -3,7 +3,7 @@
 use super::belief::Belief;
 use super::case::{Case, Costs, OffSet, PointClass};
 use super::cause::single_cause;
-use super::stories::{Found, Stories, Told, Weight, own_mind};
+use super::stories::{Ahead, Found, Stories, Told, Weight, own_mind};
 
 #[cfg(test)]
 mod tests;
@@ -16,6 +16,17 @@ pub(super) const SHARED: f64 = 5e-4;
 const BLIND: f64 = 0.03;
 /// Points times breakers beyond which what is believed comes from the proofs of the same room and kind alone.
 const MOST_BELIEVED: usize = 20_000;
+
+/// How a point came to be looked at.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Way {
+    /// It was gone to, or found anew.
+    Anew,
+    /// It was looked at again where somebody stood.
+    InPlace,
+    /// It was watched as this breaker was switched off.
+    Watched(usize),
+}
 
 /// A single cause that was seen at a point.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -188,15 +199,14 @@ impl Weigh {
         self.belief.heard(case, point, breaker, costs);
     }
 
-    /// A look at a point. `mark` names it; `in_place`: looked at again without having been gone to anew; `by_volts`: a meter
-    /// showed it.
-    pub(crate) fn saw(&mut self, case: &Case, point: usize, dark: bool, in_place: bool, by_volts: bool, mark: usize) {
-        let others_off = self.others_off(case, point, self.off);
-        let told = Told { dark, anew: !in_place, others_off, by_volts };
+    /// A look at a point. `mark` names it; `by_volts`: a meter showed it.
+    pub(crate) fn saw(&mut self, case: &Case, point: usize, dark: bool, way: Way, by_volts: bool, mark: usize) {
+        let told = self.told(case, point, self.off, dark, way, by_volts);
+        let known = self.belief.proven(point).ok_or_else(|| self.off.iter().map(|b| self.chance_of(case, point, b)).sum());
         if self.belief.proven(point).is_none() && !self.plain {
             self.belief.learn(point, self.off, dark);
         }
-        self.stories.saw(point, self.off, told, self.belief.proven(point));
+        self.stories.saw(point, self.off, told, known);
         // What a proven point shows is weighed when something speaks against its proof.
         if self.belief.proven(point).is_none() {
             self.weigh_anew(point);
@@ -225,6 +235,14 @@ impl Weigh {
             self.weigh_anew(point);
         }
         self.news.push(point);
+    }
+
+    fn told(&self, case: &Case, point: usize, off: OffSet, dark: bool, way: Way, by_volts: bool) -> Told {
+        let watched = match way {
+            Way::Watched(breaker) => Some(case.beside[breaker].iter().copied().collect()),
+            Way::Anew | Way::InPlace => None,
+        };
+        Told { dark, anew: way == Way::Anew, others_off: self.others_off(case, point, off), by_volts, watched }
     }
 
     /// Tells the belief how well the point's own lines fit each breaker.
@@ -453,12 +471,31 @@ impl Weigh {
         turn: Option<(OffSet, bool)>,
         in_place: bool,
     ) -> f64 {
+        let way = if in_place { Way::InPlace } else { Way::Anew };
+        let look = Ahead::Look(off, self.told(case, point, off, off.has(breaker), way, false));
+        let ahead = turn.map(|(moved, off)| Ahead::Turn(moved, off)).into_iter().chain([look]);
+        self.progress_by(case, point, breaker, ahead)
+    }
+
+    /// The same where it is seen lit, watched while this breaker is switched off and on, and goes out and comes back with it.
+    pub(crate) fn progress_by_watching(&self, case: &Case, point: usize, breaker: usize, off: OffSet, in_place: bool) -> f64 {
+        let one = OffSet::one(breaker);
+        let told = |off, dark, way| Ahead::Look(off, self.told(case, point, off, dark, way, false));
+        let ahead = [
+            told(off, false, if in_place { Way::InPlace } else { Way::Anew }),
+            Ahead::Turn(one, true),
+            told(off.with(breaker), true, Way::Watched(breaker)),
+            Ahead::Turn(one, false),
+            told(off, false, Way::InPlace),
+        ];
+        self.progress_by(case, point, breaker, ahead)
+    }
+
+    fn progress_by(&self, case: &Case, point: usize, breaker: usize, ahead: impl IntoIterator<Item = Ahead>) -> f64 {
         /// Below this, in logarithms of odds, a look is not worth its way.
         const LEAST: f64 = 0.4;
-        let told =
-            Told { dark: off.has(breaker), anew: !in_place, others_off: self.others_off(case, point, off), by_volts: false };
         let short = self.reading(case, point).short_of(breaker);
-        let then = self.read(case, point, &self.stories.foresee(point, turn, off, told));
+        let then = self.read(case, point, &self.stories.foresee(point, ahead));
         let left = then.short_of(breaker);
         if left <= 0.0 {
             1.0
@@ -481,6 +518,14 @@ pub(crate) struct Behind {
     pub(crate) outage: f64,
     /// The point goes by itself.
     pub(crate) by_itself: f64,
+}
+
+impl Behind {
+    /// Whether it is so likely to go by itself that it is looked at by its voltage from now on.
+    pub(crate) fn is_to_be_measured(&self) -> bool {
+        const LIKELY: f64 = 0.3;
+        self.by_itself > LIKELY
+    }
 }
 
 /// What else than its breaker could explain the lines of a point, and how likely each is.

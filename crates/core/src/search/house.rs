@@ -2,6 +2,7 @@
 
 use super::wiring::{Feed, NumberedWiring};
 use super::{Case, CasePoint, OffSet, OldLabel, PointClass};
+use crate::model::delicate::is_delicate;
 
 /// A point with its true breaker, which only the referee sees.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize)]
@@ -144,6 +145,7 @@ impl House {
             two_pole: vec![false; self.breakers],
             leads_on: OffSet::NONE,
             gone: OffSet::NONE,
+            delicate: self.labels.iter().enumerate().filter(|(_, l)| is_delicate(&l.name)).map(|(b, _)| b).collect(),
             stay_on: self.must_stay_on.iter().copied().collect::<OffSet>(),
             points: self
                 .points
@@ -155,6 +157,7 @@ impl House {
                     high: false,
                     max_dark_s: p.max_off_min.map(|min| min * 60.0),
                     by_itself: false,
+                    delicate: is_delicate(&p.name),
                 })
                 .collect(),
         }

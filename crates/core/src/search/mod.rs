@@ -13,6 +13,7 @@ mod wiring;
 mod world;
 
 pub use crate::proof::{Belief, Case, CasePoint, Costs, Crew, Found, MOST_BREAKERS, OffSet, OldLabel, PointClass};
+pub(crate) use choose::WATCH_S;
 pub use house::{House, HouseError, HouseLabel, HousePoint};
 pub(crate) use play::play_as;
 pub use play::{Game, Strategy, play};
@@ -21,7 +22,7 @@ pub(crate) use wiring::NumberedWiring;
 pub use wiring::{Feed, Wiring};
 pub use world::World;
 
-use crate::proof::Weigh;
+use crate::proof::{Way, Weigh};
 
 /// Seconds from one point to the next while everything is seen lit, before the clock of a made-up house starts.
 const LOOKED_ROUND_S: f64 = 8.0;
@@ -76,6 +77,13 @@ pub enum Act {
     Cycle {
         /// Which.
         breaker: usize,
+    },
+    /// Watch this point, which is lit, while this breaker is switched off and on again.
+    Watch {
+        /// Which breaker.
+        breaker: usize,
+        /// Which point.
+        point: usize,
     },
     /// Nothing more can be proven.
     Done,
@@ -137,6 +145,8 @@ pub struct Search<'a> {
     /// To be pushed off and on next; and how often each was.
     suspect: Option<usize>,
     cycled: Vec<usize>,
+    /// The points and breakers that were watched.
+    pub(crate) watched: Vec<(usize, usize)>,
     /// Something that should be lit is to be looked at next; and that was done since a handle moved.
     control: Option<usize>,
     controlled: bool,
@@ -150,7 +160,7 @@ impl<'a> Search<'a> {
         // Everything was seen lit before the clock starts.
         for point in 0..case.points.len() {
             weigh.passed(LOOKED_ROUND_S);
-            weigh.saw(case, point, false, false, false, 0);
+            weigh.saw(case, point, false, Way::Anew, false, 0);
         }
         weigh.infer(case);
         Self::with(case, crew, costs, weigh)
@@ -188,6 +198,7 @@ impl<'a> Search<'a> {
             last_at: None,
             suspect: None,
             cycled: vec![0; case.breakers()],
+            watched: Vec::new(),
             control: None,
             controlled: false,
             salt: 1,
@@ -318,28 +329,47 @@ impl<'a> Search<'a> {
 
     /// A look at a point. Says where it should be looked at once more at once: it would be proven, but is not sure.
     pub fn saw(&mut self, point: usize, dark: bool) -> Option<Again> {
-        let case = self.case;
         let left_there = self.crew.plugs > 1 && self.plugged[point];
         let in_place = self.last_at == Some(point) || left_there;
         self.fresh = false;
         self.last_at = Some(point);
         self.plug_in(point);
-        self.looks[point] += 1;
         if self.seen_in_window(point) {
             self.again[point] += 1;
         }
-        self.weigh.saw(case, point, dark, in_place, self.by_volts(point), self.looks[point]);
+        let way = if in_place { Way::InPlace } else { Way::Anew };
+        self.seen_by(point, dark, way).then(|| self.worth_looking_again(point)).flatten()
+    }
+
+    /// A look at a point, by whatever way. Says whether it is open after it.
+    fn seen_by(&mut self, point: usize, dark: bool, way: Way) -> bool {
+        let case = self.case;
+        self.looks[point] += 1;
+        self.weigh.saw(case, point, dark, way, self.by_volts(point), self.looks[point]);
         self.again[point] = self.again[point].max(1);
         let fresh = self.weigh.infer(case);
         for proven in &fresh {
             self.unplug(*proven);
         }
         if self.belief().proven(point).is_some() {
-            return None;
+            return false;
         }
         self.exclude(point);
         self.suspect(point, dark);
-        self.worth_looking_again(point)
+        true
+    }
+
+    /// A point that was seen lit just now: whether it went out as this breaker was switched off, and was lit with it on again.
+    pub fn watched(&mut self, point: usize, breaker: usize, went_out: bool, came_back: bool) {
+        let all = self.weigh.off();
+        self.weigh.switched(all.with(breaker));
+        self.watched.push((point, breaker));
+        self.seen_by(point, went_out, Way::Watched(breaker));
+        self.weigh.switched(all);
+        self.again.fill(0);
+        self.seen_now.fill(false);
+        (self.control, self.controlled, self.suspect) = (None, false, None);
+        self.seen_by(point, !came_back, Way::InPlace);
     }
 
     fn seen_in_window(&self, point: usize) -> bool {
@@ -361,7 +391,6 @@ impl<'a> Search<'a> {
     fn suspect(&mut self, point: usize, dark: bool) {
         const LIKELY: f64 = 0.25;
         const OUTAGE: f64 = 0.03;
-        const BY_ITSELF: f64 = 0.3;
         const MOST: usize = 3;
         let behind = self.weigh.behind(self.case, point);
         let breaker = behind.likeliest;
@@ -376,7 +405,7 @@ impl<'a> Search<'a> {
         if dark && behind.outage > OUTAGE && !self.controlled {
             self.control = self.best_control(point);
         }
-        if behind.by_itself > BY_ITSELF && !self.by_volts(point) {
+        if behind.is_to_be_measured() && !self.by_volts(point) {
             self.weigh.measure(point);
         }
     }

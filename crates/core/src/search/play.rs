@@ -256,6 +256,7 @@ fn adaptive(table: &mut Table<'_>, clock_ms: &mut dyn FnMut() -> f64) {
             Act::Done => return,
             Act::Tone { point } => table.tone(point),
             Act::Cycle { breaker } => table.cycle(breaker),
+            Act::Watch { breaker, point } => table.watch(breaker, point),
             Act::Control { point } => {
                 table.enter(table.search.off(), table.search.case.points[point].room, 1);
                 table.look(point);

@@ -4,9 +4,11 @@
 use rand::Rng;
 use rand_pcg::Pcg64Mcg;
 
+use super::choose::WATCH_S;
 use super::wiring::NumberedWiring;
 use super::world;
 use super::{Again, Case, Costs, Crew, OffSet, Place, Search, Standing};
+use crate::proof::rates::CHANGE_MISREAD;
 
 /// What came of a round.
 #[derive(Debug, Clone, PartialEq, serde::Serialize)]
@@ -173,6 +175,35 @@ impl<'a> Table<'a> {
         self.search.cycled(breaker);
     }
 
+    /// The walker watches a point while a breaker is switched off and on again, unless it is dark already.
+    pub(crate) fn watch(&mut self, breaker: usize, point: usize) {
+        self.acts += 1;
+        self.go(Place::Room(self.search.case.points[point].room));
+        self.passes(self.first_s(point));
+        self.looks += 1;
+        let dark = self.shows_dark(point);
+        self.search.saw(point, dark);
+        if dark || self.search.standing(point) != Standing::Open {
+            return;
+        }
+        let off = self.off();
+        // Whoever waits for a change hardly takes another one for it; that nothing changed is as easily misread as any look.
+        let went_out = self.shows_changed(point, breaker, off.with(breaker), CHANGE_MISREAD);
+        let still_out = self.shows_changed(point, breaker, off, self.costs.misread);
+        self.search.watched(point, breaker, went_out, !still_out);
+    }
+
+    /// Whether the point is seen dark just after the breaker was moved. `slip`: how often it is taken to be dark and is not.
+    fn shows_changed(&mut self, point: usize, breaker: usize, off: OffSet, slip: f64) -> bool {
+        self.passes(self.costs.exchange_s + self.costs.flip_s);
+        self.flip(OffSet::one(breaker), off);
+        self.passes(WATCH_S / 2.0);
+        self.looks += 1;
+        let dark = self.is_dark(self.really(point), off);
+        let slip = if dark { self.costs.misread } else { slip.min(self.costs.misread) };
+        dark != (self.rng.random::<f64>() < slip)
+    }
+
     /// The walker goes there.
     pub(crate) fn go(&mut self, to: Place) {
         if self.at != to {
@@ -223,11 +254,19 @@ impl<'a> Table<'a> {
         if !self.search.is_in_place(point) {
             self.mistaken = self.house.mistaken(case, point, &mut self.rng).map(|other| (point, other));
         }
-        let really = self.mistaken.filter(|(meant, _)| *meant == point).map_or(point, |(_, other)| other);
-        let own = self.house.own(really, self.now_s, &mut self.rng);
-        let by_itself = own == Some(false) && !self.search.by_volts(point);
-        let truth = self.is_off(self.off(), really) || by_itself;
-        truth != (self.rng.random::<f64>() < self.costs.misread)
+        self.is_dark(self.really(point), self.off()) != (self.rng.random::<f64>() < self.costs.misread)
+    }
+
+    /// The point that is looked at where this one is meant.
+    fn really(&self, point: usize) -> usize {
+        self.mistaken.filter(|(meant, _)| *meant == point).map_or(point, |(_, other)| other)
+    }
+
+    /// Whether a point is dark with these said to be off.
+    fn is_dark(&mut self, point: usize, off: OffSet) -> bool {
+        self.house.until(self.now_s, self.search.case.points.len(), &mut self.rng);
+        let own = self.house.own(point, self.now_s, &mut self.rng);
+        self.is_off(off, point) || own == Some(false) && !self.search.by_volts(point)
     }
 
     /// The tone sender is plugged in at the point, the panel swept twice.

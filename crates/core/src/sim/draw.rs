@@ -102,6 +102,9 @@ pub fn draw(recipe: Recipe) -> MadeHouse {
         };
     }
     let panels = seat(&circuits, &mut rng);
+    for spot in &mut spots {
+        super::mishaps::tell(recipe, &mut spot.placed);
+    }
     let unlisted = forget(&mut spots, recipe.level, &mut rng);
     write(recipe, &rooms, &spots, &circuits, panels, unlisted, &odds, &mut rng)
 }

@@ -10,8 +10,9 @@ use rand::Rng;
 use rand_pcg::Pcg64Mcg;
 
 use super::draw::MadeHouse;
+use super::mishaps::{Mishaps, is_beside};
 use crate::logbook::{Home, Instrument, PointPlaced};
-use crate::model::{BreakerId, Point, PointId, PointKind, State, Volts, Worked};
+use crate::model::{BreakerId, Change, Point, PointId, PointKind, State, Volts, Worked};
 use crate::search::Feed;
 
 /// How often a look is misread.
@@ -56,7 +57,7 @@ pub struct Reading {
 }
 
 impl Reading {
-    fn new(instrument: Instrument, words: impl Into<String>) -> Self {
+    pub(super) fn new(instrument: Instrument, words: impl Into<String>) -> Self {
         Self {
             instrument,
             words: words.into(),
@@ -76,12 +77,17 @@ impl Reading {
 pub(crate) struct Live<'a> {
     pub(crate) home: &'a Home,
     pub(crate) made: &'a MadeHouse,
+    pub(super) mishaps: Mishaps,
     dead: BTreeSet<BreakerId>,
 }
 
 impl<'a> Live<'a> {
     pub(crate) fn new(home: &'a Home, made: &'a MadeHouse) -> Self {
-        Self { home, made, dead: home.panels().dead_behind(home.switchings().off()) }
+        Self::with(home, made, Mishaps::after(home), home.switchings().off())
+    }
+
+    fn with(home: &'a Home, made: &'a MadeHouse, mishaps: Mishaps, said_off: &BTreeSet<BreakerId>) -> Self {
+        Self { home, made, dead: home.panels().dead_behind(&mishaps.off(said_off)), mishaps }
     }
 
     fn feed(&self, point: &PointId) -> Feed {
@@ -100,7 +106,7 @@ impl<'a> Live<'a> {
     }
 
     fn is_live(&self, breaker: &BreakerId) -> bool {
-        !self.dead.contains(breaker) && self.home.panels().breaker(breaker).is_some_and(|b| b.state == State::On)
+        !self.dead.contains(breaker) && !self.mishaps.is_outage() && self.home.panels().breaker(breaker).is_some()
     }
 
     /// Whether there is power at the point.
@@ -132,10 +138,14 @@ impl<'a> Live<'a> {
         let times = self.home.trace().looks().iter().filter(|look| look.point == point.id).count()
             + self.home.trace().tones().iter().filter(|(p, _)| *p == point.id).count();
         let mut chance = self.chance(instrument, point.id.as_str(), times);
+        // Now and then it is held at another one that looks the same.
+        let point = self.mishaps.instead_of(self.home, point, times).unwrap_or(point);
         let outlet = point.kind == PointKind::Receptacle;
         let high = point.volts == Volts::new(240);
         let slip = chance.random::<f64>() < MISREAD;
         let power = self.has_power(&point.id);
+        // What only lights up where it is let; a meter and a non-contact tester see the voltage behind that.
+        let lights_up = power && !self.mishaps.is_dark_by_itself(point);
         let mut reading = match instrument {
             Instrument::PlugInTester | Instrument::Lamp | Instrument::ToneTracer | Instrument::Radio if high => {
                 let mut reading = Reading::new(instrument, "Not used: this point has 240 V.");
@@ -150,19 +160,20 @@ impl<'a> Live<'a> {
                 Reading::new(instrument, "There is nothing here to plug it into.")
             }
             Instrument::PlugInTester => {
-                let shown = power != slip;
+                let shown = lights_up != slip;
                 let mut reading =
                     Reading::new(instrument, if shown { "Two lamps glow." } else { "No lamp glows. Pushed in all the way?" });
                 reading.lamps = Some([false, shown, shown]);
                 reading
             }
             Instrument::Lamp => {
-                let mut reading = Reading::new(instrument, if power != slip { "The lamp is lit." } else { "The lamp is dark." });
-                reading.runs = Some(power != slip);
+                let mut reading =
+                    Reading::new(instrument, if lights_up != slip { "The lamp is lit." } else { "The lamp is dark." });
+                reading.runs = Some(lights_up != slip);
                 reading
             }
             Instrument::Radio => {
-                let plays = power != slip;
+                let plays = lights_up != slip;
                 let mut reading = Reading::new(instrument, if plays { "The radio plays." } else { "No sound." });
                 reading.runs = Some(plays);
                 reading
@@ -171,7 +182,7 @@ impl<'a> Live<'a> {
                 Reading::new(instrument, "An outlet shows nothing by itself. Plug a tester or a lamp in.")
             }
             Instrument::Eye => {
-                let runs = self.runs(&point.id) != slip;
+                let runs = (self.runs(&point.id) && lights_up) != slip;
                 let what = if point.kind == PointKind::Light { "light" } else { point.kind.word() };
                 let mut reading =
                     Reading::new(instrument, if runs { format!("The {what} is on.") } else { format!("The {what} is off.") });
@@ -200,6 +211,59 @@ impl<'a> Live<'a> {
         reading
     }
 
+    /// What a point that is lit does while this breaker is switched off and on again.
+    pub(crate) fn watched(&self, point: &Point, breaker: &BreakerId) -> Change {
+        let times = self.home.trace().looks().iter().filter(|look| look.point == point.id).count();
+        let point = self.mishaps.instead_of(self.home, point, times).unwrap_or(point);
+        let mut said_off: BTreeSet<BreakerId> = (**self.home.switchings().off()).clone();
+        let lit = |live: &Self| live.runs(&point.id) || point.kind == PointKind::Receptacle && live.has_power(&point.id);
+        let (off, on) = {
+            let off = self.mishaps.then(self.home, breaker, State::Off);
+            let on = off.then(self.home, breaker, State::On);
+            said_off.insert(breaker.clone());
+            (Self::with(self.home, self.made, off, &said_off), Self::with(self.home, self.made, on, self.home.switchings().off()))
+        };
+        match (lit(&off), lit(&on)) {
+            (true, _) => Change::StayedLit,
+            (false, true) => Change::CameBack,
+            (false, false) => Change::StayedOut,
+        }
+    }
+
+    /// How the handles stand, seen from before the panel.
+    pub(crate) fn handles(&self) -> Reading {
+        let numbers = |breakers: &mut dyn Iterator<Item = &BreakerId>| -> Vec<String> {
+            breakers.map(|b| self.home.panels().number(b)).collect()
+        };
+        let stand = |numbers: &[String]| if numbers.len() == 1 { "stands" } else { "stand" };
+        let mut words: Vec<String> = Vec::new();
+        for (numbers, how) in [
+            (numbers(&mut self.mishaps.tripped.iter()), "between ON and OFF: tripped"),
+            (numbers(&mut self.mishaps.still_on.keys()), "at ON"),
+            (numbers(&mut self.mishaps.still_on.values().flatten()), "at OFF"),
+        ] {
+            if !numbers.is_empty() {
+                words.push(format!("{} {} {how}.", numbers.join(", "), stand(&numbers)));
+            }
+        }
+        let words = if words.is_empty() {
+            "Every handle stands as the logbook says.".to_owned()
+        } else {
+            words.push("All others stand as the logbook says.".into());
+            words.join(" ")
+        };
+        let mut reading = Reading::new(Instrument::Eye, words);
+        if !self.mishaps.tripped.is_empty() {
+            reading.caution =
+                Some("Say at the breaker, on the screen Panel, that it has tripped; then push it fully off, and on.".into());
+        }
+        if !self.mishaps.still_on.is_empty() {
+            reading.caution =
+                Some("Another handle was moved than was said: tell that with “Wrong handle” at its line in the logbook.".into());
+        }
+        reading
+    }
+
     fn volts(&self, point: &Point, power: bool, chance: &mut Pcg64Mcg) -> Reading {
         if point.kind != PointKind::Receptacle {
             return Reading::new(Instrument::Meter, "No place for the probes without opening it. Look by eye.");
@@ -225,16 +289,7 @@ impl<'a> Live<'a> {
     fn tone(&self, point: &Point, chance: &mut Pcg64Mcg) -> Reading {
         let mut reading = Reading::new(Instrument::ToneTracer, "No tone anywhere.");
         let Some(own) = self.feed(&point.id).breaker.and_then(|b| self.home.panels().breaker(&b)) else { return reading };
-        let beside: Vec<&crate::model::Breaker> = self
-            .home
-            .panels()
-            .breakers()
-            .filter(|b| b.panel == own.panel && b.id != own.id)
-            .filter(|b| {
-                let (a, c) = (i32::from(b.at[0].space), i32::from(own.at[0].space));
-                (a - c).abs() <= 2 && (a - c) % 2 == 0
-            })
-            .collect();
+        let beside: Vec<&crate::model::Breaker> = self.home.panels().breakers().filter(|b| is_beside(own, b)).collect();
         let loudest = if chance.random::<f64>() < TONE_RIGHT || beside.is_empty() {
             own
         } else {

@@ -7,6 +7,7 @@
 
 mod draw;
 mod instruments;
+mod mishaps;
 mod practice;
 mod rooms;
 mod score;

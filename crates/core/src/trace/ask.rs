@@ -18,6 +18,8 @@ pub(crate) enum Asked {
     Tone(PointId),
     /// Push it fully off and on: it may look on and carry no power.
     Cycle(BreakerId),
+    /// Watch this point, which is lit, while the breaker is switched off and on again.
+    Watch(BreakerId, PointId),
     /// Nothing more can be proven.
     Nothing,
 }
@@ -40,6 +42,7 @@ pub(crate) fn ask(
         Act::Done => Asked::Nothing,
         Act::Control { point } => Asked::Look(vec![at_home.points[point].clone()]),
         Act::Cycle { breaker } => Asked::Cycle(at_home.breakers[breaker].clone()),
+        Act::Watch { breaker, point } => Asked::Watch(at_home.breakers[breaker].clone(), at_home.points[point].clone()),
         Act::Tone { point } => Asked::Tone(at_home.points[point].clone()),
         Act::Look { off, points, .. } if off == search.off() => {
             Asked::Look(points.iter().map(|p| at_home.points[*p].clone()).collect())

@@ -3,12 +3,14 @@
 use std::collections::BTreeMap;
 use std::sync::OnceLock;
 
+use super::at_the_handle::BIG_AMPS;
 use super::finish::MOST_LOOKS;
 use super::next_step::may_be_switched;
 use super::pace::pace;
 use super::weighed::weighed;
 use super::{Verdict, verdicts};
 use crate::logbook::{Instrument, Look};
+use crate::model::delicate::is_delicate;
 use crate::model::{Breaker, BreakerId, Interior, PointId, PointKind, RoomId, State, TraceSetup, Volts};
 use crate::proof::{Case, CasePoint, Costs, Crew, OffSet, OldLabel, PointClass, Weigh};
 use crate::search::{Place, Search};
@@ -76,6 +78,7 @@ pub(super) fn case_of(home: &Study, ids: &[BreakerId], rooms: &[RoomId], setup: 
         stay_on: which(&|b| b.is_left_off() || !may_be_switched(home, b)),
         leads_on: which(&|b| may_lead_on(home, b)),
         gone: which(&|_| false),
+        delicate: which(&|b| (b.poles() > 1 && b.amps.value() >= BIG_AMPS) || b.claim.as_deref().is_some_and(is_delicate)),
         points: home
             .house()
             .points()
@@ -86,6 +89,7 @@ pub(super) fn case_of(home: &Study, ids: &[BreakerId], rooms: &[RoomId], setup: 
                 high: p.volts == Volts::new(240),
                 max_dark_s: p.details.dark_minutes.map(|minutes| f64::from(minutes) * 60.0),
                 by_itself: p.details.goes_by.is_some_and(|by| !by.shows_its_power()),
+                delicate: is_delicate(&p.name),
             })
             .collect(),
     }
@@ -208,6 +212,7 @@ impl AtHome {
             home.trace().looks().iter().filter_map(|look| self.points.iter().position(|p| *p == look.point)).collect();
         let in_window = looked_now().filter_map(|look| self.points.iter().position(|p| *p == look.point)).collect();
         search.take_up(&numbers, in_window, self.cycled(home));
+        search.watched = self.watched(home);
         let last = home.trace().looks().last().and_then(|look| home.house().point(&look.point)).map(|point| &point.room);
         search.at = match last.and_then(|room| self.rooms.iter().position(|r| r == room)) {
             // Alone, whoever switched last stands at the panel.
@@ -215,6 +220,17 @@ impl AtHome {
             _ => Place::Panel,
         };
         search
+    }
+
+    /// The points that were watched, each with the breaker that was moved.
+    fn watched(&self, home: &Study) -> Vec<(usize, usize)> {
+        let all = home.switchings().all();
+        let out = home.trace().looks().iter().filter(|look| look.watched.is_some_and(|watched| !watched.is_back));
+        let numbers = out.filter_map(|look| {
+            let moved = &all[look.moves - 1].breaker;
+            self.points.iter().position(|p| *p == look.point).zip(self.breakers.iter().position(|b| b == moved))
+        });
+        numbers.collect()
     }
 
     /// The breakers that were pushed off and on again with nothing looked at in between.

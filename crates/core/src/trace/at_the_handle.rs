@@ -1,36 +1,14 @@
 //! What to mind at the moment when a breaker is switched, with the breaker that it concerns. Common practice; no source.
 
 use super::verdict::on_breaker;
+use crate::model::delicate::{BIG, COMPRESSORS, COMPUTERS, MONITORED, names, plainly};
 use crate::model::{Breaker, BreakerId, PointId, PointKind, State};
 use crate::study::Study;
 
-/// Loads that are switched off at themselves before their breaker is.
-const BIG: [&str; 13] = [
-    "range",
-    "oven",
-    "cooktop",
-    "dryer",
-    "water heater",
-    "heater",
-    "kiln",
-    "welder",
-    "car charger",
-    "air conditioner",
-    "heat pump",
-    "furnace",
-    "sauna",
-];
-/// What a compressor runs in.
-const COMPRESSORS: [&str; 8] =
-    ["refrigerator", "fridge", "freezer", "air conditioner", "dehumidifier", "compressor", "heat pump", "ice maker"];
-/// Where work is lost when it goes dark.
-const COMPUTERS: [&str; 6] = ["computer", "computers", "office", "server", "network", "router"];
-/// What calls for help when it loses power.
-const MONITORED: [&str; 3] = ["alarm", "alarms", "security"];
 const LIGHTS: [&str; 5] = ["light", "lights", "lighting", "lamp", "lamps"];
 const STAIRS: [&str; 4] = ["stair", "stairs", "stairway", "landing"];
 /// The least amperes of a two-pole breaker that is taken to feed one big load.
-const BIG_AMPS: f64 = 30.0;
+pub(super) const BIG_AMPS: f64 = 30.0;
 /// A breaker that goes off after so long without one begins another trace.
 const ANOTHER_TRACE_MS: i64 = 3 * 60 * 60 * 1000;
 
@@ -43,15 +21,7 @@ fn said_of(home: &Study, breaker: &Breaker) -> String {
             said.push_str(&format!(" {} {room}", point.name));
         }
     }
-    // A hood carries no more than a lamp.
-    said.to_lowercase().replace("range hood", "hood")
-}
-
-/// Whether one of these stands there as words of their own.
-fn names(said: &str, any: &[&str]) -> bool {
-    let said =
-        format!(" {} ", said.split(|c: char| !c.is_alphanumeric()).filter(|w| !w.is_empty()).collect::<Vec<_>>().join(" "));
-    any.iter().any(|words| said.contains(&format!(" {words} ")))
+    plainly(&said)
 }
 
 /// Whether no breaker has gone off in this trace yet.

@@ -46,6 +46,9 @@ pub struct EvidenceLine {
     /// Volts, where a meter showed it.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub volts: Option<f64>,
+    /// What it did, where it was watched as a breaker was switched off and on: `went out, and came back`.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub change: Option<&'static str>,
     /// The numbers of the breakers that were off.
     pub off: Vec<String>,
     /// Its part.
@@ -89,6 +92,7 @@ pub fn evidence(home: &Study, point: &PointId) -> Option<Evidence> {
         instrument: look.instrument,
         seen: Some(look.seen),
         volts: metered.iter().find(|metered| metered.line == look.line).map(|metered| metered.volts),
+        change: look.watched.map(|watched| watched.saw.words()),
         off: numbers(&look.off),
         role,
         not_counted: None,
@@ -100,6 +104,12 @@ pub fn evidence(home: &Study, point: &PointId) -> Option<Evidence> {
         switched.zip(&looks).map(|(look, by_power)| line(look, role(by_power, &known, counts(look)))).collect();
     let doubted = home.trace().doubted().iter().filter(|(look, _)| &look.point == point);
     lines.extend(doubted.map(|(look, why)| EvidenceLine { not_counted: Some(why.words()), ..line(look, LineRole::Doubted) }));
+    // What was watched is three looks by one line; the one with the breaker off stands for all.
+    let is_out = |look: &&Look| look.watched.is_some_and(|watched| !watched.is_back);
+    let every = home.trace().looks().iter().chain(home.trace().doubted().iter().map(|(look, _)| look));
+    let out: Vec<(&EntryId, Vec<String>)> =
+        every.filter(|look| &look.point == point).filter(is_out).map(|look| (&look.line, numbers(&look.off))).collect();
+    lines.retain(|line| out.iter().all(|(watched, off)| **watched != line.line || line.change.is_some() && *off == line.off));
     // What a meter showed that is no look: neither lit nor dark, or not counted from the beginning.
     let no_look = metered.iter().filter(|metered| !lines.iter().any(|line| line.line == metered.line));
     let no_look: Vec<EvidenceLine> = no_look
@@ -110,6 +120,7 @@ pub fn evidence(home: &Study, point: &PointId) -> Option<Evidence> {
             instrument: Some(Instrument::Meter),
             seen: metered.seen,
             volts: Some(metered.volts),
+            change: None,
             off: numbers(&metered.off),
             role: if metered.doubted || metered.seen.is_some() { LineRole::Doubted } else { LineRole::Between },
             not_counted: (metered.doubted || metered.seen.is_some()).then_some("the breakers changed about then"),

@@ -63,6 +63,13 @@ impl Rounds<'_> {
         NextStep::Cycle { breaker, why }
     }
 
+    /// Seen to go out and to come back with its breaker: an outage, or another breaker that tripped, does not do that.
+    pub(super) fn watch(&self, breaker: BreakerId, point: PointId) -> NextStep {
+        let number = self.home.panels().number(&breaker);
+        let why = format!("It may be on {number}. What goes out and comes back as {number} is moved is on {number}.");
+        NextStep::Watch { place: self.in_words(&point), breaker, point, why }
+    }
+
     /// Whether a look at the point with the breaker off would tell something.
     pub(super) fn may_be_on(&self, point: &PointId, known: &Verdict, breaker: &BreakerId) -> bool {
         match known {
@@ -79,9 +86,13 @@ impl Rounds<'_> {
     /// Looks that disagree: the breaker is one of those that are likely all the same.
     fn is_likely(&self, point: &PointId, breaker: &BreakerId) -> bool {
         const LIKELY: f64 = 0.1;
-        self.weighed.is_some_and(|weighed| {
-            weighed.numbers(point, breaker).is_some_and(|(p, b)| weighed.weigh.belief().of(p)[b] >= LIKELY)
-        })
+        self.is_likelier(point, breaker, LIKELY)
+    }
+
+    /// Whether the breaker is believed to feed the point, at so much or more.
+    pub(super) fn is_likelier(&self, point: &PointId, breaker: &BreakerId, least: f64) -> bool {
+        self.weighed
+            .is_some_and(|weighed| weighed.numbers(point, breaker).is_some_and(|(p, b)| weighed.weigh.belief().of(p)[b] >= least))
     }
 
     /// Points that went dark with one breaker and are not sure, as wanted.

@@ -208,10 +208,33 @@ impl<'a> Rounds<'a> {
         self.home.trace().skips().iter().any(|skip| &skip.point == point && *skip.off == *off)
     }
 
+    /// Whether what it showed makes it likely that it goes on and off by itself, and nobody has told so.
+    fn is_to_be_measured(&self, point: &Point) -> bool {
+        let told = point.details.goes_by.is_some();
+        let number = |weighed: &Weighed| weighed.points.iter().position(|p| p == &point.id);
+        let behind = || self.weighed.and_then(|weighed| Some(weighed.weigh.behind(&weighed.case, number(weighed)?)));
+        let is_open = || self.known.iter().any(|(p, known)| p == &point.id && known.proven_on().is_none());
+        // Nothing that was never seen dark does so.
+        let looks = self.looks.get(&point.id).map_or(&[][..], Vec::as_slice);
+        !told && looks.iter().any(|look| look.seen == Seen::Dark) && is_open() && behind().is_some_and(|b| b.is_to_be_measured())
+    }
+
+    fn how_to_look(&self, point: &Point) -> Option<String> {
+        const MEASURE: &str = "What it showed so far fits a point that goes on and off by itself: a switch, a timer, an app. Read its \
+                               volts; that is sure.";
+        const STOP_IT: &str = "What it showed so far fits a point that goes on and off by itself: a timer, a sensor, a second switch, an \
+                               app. Stop that first, and say so at the point.";
+        match (self.is_to_be_measured(point), is_plugged(point)) {
+            (true, true) => Some(MEASURE.to_owned()),
+            (true, false) => Some(STOP_IT.to_owned()),
+            (false, _) => point.how_to_look().map(str::to_owned),
+        }
+    }
+
     /// What says that a receptacle has a test button, where that is asked.
     fn test_button(&self, room: &Room, point: &Point) -> Vec<Fact> {
         let is_usual = Place::of(&room.name, room.floor.as_deref()).is_some_and(|place| place != Place::Lived);
-        let plain = point.kind == PointKind::Receptacle && point.volts.value() == 120 && !point.details.gfci;
+        let plain = is_plugged(point) && !point.details.gfci;
         let is_behind = || self.home.plan().protects.values().any(|points| points.contains(&point.id));
         if !is_usual || !plain || self.looks.get(&point.id).is_some_and(|looks| !looks.is_empty()) || is_behind() {
             return Vec::new();
@@ -250,7 +273,8 @@ impl<'a> Rounds<'a> {
                             again: false,
                             anew: false,
                             test_button: self.test_button(room, p),
-                            how: p.how_to_look().map(str::to_owned),
+                            how: self.how_to_look(p),
+                            measure: self.is_to_be_measured(p) && is_plugged(p),
                             between: self.between_now(&p.id),
                         }
                     })
@@ -351,7 +375,12 @@ fn dead_anyway(home: &Study) -> &BTreeSet<BreakerId> {
 
 /// A plug-in tester for what it fits; never at 240 V.
 fn looked_at_with(point: &Point) -> Instrument {
-    if point.kind == PointKind::Receptacle && point.volts.value() == 120 { Instrument::PlugInTester } else { Instrument::Eye }
+    if is_plugged(point) { Instrument::PlugInTester } else { Instrument::Eye }
+}
+
+/// A plug-in tester goes in there; never at 240 V.
+fn is_plugged(point: &Point) -> bool {
+    point.kind == PointKind::Receptacle && point.volts.value() == 120
 }
 
 /// Whether the card's words name the room: `kitchen rec` names `Kitchen`.

@@ -72,12 +72,7 @@ impl<'a> Rounds<'a> {
             .map(|p| p.id.clone())
             .filter(|p| self.seen_now(p).is_some() || self.skipped_now(p))
             .collect();
-        let asked: Vec<PointId> = self
-            .known
-            .iter()
-            .filter(|(p, v)| !looked.contains(p) && self.may_be_on(p, v, &breaker.id))
-            .map(|(p, _)| p.clone())
-            .collect();
+        let asked = self.asked_with(breaker, &looked);
         let shown: Vec<PointId> =
             self.home.house().points().map(|p| p.id.clone()).filter(|p| looked.contains(p) || asked.contains(p)).collect();
         let rooms = self.rooms(&shown, breaker.claim.as_deref());
@@ -107,8 +102,34 @@ impl<'a> Rounds<'a> {
         }
     }
 
+    /// The points to be looked at with just this breaker off. Of two poles it feeds one big thing, as a rule: what has 240 V is
+    /// looked at first, and once one of that is dark, other points only where they are likely on it, too.
+    fn asked_with(&self, breaker: &Breaker, looked: &[PointId]) -> Vec<PointId> {
+        /// How likely another point has to be to be looked at all the same.
+        const LIKELY: f64 = 0.05;
+        let may_be: Vec<&PointId> =
+            self.known.iter().filter(|(p, v)| self.may_be_on(p, v, &breaker.id)).map(|(p, _)| p).collect();
+        let left = || may_be.iter().copied().filter(|p| !looked.contains(p));
+        if breaker.poles() < 2 {
+            return left().cloned().collect();
+        }
+        let high: Vec<PointId> = left().filter(|p| self.is_high(p)).cloned().collect();
+        let is_dark = |p: &PointId| self.seen_now(p).is_some_and(|look| look.seen == Seen::Dark);
+        let found = looked.iter().any(|p| self.is_high(p) && is_dark(p));
+        match (high.is_empty(), found) {
+            (false, _) => high,
+            (true, false) => left().cloned().collect(),
+            (true, true) => left().filter(|p| self.is_likelier(p, &breaker.id, LIKELY)).cloned().collect(),
+        }
+    }
+
+    fn is_high(&self, point: &PointId) -> bool {
+        self.home.house().point(point).is_some_and(|point| point.volts.value() > 120)
+    }
+
     /// Breakers that may be switched off and would tell something, with how many points may be on each: those that were not off yet,
-    /// or with which a point went dark that is not sure, in the order of the panel; then the others, the likeliest for what is still
+    /// or with which a point went dark that is not sure, those that may feed a 240 V appliance first, in the order of the panel; then
+    /// the others, the likeliest for what is still
     /// open first, so that a point that is added on the way sends nobody through the whole panel again. A point that was passed over
     /// with that breaker off does not count.
     pub(super) fn worth_switching(&self) -> Vec<(&'a Breaker, usize)> {
@@ -135,8 +156,14 @@ impl<'a> Rounds<'a> {
             .filter(|(_, count)| *count > 0)
             .collect();
         let done = self.done_with();
+        let high: Vec<&(PointId, Verdict)> = self.known.iter().filter(|(p, _)| self.is_high(p)).collect();
+        // One look tells, and nobody has to walk through the house for it.
+        let feeds_one_thing = |b: &Breaker| b.poles() > 1 && high.iter().any(|(p, v)| self.may_be_on(p, v, &b.id));
         // From 0 to 1, where the bits of a float are in its order.
-        worth.sort_by_cached_key(|(breaker, _)| if done.contains(&breaker.id) { self.after_all(breaker).to_bits() } else { 0 });
+        worth.sort_by_cached_key(|(breaker, _)| match done.contains(&breaker.id) {
+            true => self.after_all(breaker).to_bits(),
+            false => u64::from(!feeds_one_thing(breaker)),
+        });
         worth
     }
 
@@ -183,15 +210,16 @@ impl<'a> Rounds<'a> {
 
     fn why(&self, breaker: &Breaker, candidates: usize) -> String {
         let points = so_many(candidates, "point");
-        let next =
-            if self.done_with().contains(&breaker.id) { "It is the likeliest one" } else { "It is the next one down the panel" };
-        match &breaker.claim {
-            Some(claim) => {
-                format!("{next} that may feed {points} not yet proven. The old card says “{claim}”.")
-            }
-            None => {
-                format!("{next} that may feed {points} not yet proven. The old card says nothing.")
-            }
-        }
+        let may_feed_high = || self.known.iter().any(|(p, v)| self.is_high(p) && self.may_be_on(p, v, &breaker.id));
+        let next = if self.done_with().contains(&breaker.id) {
+            format!("It is the likeliest one that may feed {points} not yet proven.")
+        } else if breaker.poles() > 1 && may_feed_high() {
+            "It is the next one of two poles. As a rule one 240 V appliance goes out with it, so those are looked at first."
+                .to_owned()
+        } else {
+            format!("It is the next one down the panel that may feed {points} not yet proven.")
+        };
+        let says = breaker.claim.as_ref().map_or_else(|| "nothing".to_owned(), |claim| format!("“{claim}”"));
+        format!("{next} The old card says {says}.")
     }
 }

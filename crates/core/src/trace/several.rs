@@ -35,6 +35,7 @@ impl Rounds<'_> {
                 }
             }
             Asked::Cycle(breaker) => self.cycle(breaker),
+            Asked::Watch(breaker, point) => self.watch(breaker, point),
             Asked::Nothing if off.is_empty() => self.done(),
             Asked::Nothing => on_again("Nothing more can be told with these off.".into()),
             Asked::Off(wanted, points) => {

@@ -38,6 +38,8 @@ pub struct PointToSee {
     /// How it is looked at, where it goes on and off by itself or has a battery.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub how: Option<String>,
+    /// What it showed fits a point that goes on and off by itself, and its voltage is easily read: that is asked for.
+    pub measure: bool,
     /// Volts that a meter showed since, neither lit nor dark: to be looked at with something that loads it.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub between: Option<f64>,
@@ -153,6 +155,17 @@ pub enum NextStep {
     Cycle {
         /// Which.
         breaker: BreakerId,
+        /// Why.
+        why: String,
+    },
+    /// Watch this point, which is lit, while somebody switches the breaker off and on again.
+    Watch {
+        /// Which breaker.
+        breaker: BreakerId,
+        /// Which point.
+        point: PointId,
+        /// `Kitchen, counter`.
+        place: String,
         /// Why.
         why: String,
     },

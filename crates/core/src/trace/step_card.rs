@@ -3,8 +3,10 @@
 
 use super::NextStep;
 use super::at_the_handle::{as_they_come_on, as_they_go_off};
-use crate::logbook::{BreakerKept, BreakerSwitched, DeviceWorked, Fact, GfciProtects, LineStruck, PointSkipped, ToneHeard};
-use crate::model::{BreakerId, Kept, PointId, Side, State, Worked, place_in_words, so_many};
+use crate::logbook::{
+    BreakerKept, BreakerSwitched, ChangeWatched, DeviceWorked, Fact, GfciProtects, LineStruck, PointSeen, PointSkipped, ToneHeard,
+};
+use crate::model::{BreakerId, Change, Kept, PointId, Seen, Side, State, Worked, place_in_words, so_many};
 use crate::study::Study;
 
 /// Where somebody is in a trace.
@@ -338,6 +340,7 @@ impl Words<'_> {
                 );
                 (card.act(tripped), self.wait_for(one, "off and on again"))
             }
+            NextStep::Watch { breaker, point, place, why } => self.watch(breaker, point, place, why),
             NextStep::SeeOneLitAgain { breaker, .. } => {
                 let number = self.number(breaker);
                 let why = "An old breaker may look on and not have latched. See one of its points lit again before going on.";
@@ -360,6 +363,25 @@ impl Words<'_> {
                 (panel.main(open("See the card", Screen::Directory)), walk)
             }
         }
+    }
+
+    fn watch(&self, breaker: &BreakerId, point: &PointId, place: &str, why: &str) -> (StepCard, StepCard) {
+        let (number, one) = (self.number(breaker), std::slice::from_ref(breaker));
+        let mut panel = self.switching(Weight::Loud, &format!("Turn {number} OFF and ON while it is watched"), why, one, one);
+        panel = panel.mind(format!("Call it out: “{number} off”, then “{number} on”. Whoever watches says what it did."));
+        panel.main = None;
+        let walk = StepCard::new(StepSide::Walk, Weight::Loud, format!("Watch it: {place}"), why);
+        let mut walk =
+            walk.over("Walking").mind("Say when you stand there and see it lit; then keep your eyes on it.").mind(LOOK_WITH);
+        let saw = |saw: Change| {
+            let fact = ChangeWatched { point: point.clone(), breaker: breaker.clone(), saw, since: None };
+            record(format!("It {}", saw.words()), vec![fact.into()])
+        };
+        walk.choices = [Change::CameBack, Change::StayedLit, Change::StayedOut].map(saw).to_vec();
+        let dark = PointSeen { point: point.clone(), seen: Seen::Dark, since: None, anew: false };
+        let skip = PointSkipped { point: point.clone(), reason: "could not be watched".into(), since: None };
+        walk.acts = vec![record("It is dark already", vec![dark.into()]), record("Cannot be watched", vec![skip.into()])];
+        (panel, walk)
     }
 
     fn panel(&self, weight: Weight, title: impl Into<String>, why: impl Into<String>) -> StepCard {
@@ -642,6 +664,12 @@ mod tests {
                 listen: false,
             },
             NextStep::LookUnder { off: vec![one], rooms: vec![], left: 1, why: "1 is off.".into(), listen: true },
+            NextStep::Watch {
+                breaker: seven.clone(),
+                point: lamp.clone(),
+                place: "Hall, lamp".into(),
+                why: "It may be on 7.".into(),
+            },
             NextStep::FollowTone {
                 point: lamp.clone(),
                 room: "Hall".into(),

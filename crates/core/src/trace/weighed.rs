@@ -7,9 +7,9 @@ use std::sync::Arc;
 use super::at_home::case_of;
 use super::reset::not_reset;
 use super::verdict::{counted, looks_by_power};
-use crate::logbook::{Instrument, Look};
+use crate::logbook::{Instrument, Look, Watched};
 use crate::model::{BreakerId, Moment, PointId, RoomId, Seen, State};
-use crate::proof::{Case, Cause, Costs, MOST_BREAKERS, OffSet, Weigh};
+use crate::proof::{Case, Cause, Costs, MOST_BREAKERS, OffSet, Way, Weigh};
 use crate::study::Study;
 
 struct WeighedOnce(Option<Weighed>);
@@ -81,7 +81,7 @@ impl Weighed {
 #[derive(Debug, Clone, Copy, PartialEq)]
 enum Taken {
     /// A look.
-    Saw { seconds: f64, point: usize, dark: bool, in_place: bool, by_volts: bool, mark: usize },
+    Saw { seconds: f64, point: usize, dark: bool, way: Way, by_volts: bool, mark: usize },
     /// A handle was moved: what was without power then.
     Moved { seconds: f64, off: OffSet },
     /// A breaker was found tripped: what was without power then.
@@ -107,13 +107,19 @@ fn lines(home: &Study, looks: &[Look], breakers: &[BreakerId], points: &[PointId
             if !clock.made_up && last.is_some_and(|last| is_tapped_twice(last, look)) {
                 continue;
             }
-            let in_place = last.is_some() && !look.anew;
+            let moved = look.moves.checked_sub(1).and_then(|last| number.get(&switchings[last].breaker));
+            let way = match (look.watched, moved) {
+                (Some(Watched { is_back: false, .. }), Some(breaker)) => Way::Watched(*breaker),
+                (Some(_), _) => Way::InPlace,
+                (None, _) if last.is_some() && !look.anew => Way::InPlace,
+                (None, _) => Way::Anew,
+            };
             let Some(point) = places.get(&look.point).copied().filter(|_| counts[look.place]) else { continue };
             taken.push(Taken::Saw {
-                seconds: clock.goes_to(look.at, costs.plug_s),
+                seconds: clock.goes_to(look.at, if look.watched.is_some() { costs.glance_s } else { costs.plug_s }),
                 point,
                 dark: look.seen == Seen::Dark,
-                in_place,
+                way,
                 by_volts: look.instrument == Some(Instrument::Meter),
                 mark: look.place,
             });
@@ -161,12 +167,12 @@ struct AfterLines {
 impl AfterLines {
     fn take(&mut self, case: &Case, line: Taken) {
         match line {
-            Taken::Saw { seconds, point, dark, in_place, by_volts, mark } => {
+            Taken::Saw { seconds, point, dark, way, by_volts, mark } => {
                 self.weigh.passed(seconds);
                 if std::mem::take(&mut self.stale) {
                     self.weigh.infer(case);
                 }
-                self.weigh.saw(case, point, dark, in_place, by_volts, mark);
+                self.weigh.saw(case, point, dark, way, by_volts, mark);
                 if self.weigh.waits(point).is_some() {
                     self.weigh.infer(case);
                 }

@@ -91,11 +91,34 @@ impl Crew {
         self.write(Fact::DeviceWorked(DeviceWorked { device: id("p", 0), worked }));
     }
 
-    fn look(&mut self, point: &PointId) {
-        let off: BTreeSet<BreakerId> = self.book.home().switchings().off().union(&self.stuck).cloned().collect();
-        let behind = |b: &BreakerId| self.sub && [id("b", 4), id("b", 5)].contains(b) && off.contains(&id("b", 3));
+    /// What a point shows with this breaker off, too, where one is given.
+    fn is_dark(&self, point: &PointId, with: Option<&BreakerId>) -> bool {
+        let off: BTreeSet<&BreakerId> = self.book.home().switchings().off().iter().chain(&self.stuck).chain(with).collect();
+        let behind = |b: &BreakerId| self.sub && [id("b", 4), id("b", 5)].contains(b) && off.contains(&id::<BreakerId>("b", 3));
         let out = self.out && (0..=self.behind).any(|n| point == &id("p", n));
-        let dark = out || self.feeds(point).is_some_and(|b| off.contains(&b) || behind(&b));
+        out || self.feeds(point).is_some_and(|b| off.contains(&b) || behind(&b))
+    }
+
+    fn watch(&mut self, point: PointId, breaker: BreakerId) {
+        if self.is_dark(&point, None) {
+            return self.look(&point);
+        }
+        let went_out = self.is_dark(&point, Some(&breaker));
+        if self.fails.pop().unwrap_or(false) {
+            self.stuck.insert(breaker.clone());
+        } else {
+            self.stuck.remove(&breaker);
+        }
+        let saw = match (went_out, self.is_dark(&point, None)) {
+            (false, _) => Change::StayedLit,
+            (true, false) => Change::CameBack,
+            (true, true) => Change::StayedOut,
+        };
+        self.write(Fact::ChangeWatched(ChangeWatched { point, breaker, saw, since: None }));
+    }
+
+    fn look(&mut self, point: &PointId) {
+        let dark = self.is_dark(point, None);
         self.write(Fact::PointSeen(PointSeen {
             point: point.clone(),
             seen: if dark { Seen::Dark } else { Seen::Lit },
@@ -162,6 +185,7 @@ impl Crew {
                 self.switch(breaker.clone(), State::Off);
                 self.switch(breaker, State::On);
             }
+            NextStep::Watch { point, breaker, .. } => self.watch(point, breaker),
             NextStep::SeeDownstream { .. } => self.press(Worked::Reset),
             NextStep::Done { open, .. } => {
                 // Nothing ends open without a reason and something to do about it.

@@ -23,6 +23,19 @@ pub(crate) fn seen_lit(fact: &Fact) -> Option<(&PointId, bool)> {
     }
 }
 
+/// A line as the acts that it tells of: a point that is watched is seen lit, then with the breaker off, then with it on again.
+pub(crate) fn acts(fact: &Fact) -> Vec<Fact> {
+    let Fact::ChangeWatched(f) = fact else { return vec![fact.clone()] };
+    let seen = |seen| Fact::from(PointSeen { point: f.point.clone(), seen, since: None, anew: false });
+    let switched = |to| Fact::from(BreakerSwitched { breaker: f.breaker.clone(), to });
+    let (out, back) = match f.saw {
+        Change::CameBack => (Seen::Dark, Seen::Lit),
+        Change::StayedOut => (Seen::Dark, Seen::Dark),
+        Change::StayedLit => (Seen::Lit, Seen::Lit),
+    };
+    vec![seen(Seen::Lit), switched(State::Off), seen(out), switched(State::On), seen(back)]
+}
+
 /// What one point was singled out on.
 fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
     struct Look {
@@ -62,15 +75,16 @@ fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
     let (mut restart, mut last_lit) = (0, i64::MIN);
     let mut out = false;
     let mut lit_at: BTreeMap<PointId, usize> = BTreeMap::new();
-    for line in book.lines().filter(|line| !book.is_struck(&line.entry.id)) {
+    let lines = book.lines().filter(|line| !book.is_struck(&line.entry.id));
+    for (line, fact) in lines.flat_map(|line| acts(&line.entry.fact).into_iter().map(move |fact| (line, fact))) {
         let nth = line.seq as usize;
-        match &line.entry.fact {
+        match &fact {
             Fact::BreakerRemoved(f) => drop(taken_out.insert(f.breaker.clone())),
             Fact::BreakersJoined(f) => drop(taken_out.insert(f.with.clone())),
             Fact::BreakerPlaced(f) => drop(taken_out.remove(&f.breaker)),
             _ => {}
         }
-        if let Some((at, lit)) = seen_lit(&line.entry.fact) {
+        if let Some((at, lit)) = seen_lit(&fact) {
             if lit {
                 last_lit = line.entry.at.unix_ms();
                 lit_at.insert(at.clone(), nth);
@@ -94,7 +108,7 @@ fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
                 looks.push(Look { nth, lit, off: off.clone(), moment: history.len(), at: line.entry.at.unix_ms() });
             }
         }
-        match &line.entry.fact {
+        match &fact {
             Fact::DeviceWorked(f)
                 if f.worked == Worked::Tripped && !trips.iter().any(|trip| trip.reset.is_none() && trip.device == f.device) =>
             {

@@ -183,6 +183,12 @@ impl Trace<'_> {
         Ok(side.attr("data-seq").await?.unwrap_or_default())
     }
 
+    /// Waits until the screen shows the logbook up to this line.
+    pub async fn wait_followed(&self, seq: u64) -> Result<()> {
+        let shown = async || Ok(self.followed().await?.parse::<u64>()? >= seq);
+        self.0.wait_until(&format!("line {seq} is shown"), shown).await
+    }
+
     /// What a helper is to do now: `look`, `quiet` …
     pub async fn helper_does(&self) -> Result<String> {
         Ok(self.0.test_id("helper-step").await?.attr("data-do").await?.unwrap_or_default())

@@ -3,6 +3,7 @@
 mod dark_clock;
 mod every_screen;
 mod first_home;
+mod first_use;
 mod house_plan;
 mod on_the_way;
 mod panel_book;
@@ -26,6 +27,7 @@ use wayfinder_e2e::{Chrome, Page, View};
 use dark_clock::*;
 use every_screen::*;
 use first_home::*;
+use first_use::*;
 use house_plan::*;
 use on_the_way::*;
 use panel_book::*;
@@ -90,7 +92,9 @@ fn main() -> ExitCode {
     ] {
         trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Desk));
     }
-    for (name, walk) in walks![a_ten_room_house_is_drawn_in_few_taps, sixty_points_on_a_phone_as_without_a_screen] {
+    for (name, walk) in
+        walks![a_first_use_is_counted, a_ten_room_house_is_drawn_in_few_taps, sixty_points_on_a_phone_as_without_a_screen]
+    {
         trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Phone));
     }
     let conclusion = libtest_mimic::run(&arguments, trials);

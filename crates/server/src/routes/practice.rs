@@ -23,8 +23,11 @@ pub(crate) struct Held {
     instrument: Instrument,
     /// At which point.
     point: Option<PointId>,
-    /// Or around the conductor of which breaker.
+    /// Or around the conductor of which breaker; with a point, that is watched while the breaker is switched off and on again.
     breaker: Option<BreakerId>,
+    /// Or at none: the handles are looked over.
+    #[serde(default)]
+    handles: bool,
 }
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
@@ -93,6 +96,8 @@ pub(crate) async fn reading(home: InHome, Asked(held): Asked<Held>) -> Result<Re
         }
         let at = match (held.point, held.breaker) {
             (Some(point), None) => HeldAt::Point(point),
+            (Some(point), Some(breaker)) => HeldAt::Watching(point, breaker),
+            (None, None) if held.handles => HeldAt::Handles,
             (None, Some(breaker)) => HeldAt::Breaker(breaker),
             _ => {
                 let wrong = "Say at which point, or around which breaker's conductor.";

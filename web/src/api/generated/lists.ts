@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 10,
+  "factVersion": 11,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -35,6 +35,7 @@ export const LISTS = {
     "gfci_protects",
     "point_seen",
     "volts_read",
+    "change_watched",
     "point_skipped",
     "tone_heard",
     "power_blinked",
@@ -50,6 +51,7 @@ export const LISTS = {
   "underASwitching": [
     "point_seen",
     "volts_read",
+    "change_watched",
     "point_skipped"
   ],
   "severities": [

@@ -1029,6 +1029,21 @@ export interface components {
          * @enum {string}
          */
         CellKind: "proven" | "not_proven" | "nothing_found" | "open";
+        /**
+         * @description What a point did that was lit and was watched while a breaker was switched off and on again.
+         * @enum {string}
+         */
+        Change: "came_back" | "stayed_out" | "stayed_lit";
+        /** @description A point that was lit was watched while this breaker, which was on, was switched off and on again. */
+        ChangeWatched: {
+            /** @description The breaker; it is on again. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+            /** @description What the point did. */
+            saw: components["schemas"]["Change"];
+            since?: components["schemas"]["Since"] | null;
+        };
         /** @description What is worth a look. */
         Checks: {
             /** @description The edition of the rules that findings are worded by. */
@@ -1184,6 +1199,8 @@ export interface components {
             at: components["schemas"]["Moment"];
             /** @description By whom. */
             by: string;
+            /** @description What it did, where it was watched as a breaker was switched off and on: `went out, and came back`. */
+            change?: string | null;
             instrument?: components["schemas"]["Instrument"] | null;
             /** @description The line of the logbook. */
             line: components["schemas"]["EntryId"];
@@ -1300,6 +1317,9 @@ export interface components {
         }) | (components["schemas"]["VoltsRead"] & {
             /** @enum {string} */
             kind: "volts_read";
+        }) | (components["schemas"]["ChangeWatched"] & {
+            /** @enum {string} */
+            kind: "change_watched";
         }) | (components["schemas"]["PointSkipped"] & {
             /** @enum {string} */
             kind: "point_skipped";
@@ -1999,6 +2019,17 @@ export interface components {
             breaker: components["schemas"]["BreakerId"];
             /** @enum {string} */
             step: "cycle";
+            /** @description Why. */
+            why: string;
+        } | {
+            /** @description Which breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description `Kitchen, counter`. */
+            place: string;
+            /** @description Which point. */
+            point: components["schemas"]["PointId"];
+            /** @enum {string} */
+            step: "watch";
             /** @description Why. */
             why: string;
         } | {
@@ -2747,6 +2778,8 @@ export interface components {
             /** @description What it is. */
             kind: components["schemas"]["PointKind"];
             line?: components["schemas"]["EntryId"] | null;
+            /** @description What it showed fits a point that goes on and off by itself, and its voltage is easily read: that is asked for. */
+            measure: boolean;
             /** @description Where in its room. */
             name: string;
             /** @description A tester was left plugged in here: a glance is enough. */
@@ -4636,8 +4669,10 @@ export interface operations {
                 instrument: components["schemas"]["Instrument"];
                 /** @description At which point. */
                 point?: components["schemas"]["PointId"];
-                /** @description Or around the conductor of which breaker. */
+                /** @description Or around the conductor of which breaker; with a point, that is watched while the breaker is switched off and on again. */
                 breaker?: components["schemas"]["BreakerId"];
+                /** @description Or at none: the handles are looked over. */
+                handles?: boolean;
             };
             header?: never;
             path: {

@@ -22,6 +22,18 @@ interface Props {
 
 /** In a made-up house: the instruments, held at the point that is asked for. */
 export function Instruments({ home, view, looks }: Props) {
+  if (view.next.step === "watch") {
+    const { point, breaker, place } = view.next;
+    return (
+      <Seen
+        key={`${point} ${view.seq}`}
+        home={home.id}
+        at={{ point, breaker }}
+        title={`Your eyes at ${place}`}
+        words="Watch while it is switched off and on"
+      />
+    );
+  }
   const sending = view.next.step === "follow_tone";
   const point = view.next.step === "follow_tone" ? view.next.point : looks.current?.point.point;
   const known = home.points.find((p) => p.id === point);
@@ -39,6 +51,34 @@ export function Instruments({ home, view, looks }: Props) {
     >
       <DeviceActs home={home} point={known.id} />
     </Kit>
+  );
+}
+
+/** In a made-up house: how the handles stand. Somebody who moves one sees the others. */
+export function Handles({ home, seq }: { home: string; seq: number }) {
+  return (
+    <Seen key={seq} home={home} at={{ handles: true }} title="Your eyes at the panel" words="Look over the handles" />
+  );
+}
+
+interface SeenProps {
+  home: string;
+  at: Parameters<typeof readInstrument>[2];
+  title: string;
+  words: string;
+}
+
+/** What is seen without an instrument. */
+function Seen({ home, at, title, words }: SeenProps) {
+  const [reading, setReading] = useState<Reading | null>(null);
+  const say = useNotice();
+  return (
+    <Block title={title}>
+      <Button variant="outlined" onClick={() => void readInstrument(home, "eye", at).then(setReading, say.problem)}>
+        {words}
+      </Button>
+      {reading && <ReadingShown reading={reading} />}
+    </Block>
   );
 }
 

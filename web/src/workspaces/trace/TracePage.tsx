@@ -6,7 +6,7 @@ import type { HomeOverview, TraceView } from "../../api/client";
 import { useTrace } from "../../api/queries";
 import { useThisHome } from "../../app/useThisHome";
 import { Loaded } from "../../parts/Loaded";
-import { Instruments } from "../practice/Instruments";
+import { Handles, Instruments } from "../practice/Instruments";
 import { AskHow } from "./AskHow";
 import { LeftOpen } from "./LeftOpen";
 import { PanelSide } from "./PanelSide";
@@ -48,7 +48,12 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
   // In a made-up house the instruments lie beside the point that is asked for.
   const kit = home.practice && <Instruments home={home} view={view} looks={looks} />;
   const walking = <WalkingSide home={home} view={view} looks={looks} wide={wide} kit={kit} />;
-  const panel = <PanelSide home={home} view={view} looks={looks} />;
+  const panel = (
+    <Stack spacing={2}>
+      <PanelSide home={home} view={view} looks={looks} />
+      {home.practice && view.panel.switches.length > 0 && <Handles home={home.id} seq={view.seq} />}
+    </Stack>
+  );
   const progress = (
     <Stack spacing={2}>
       <ProgressSide home={home} view={view} />
@@ -61,7 +66,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
     return (
       <Stack spacing={2}>
         {walkingFirst ? walking : panel}
-        {view.next.step === "follow_tone" && kit}
+        {(view.next.step === "follow_tone" || view.next.step === "watch") && kit}
         {!(view.walk.looking && looks.current) && <LastLook looks={looks} />}
         {walkingFirst ? panel : walking}
         {left}

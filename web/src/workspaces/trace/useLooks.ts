@@ -55,7 +55,8 @@ export function useLooks(home: string, walk: Walk): Looks {
   const [chosen, setChosen] = useState<string | null>(null);
   const [last, setLast] = useState<Looks["last"]>(null);
 
-  const [metering, setMetering] = useState<string | null>(null);
+  // None chosen yet: where volts are asked for, the field is open.
+  const [chosenMeter, setMetering] = useState<string | null>(null);
 
   const written = new Map<string, Seen | "skipped" | number>();
   for (const fact of meanwhile) {
@@ -82,6 +83,8 @@ export function useLooks(home: string, walk: Walk): Looks {
   );
   const todo = shown.filter((s) => s.seen === null && !s.skipped && !s.waiting);
   const current = shown.find((s) => s.point.point === chosen) ?? todo.find((s) => !s.taken) ?? todo[0];
+  const asked = current?.point.measure && !current.waiting && current.seen === null ? current.point.point : null;
+  const metering = chosenMeter === null ? asked : chosenMeter || null;
   const write = (facts: Fact[], words: string, instrument?: Instrument) => {
     record(facts, { since: walk.lastTurn, ...(instrument && { instrument }) }).then((lines) => {
       const line = lines.at(-1);
@@ -102,7 +105,7 @@ export function useLooks(home: string, walk: Walk): Looks {
       setMetering(null);
     },
     metering,
-    meter: setMetering,
+    meter: (point) => setMetering(point ?? ""),
     look: (target, seen) => {
       const { point } = target;
       if (target.seen === seen || target.waiting) return;

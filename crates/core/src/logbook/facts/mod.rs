@@ -46,6 +46,8 @@ pub(crate) enum Act<'a> {
     Switched(&'a BreakerId, State),
     /// Looked at a point, by eye or with an instrument.
     Looked(&'a PointId),
+    /// Watched a point while a breaker was switched off and on again.
+    Watched(&'a PointId),
     /// Went to a point and could not look at it.
     PassedOver(&'a PointId),
     /// Plugged a tone sender in at a point and swept the panel.
@@ -146,6 +148,7 @@ kinds! {
     GfciProtects     "gfci_protects"     Owner  recorded
     PointSeen        "point_seen"        Helper look
     VoltsRead        "volts_read"        Helper look
+    ChangeWatched    "change_watched"    Helper look
     PointSkipped     "point_skipped"     Helper look
     ToneHeard        "tone_heard"        Helper act
     PowerBlinked     "power_blinked"     Helper recorded
@@ -161,7 +164,7 @@ kinds! {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 10;
+    pub const VERSION: u16 = 11;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final; so is nothing else.
     pub const fn is_strikable(&self) -> bool {

@@ -2,7 +2,7 @@
 
 use super::{Act, Done, Kind, facts};
 use crate::logbook::{Draft, Home, Names};
-use crate::model::{BreakerId, EntryId, PointId, Refusal, Seen, Since, State, Worked, state_word};
+use crate::model::{BreakerId, Change, EntryId, PointId, Refusal, Seen, Since, State, Worked, state_word};
 
 facts! {
     /// The handle was moved, or moved by itself.
@@ -33,6 +33,18 @@ facts! {
         point: PointId,
         /// Volts from hot to neutral; at 240 V from hot to hot. 0 to 1000.
         volts: f64,
+        /// The switching that the observer's screen knew of; without it, as the logbook has it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        since: Option<Since>,
+    }
+    /// A point that was lit was watched while this breaker, which was on, was switched off and on again.
+    ChangeWatched {
+        /// The point.
+        point: PointId,
+        /// The breaker; it is on again.
+        breaker: BreakerId,
+        /// What the point did.
+        saw: Change,
         /// The switching that the observer's screen knew of; without it, as the logbook has it.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         since: Option<Since>,
@@ -124,6 +136,22 @@ impl Kind for VoltsRead {
 impl Done for VoltsRead {
     fn act(&self) -> Act<'_> {
         Act::Looked(&self.point)
+    }
+}
+
+impl Kind for ChangeWatched {
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        home.watch_change(self, entry)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        let breaker = names.breaker(&self.breaker).to_lowercase();
+        format!("{}: {} as {breaker} was switched off and on", names.point(&self.point), self.saw.words())
+    }
+}
+
+impl Done for ChangeWatched {
+    fn act(&self) -> Act<'_> {
+        Act::Watched(&self.point)
     }
 }
 

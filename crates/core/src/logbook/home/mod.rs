@@ -17,7 +17,7 @@ pub use house::House;
 pub use panels::Panels;
 pub use switching::{Switching, Switchings};
 pub use trace::{Doubt, Look, Trace};
-pub(crate) use trace::{Metered, Trip};
+pub(crate) use trace::{Metered, Trip, Watched};
 
 use super::{Draft, Fact};
 use crate::model::{BreakerId, Drawn, Edition, Moment, Recipe, Refusal, RefusalCode, TraceSetup};

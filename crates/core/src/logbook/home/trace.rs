@@ -5,9 +5,10 @@ use std::sync::Arc;
 
 use super::{Home, short, unknown};
 use crate::logbook::{
-    BreakerSwitched, DeviceWorked, Draft, Instrument, PointSeen, PointSkipped, PowerBlinked, ToneHeard, VoltsRead, WrongHandle,
+    BreakerSwitched, ChangeWatched, DeviceWorked, Draft, Instrument, PointSeen, PointSkipped, PowerBlinked, ToneHeard, VoltsRead,
+    WrongHandle,
 };
-use crate::model::{BreakerId, EntryId, Moment, PointId, Refusal, RefusalCode, Seen, State, Volts, Worked, meter};
+use crate::model::{BreakerId, Change, EntryId, Moment, PointId, Refusal, RefusalCode, Seen, State, Volts, Worked, meter};
 
 /// A look at a point, with the breakers as they stood.
 #[derive(Debug, Clone, PartialEq)]
@@ -34,6 +35,17 @@ pub struct Look {
     pub(crate) written: usize,
     /// The point was found anew for it.
     pub(crate) anew: bool,
+    /// It is the second or third look of a point that was watched as a breaker was switched off and on again.
+    pub(crate) watched: Option<Watched>,
+}
+
+/// The second or third look at a point that is watched; the first, which shows it lit, is like any other.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) struct Watched {
+    /// What the point did.
+    pub(crate) saw: Change,
+    /// With the breaker on again, and not while it was off.
+    pub(crate) is_back: bool,
 }
 
 /// Why a look does not count any more.
@@ -156,7 +168,7 @@ impl Trace {
     }
 
     /// How many looks have been written.
-    fn written(&self) -> usize {
+    pub(crate) fn written(&self) -> usize {
         self.looks.len() + self.doubted.len()
     }
 
@@ -255,6 +267,41 @@ impl Trace {
 
 impl Home {
     pub(in crate::logbook) fn see_point(&mut self, f: &PointSeen, entry: &Draft) -> Result<(), Refusal> {
+        self.look_at(f, None, entry)
+    }
+
+    /// Seen lit, then with the breaker off, then with it on again.
+    pub(in crate::logbook) fn watch_change(&mut self, f: &ChangeWatched, entry: &Draft) -> Result<(), Refusal> {
+        let breaker = self.panels.known_breaker(&f.breaker)?;
+        if breaker.state != State::On {
+            let number = self.panels.number(&f.breaker);
+            return Err(Refusal::new(
+                RefusalCode::OffSetChanged,
+                "breaker",
+                format!("{number} is off: nothing can be watched going out with it."),
+                "Say first that it is on again, or look whether the point is lit or dark.",
+            ));
+        }
+        self.house.known_point(&f.point)?;
+        if self.moves_when_seen(f.since.as_ref(), entry.at)? != self.switchings.count() {
+            return Err(Refusal::new(
+                RefusalCode::OffSetChanged,
+                "since",
+                "The breakers changed after this was watched, and before it was told.",
+                "Watch it once more, with the breakers as they stand now.",
+            ));
+        }
+        let look = |seen| PointSeen { point: f.point.clone(), seen, since: None, anew: false };
+        let turned = |to| BreakerSwitched { breaker: f.breaker.clone(), to };
+        let (out, back) = f.saw.seen();
+        self.see_point(&look(Seen::Lit), entry)?;
+        self.switch_breaker(&turned(State::Off), entry)?;
+        self.look_at(&look(out), Some(Watched { saw: f.saw, is_back: false }), entry)?;
+        self.switch_breaker(&turned(State::On), entry)?;
+        self.look_at(&look(back), Some(Watched { saw: f.saw, is_back: true }), entry)
+    }
+
+    fn look_at(&mut self, f: &PointSeen, watched: Option<Watched>, entry: &Draft) -> Result<(), Refusal> {
         self.house.known_point(&f.point)?;
         let moves = self.moves_when_seen(f.since.as_ref(), entry.at)?;
         let trace = &mut *self.trace;
@@ -280,6 +327,7 @@ impl Home {
             place,
             written: trace.written(),
             anew: f.anew,
+            watched,
         };
         trace.looks.insert(place, look);
         trace.number_looks(place + 1);

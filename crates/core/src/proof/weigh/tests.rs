@@ -11,7 +11,15 @@ const BREAKERS: usize = 4;
 
 /// Two rooms; two receptacles and a light in the first, a receptacle and an appliance in the second; the breakers in a column.
 fn case() -> Case {
-    let point = |room, class, by_itself| CasePoint { room, class, name: String::new(), high: false, max_dark_s: None, by_itself };
+    let point = |room, class, by_itself| CasePoint {
+        room,
+        class,
+        name: String::new(),
+        high: false,
+        max_dark_s: None,
+        by_itself,
+        delicate: false,
+    };
     let beside = |b: usize| (0..BREAKERS).filter(|other| other.abs_diff(b) == 1).collect();
     Case {
         rooms: 2,
@@ -24,6 +32,7 @@ fn case() -> Case {
         stay_on: OffSet::NONE,
         leads_on: OffSet::NONE,
         gone: OffSet::NONE,
+        delicate: OffSet::NONE,
         points: vec![
             point(0, PointClass::Receptacle, false),
             point(0, PointClass::Receptacle, false),
@@ -105,7 +114,18 @@ impl Naive {
         });
     }
 
-    fn look(&mut self, point: usize, off: OffSet, dark: bool, anew: bool, others_off: f64, proven: Option<usize>) {
+    /// `known`: the breaker it is proven on, or how likely it is on what is off. `watched`: as this breaker was switched off.
+    fn look(
+        &mut self,
+        point: usize,
+        off: OffSet,
+        dark: bool,
+        anew: bool,
+        others_off: f64,
+        by: (Result<usize, f64>, Option<usize>),
+    ) {
+        let (known, watched) = by;
+        let proven = known.ok();
         // What is held of a breaker by somebody who looked at nothing and knows no point that goes by itself: the appliance's.
         let held = proven.map_or(0.0, |b| {
             let x = &self.nobody[4][b];
@@ -120,16 +140,25 @@ impl Naive {
                     }
                     let is_off = f64::from(u8::from(off.has(c)));
                     let expected = [is_off, 1.0, 1.0, 1.0, is_off, 1.0, others_off, 0.0];
-                    for (x, p) in x.iter_mut().zip(expected) {
+                    let slip = if dark && watched.is_some() { 0.0002 } else { 0.005 };
+                    let beside = dark && watched.is_some_and(|b| c.abs_diff(b) == 1);
+                    for (n, (x, p)) in x.iter_mut().zip(expected).enumerate() {
                         let right = if dark { p } else { 1.0 - p };
-                        *x *= right * 0.995 + (1.0 - right) * 0.005;
+                        let instead = if beside && (n == 0 || n == 4) { 0.0015 } else { 0.0 };
+                        *x *= (right * (1.0 - slip) + (1.0 - right) * slip).max(instead);
                     }
                     continue;
                 }
                 if !dark {
                     x[3] *= 0.005;
                 }
-                let Some(b) = proven else { continue };
+                let Some(b) = proven else {
+                    // Dark though it is hardly on what is off: the house may be without power.
+                    if dark {
+                        x[3] *= (0.995 / (known.unwrap_err() + 0.005 + 0.003)).clamp(1.0, 5.0);
+                    }
+                    continue;
+                };
                 let speaks = (0.995 / (0.005 + 0.008 + held)).min(20.0);
                 match (dark, off.has(b)) {
                     (true, false) => {
@@ -164,7 +193,12 @@ impl Naive {
 
 /// A line: what kind, which point or breaker, dark or anew.
 fn lines() -> impl Strategy<Value = Vec<(u8, usize, bool, bool, u8)>> {
-    prop::collection::vec((0..9_u8, 0..POINTS, any::<bool>(), any::<bool>(), 0..60_u8), 0..50)
+    prop::collection::vec((0..10_u8, 0..POINTS, any::<bool>(), any::<bool>(), 0..60_u8), 0..50)
+}
+
+/// The breaker that a point is proven on, or how likely it is on what is off.
+fn known(weigh: &Weigh, case: &Case, point: usize) -> Result<usize, f64> {
+    weigh.belief().proven(point).ok_or_else(|| weigh.off().iter().map(|b| weigh.chance_of(case, point, b)).sum())
 }
 
 /// For each point the breakers that a dark look with these off would single out.
@@ -201,16 +235,34 @@ proptest! {
                     weigh.tripped(&case, breaker, weigh.off().with(breaker));
                     naive.found_tripped(breaker);
                 }
+                // Watched as a breaker that is on goes off and comes on again.
+                9 if !weigh.off().has(seconds as usize % BREAKERS) => {
+                    let (off, watched) = (weigh.off(), seconds as usize % BREAKERS);
+                    let changes = (wiring[which] == watched) != (slip && seconds % 7 == 0);
+                    let lit = !off.has(wiring[which]);
+                    for (step, (off, dark)) in [(off, !lit), (off.with(watched), !lit || changes), (off, !lit)].into_iter().enumerate() {
+                        if step > 0 {
+                            weigh.switched(off);
+                            naive.switched(watched, step == 1);
+                        }
+                        let way = [if anew { Way::Anew } else { Way::InPlace }, Way::Watched(watched), Way::InPlace][step];
+                        let (others, known) = (weigh.others_off(&case, which, off), known(&weigh, &case, which));
+                        weigh.saw(&case, which, dark, way, false, n);
+                        let by = (known, (step == 1).then_some(watched));
+                        naive.look(which, off, dark, step == 0 && anew, others, by);
+                        history.push((which, off, dark));
+                    }
+                }
                 _ => {
                     // Mostly what is so; a few looks are wrong.
                     let dark = weigh.off().has(wiring[which]) != (slip && seconds % 7 == 0);
                     let off = weigh.off();
-                    let (others, proven) = (weigh.others_off(&case, which, off), weigh.belief().proven(which));
+                    let (others, known) = (weigh.others_off(&case, which, off), known(&weigh, &case, which));
                     let foreseen = single_causes_of_a_dark_look(&weigh, &case, off)[which];
-                    weigh.saw(&case, which, dark, !anew, false, n);
+                    weigh.saw(&case, which, dark, if anew { Way::Anew } else { Way::InPlace }, false, n);
                     let fresh: OffSet = weigh.causes(which).iter().filter(|cause| cause.dark == n).map(|cause| cause.breaker).collect();
                     prop_assert!(fresh.and(foreseen) == fresh && (fresh.is_empty() == (foreseen.is_empty() || !dark)));
-                    naive.look(which, off, dark, anew, others, proven);
+                    naive.look(which, off, dark, anew, others, (known, None));
                     history.push((which, off, dark));
                 }
             }
@@ -243,7 +295,7 @@ fn of_a_point_that_is_known_to_go_by_itself_glances_take_longer_than_a_meter() {
         let mut weigh = Weigh::new(&case, false);
         let look = |weigh: &mut Weigh, dark: bool, mark: usize| {
             weigh.passed(120.0);
-            weigh.saw(&case, point, dark, false, by_volts, mark);
+            weigh.saw(&case, point, dark, Way::Anew, by_volts, mark);
             weigh.infer(&case);
             weigh.belief().proven(point).is_some()
         };

@@ -327,6 +327,41 @@ fn what_was_dark_while_the_power_was_out_is_open_again_and_what_was_proven_befor
 }
 
 #[test]
+fn a_point_that_is_watched_is_seen_lit_then_out_and_back_by_one_line() {
+    let mut w = after("lit counter, watch counter 1");
+    assert_eq!(singled_out(&w, "counter").as_deref(), Some("1"));
+    assert!(w.home.switchings().off().is_empty() && w.home.switchings().count() == 2, "1 is on again");
+    let shown = |w: &Written| evidence(&w.home, &"counter".parse().unwrap()).unwrap();
+    let told: Vec<_> = shown(&w).lines.iter().map(|line| (line.seen.unwrap(), line.change, line.off.join(" "))).collect();
+    assert_eq!(told, [(Seen::Lit, None, String::new()), (Seen::Dark, Some("went out, and came back"), "1".to_owned())]);
+    // Neither an outage nor a breaker that tripped meanwhile does that; a plain dark look leaves more open.
+    let open = |acts: &str| -> f64 {
+        let w = after(acts);
+        let weighed = crate::trace::weighed::weighed(&w.home).unwrap();
+        let one = w.home.panels().breakers().find(|b| w.home.panels().number(&b.id) == "1").unwrap();
+        let (p, b) = weighed.numbers(&"counter".parse().unwrap(), &one.id).unwrap();
+        1.0 - weighed.weigh.reading(&weighed.case, p).chance[b]
+    };
+    assert!(open("lit counter, watch counter 1") < open("lit counter, off 1, dark counter, on 1, lit counter"));
+    // It was another handle: what went out with it does not count.
+    w.act("wrong-handle 1").unwrap();
+    assert_eq!(singled_out(&w, "counter"), None);
+    assert!(shown(&w).lines.iter().any(|line| line.change.is_some() && line.role == LineRole::Doubted), "{:?}", shown(&w));
+    // Lit all the while, it is on another one; out for good, its breaker may not have latched.
+    let stayed = after("lit counter, watch counter 1 stayed lit");
+    let Verdict::Open { possible, .. } = known(&stayed, "counter") else { panic!() };
+    assert_eq!(possible.iter().map(|b| stayed.home.panels().number(b)).collect::<Vec<_>>(), ["3", "2"]);
+    let out = after("lit counter, lit ceiling, lit lantern, watch counter 1 stayed out");
+    assert!(matches!(next_step(&out.home), NextStep::Cycle { .. }), "{:?}", next_step(&out.home));
+    // Struck out, nothing of it is left.
+    let mut struck = after("lit counter, watch counter 1");
+    struck.act(&format!("strike {}", struck.book.seq())).unwrap();
+    assert_eq!((struck.home.switchings().count(), singled_out(&struck, "counter")), (0, None));
+    // With the breaker off there is nothing to watch; nor where handles moved since the watcher looked.
+    assert!(after("off 1").act("watch counter 1").unwrap_err().wrong.contains("1 is off"));
+}
+
+#[test]
 fn what_rested_on_a_wrong_handle_is_open_again_and_what_was_proven_otherwise_stays() {
     // Told after the fact that it was not 1 that was switched off the first time.
     let mut w = after("proof lantern 2, lit counter, lit ceiling, off 1, dark counter, dark counter");

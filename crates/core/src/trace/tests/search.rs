@@ -2,7 +2,7 @@
 
 use crate::fixture::{Written, written};
 use crate::model::Method;
-use crate::proof::Weigh;
+use crate::proof::{Way, Weigh};
 use crate::search::*;
 use crate::trace::{NextStep, TraceView, Verdict, trace_view, verdicts};
 
@@ -10,7 +10,15 @@ const PAIR: Crew = Crew { alone: false, plugs: 1, tone: false, radio: false };
 
 /// Three breakers, two rooms, five points, no card.
 fn small(labels: Vec<OldLabel>) -> Case {
-    let point = |room, class| CasePoint { room, class, name: String::new(), high: false, max_dark_s: None, by_itself: false };
+    let point = |room, class| CasePoint {
+        room,
+        class,
+        name: String::new(),
+        high: false,
+        max_dark_s: None,
+        by_itself: false,
+        delicate: false,
+    };
     Case {
         rooms: 2,
         walk_s: vec![vec![0.0, 4.0], vec![4.0, 0.0]],
@@ -22,6 +30,7 @@ fn small(labels: Vec<OldLabel>) -> Case {
         stay_on: OffSet::NONE,
         leads_on: OffSet::NONE,
         gone: OffSet::NONE,
+        delicate: OffSet::NONE,
         points: vec![
             point(0, PointClass::Receptacle),
             point(0, PointClass::Receptacle),
@@ -90,7 +99,7 @@ fn the_belief_of_a_small_house_agrees_with_every_assignment_enumerated() {
         let mut search = Search::new(&case, PAIR, Costs::default());
         for (p, off, dark) in &looks {
             search.weigh.switched(*off);
-            search.weigh.saw(&case, *p, *dark, false, false, 0);
+            search.weigh.saw(&case, *p, *dark, Way::Anew, false, 0);
         }
         search.weigh.infer(&case);
         let exact = enumerated(&case, 0.9 * search.belief().affinity(), &looks);
@@ -459,7 +468,7 @@ fn an_old_card_is_believed_less_after_looks_that_it_did_not_foretell_and_more_af
         let before = weigh.belief().card_trust();
         weigh.switched(OffSet::one(0));
         for point in [0, 1] {
-            weigh.saw(&case, point, dark, false, false, 0);
+            weigh.saw(&case, point, dark, Way::Anew, false, 0);
             weigh.infer(&case);
         }
         weigh.belief().card_trust() - before
@@ -471,7 +480,7 @@ fn an_old_card_is_believed_less_after_looks_that_it_did_not_foretell_and_more_af
     let mut weigh = Weigh::new(&blank, false);
     let before = weigh.belief().card_trust();
     weigh.switched(OffSet::one(0));
-    weigh.saw(&blank, 0, false, false, false, 0);
+    weigh.saw(&blank, 0, false, Way::Anew, false, 0);
     assert!((weigh.belief().card_trust() - before).abs() < 1e-9);
 }
 
