@@ -3,6 +3,7 @@ import { heardTime } from "./clock";
 import type { components, paths } from "./generated/types";
 
 type Schemas = components["schemas"];
+export type MethodMinutes = Schemas["MethodMinutes"];
 export type HomeNow = Schemas["HomeNow"];
 export type KnownPoints = Schemas["KnownPoints"];
 export type Checks = Schemas["Checks"];

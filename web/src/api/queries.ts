@@ -98,9 +98,10 @@ export const readInstrument = (
   answer(api.GET("/api/homes/{home}/practice/reading", { params: { path: { home }, query: { instrument, ...at } } }));
 
 /** What each method of tracing would take from here; worked out when it is asked for. */
-export const useMethods = (home: string, wanted: boolean) =>
+export const useMethods = (home: string, wanted: boolean, when: "before" | "meanwhile" = "meanwhile") =>
   useQuery({
-    queryKey: [...of(home), "methods"],
+    // What was worked out before the first step says nothing later.
+    queryKey: [...of(home), "methods", when],
     enabled: wanted,
     queryFn: () => answer(api.GET("/api/homes/{home}/trace/methods", { params: { path: { home } } })),
   });

@@ -132,7 +132,7 @@ function Acts({ card, home, onFacts }: Omit<Props, "children">) {
   const isKept = (instead: StepAct) => instead.does === "record" && instead.reason;
   const kept = card.instead.filter(isKept);
   const others = card.instead.filter((instead) => !isKept(instead));
-  if (!card.main && card.acts.length + card.choices.length === 0) return null;
+  if (!card.main && card.acts.length + card.choices.length + card.instead.length === 0) return null;
   return (
     <>
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", mt: 1 }}>

@@ -18,8 +18,18 @@ pub(crate) const BIG: [&str; 13] = [
     "sauna",
 ];
 /// What a compressor runs in.
-pub(crate) const COMPRESSORS: [&str; 8] =
-    ["refrigerator", "fridge", "freezer", "air conditioner", "dehumidifier", "compressor", "heat pump", "ice maker"];
+pub(crate) const COMPRESSORS: [&str; 10] = [
+    "refrigerator",
+    "fridge",
+    "freezer",
+    "ice box",
+    "icebox",
+    "air conditioner",
+    "dehumidifier",
+    "compressor",
+    "heat pump",
+    "ice maker",
+];
 /// Where work is lost when it goes dark.
 pub(crate) const COMPUTERS: [&str; 6] = ["computer", "computers", "office", "server", "network", "router"];
 /// What calls for help when it loses power.

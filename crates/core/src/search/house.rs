@@ -157,7 +157,7 @@ impl House {
                     high: false,
                     max_dark_s: p.max_off_min.map(|min| min * 60.0),
                     by_itself: false,
-                    delicate: is_delicate(&p.name),
+                    delicate: p.max_off_min.is_some() || is_delicate(&p.name),
                 })
                 .collect(),
         }

@@ -89,7 +89,8 @@ pub(super) fn case_of(home: &Study, ids: &[BreakerId], rooms: &[RoomId], setup: 
                 high: p.volts == Volts::new(240),
                 max_dark_s: p.details.dark_minutes.map(|minutes| f64::from(minutes) * 60.0),
                 by_itself: p.details.goes_by.is_some_and(|by| !by.shows_its_power()),
-                delicate: is_delicate(&p.name),
+                // What may be dark only so long is mostly cooled, or a machine that runs.
+                delicate: p.details.dark_minutes.is_some() || is_delicate(&p.name),
             })
             .collect(),
     }

@@ -66,7 +66,9 @@ impl Rounds<'_> {
     /// Seen to go out and to come back with its breaker: an outage, or another breaker that tripped, does not do that.
     pub(super) fn watch(&self, breaker: BreakerId, point: PointId) -> NextStep {
         let number = self.home.panels().number(&breaker);
-        let why = format!("It may be on {number}. What goes out and comes back as {number} is moved is on {number}.");
+        let why = format!(
+            "It may be on {number}. If it goes out and comes back just as {number} is switched, hardly anything else can have done it."
+        );
         NextStep::Watch { place: self.in_words(&point), breaker, point, why }
     }
 

@@ -38,7 +38,13 @@ impl House<'_> {
 
     /// Adds points of one kind in a row, from the keyboard.
     pub async fn add_points(&self, kind: &str, names: &[&str]) -> Result<()> {
+        // `240 V appliance`: an appliance, with the tick beside its name.
+        let high = kind.strip_prefix("240 V ").map(|kind| kind[..1].to_uppercase() + &kind[1..]);
+        let kind = high.as_deref().unwrap_or(kind);
         self.0.press(kind).await?;
+        if high.is_some() {
+            self.0.press("240 V").await?;
+        }
         let label = if kind == "Appliance" { "Which appliance" } else { "Where in the room" };
         for name in names {
             let before = self.points().await?;

@@ -31,9 +31,23 @@ impl Trace<'_> {
         methods_say: "[role=radiogroup]";
     }
 
-    /// Says who traces and with what, as it is offered: two people with one tester.
+    /// Says who traces and with what, as it is offered: two people with one tester; one breaker at a time.
     pub async fn begin(&self) -> Result<()> {
+        self.method("One breaker at a time").await?.click().await?;
         self.0.press("Begin").await
+    }
+
+    /// The same by the quickest method, which is chosen once the minutes are worked out.
+    pub async fn begin_quickest(&self) -> Result<()> {
+        self.method(": about ").await?;
+        self.0.press("Begin").await
+    }
+
+    async fn method(&self, words: &str) -> Result<thirtyfour::WebElement> {
+        let label = format!("//*[@role='radiogroup']//label[contains(., '{words}')]");
+        let label = self.0.find(By::XPath(label)).await?;
+        label.scroll_into_view().await?;
+        Ok(label)
     }
 
     /// What is to be done next: `switch_off`, `look` …

@@ -38,6 +38,11 @@ const write = async (name) => {
 };
 const look = async () => {
   const card = (await wait('a point', () => document.querySelector('[data-testid=current-point]'))).innerText;
+  if (card.includes('Read its volts')) {
+    named('Meter').click();
+    const volts = parseFloat((await wait('a reading', () => document.querySelector('[data-testid=reading]'))).innerText);
+    if (volts < 10 || volts >= 100) return write('Enter ' + volts + ' V');
+  }
   const outlet = card.split('\n').some((line) => line.startsWith('receptacle') && !line.includes('240 V'));
   named(outlet ? 'Plug-in tester' : 'Look').click();
   const words = (await wait('a reading', () => document.querySelector('[data-testid=reading]'))).innerText;
@@ -50,6 +55,10 @@ const look = async () => {
     const step = side().dataset.step;
     if (step === 'done') return 'done';
     if (step === 'see_all_lit' || step === 'look_under') await look();
+    else if (step === 'watch') {
+      named('Watch while it is switched off and on').click();
+      await write((await wait('a reading', () => document.querySelector('[data-testid=reading]'))).innerText.slice(0, -1));
+    }
     else if (['switch_to', 'switch_on', 'cycle'].includes(step)) await write([...side().querySelectorAll('button')].map((b) => b.textContent.trim()).find((words) => words.startsWith('Done, ')));
     else throw new Error('the trace asks to ' + step);
   }
@@ -58,7 +67,8 @@ const look = async () => {
 "#;
 
 pub(crate) async fn sixty_points_on_a_phone_as_without_a_screen(_: &Chrome, page: &Page, _: View) -> Result<()> {
-    let recipe = Recipe { seed: 2, points: 60, level: Level::Usual };
+    // In this house nobody comes upon a handle that stands wrong: that is told on other screens than the trace.
+    let recipe = Recipe { seed: 20, points: 60, level: Level::Usual };
     let way = TraceSetup { method: Method::SeveralOff, ..TraceSetup::default() };
     let expected = trace_through(recipe, way)?.acts;
     let site = Site::empty().await?;

@@ -16,11 +16,12 @@ pub(crate) async fn two_windows_stay_in_step(chrome: &Chrome, page: &Page, _: Vi
         window.goto(&address).await?;
         Trace(window).wait_step("switch_off").await?;
     }
+    let asked = format!("OFF: {}", Trace(page).blade().await?);
     page.press("Done, it is off").await?;
-    page.off_now_says("OFF: 9").await?;
+    page.off_now_says(&asked).await?;
     // The bar on the other phone follows within half a second of the line being written.
     let written = Instant::now();
-    walker.off_now_says("OFF: 9").await?;
+    walker.off_now_says(&asked).await?;
     let late = written.elapsed();
     ensure!(late < Duration::from_millis(500), "the other window followed after {late:?}");
     Trace(&walker).walk_says("Lit or dark?").await?;

@@ -2,18 +2,28 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { TraceSetup } from "../../api/client";
+import type { Method, TraceSetup } from "../../api/client";
+import { useMethods } from "../../api/queries";
 import { Block } from "../../parts/Block";
 import { Crew } from "./Crew";
+import { MethodRadios } from "./MethodRadios";
 
 interface Props {
+  home: string;
   setup: TraceSetup;
   onBegin: (setup: TraceSetup) => void;
 }
 
-/** Asked once, before the first step: alone or with whom, and with what. */
-export function AskHow({ setup, onBegin }: Props) {
+/** Asked once, before the first step: alone or with whom, with what, and how. The quickest method is offered. */
+export function AskHow({ home, setup, onBegin }: Props) {
   const [way, setWay] = useState(setup);
+  const [chosen, setChosen] = useState<Method | null>(null);
+  const methods = useMethods(home, true, "before");
+  // The minutes are those of the crew that is entered; of another one they are told after the first step.
+  const isAsEntered = JSON.stringify({ ...way, school: setup.school }) === JSON.stringify(setup);
+  const minutes = isAsEntered ? methods.data : undefined;
+  const [quickest] = [...(methods.data ?? [])].sort((a, b) => a.minutes - b.minutes);
+  const school = chosen ?? quickest?.method ?? way.school;
   return (
     <Box data-weight="loud" data-testid="ask-how" sx={{ maxWidth: 560 }}>
       <Block title="Before you begin: who traces, and with what?">
@@ -21,7 +31,16 @@ export function AskHow({ setup, onBegin }: Props) {
           The order of the steps follows from it. It can be changed at any time under &ldquo;How to trace&rdquo;.
         </Typography>
         <Crew setup={way} onSetup={setWay} />
-        <Button variant="contained" data-main onClick={() => onBegin(way)}>
+        <Typography variant="h3" component="h2" sx={{ mt: 2 }}>
+          How?
+        </Typography>
+        <Typography variant="body2" color="text.secondary">
+          {methods.isFetching
+            ? "Working out what each would take."
+            : "The quickest is chosen. With each of them a point is proven by one breaker alone."}
+        </Typography>
+        <MethodRadios chosen={school} tone={way.tone} minutes={minutes} left="" onChoose={setChosen} />
+        <Button variant="contained" data-main sx={{ mt: 1 }} onClick={() => onBegin({ ...way, school })}>
           Begin
         </Button>
       </Block>

@@ -1,14 +1,11 @@
 import Button from "@mui/material/Button";
-import FormControlLabel from "@mui/material/FormControlLabel";
-import Radio from "@mui/material/Radio";
-import RadioGroup from "@mui/material/RadioGroup";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import type { Method, TraceSetup } from "../../api/client";
-import { LISTS } from "../../api/generated/lists";
+import type { TraceSetup } from "../../api/client";
 import { useMethods } from "../../api/queries";
 import { Block } from "../../parts/Block";
 import { Crew } from "./Crew";
+import { MethodRadios } from "./MethodRadios";
 
 interface Props {
   home: string;
@@ -20,27 +17,15 @@ interface Props {
 export function MethodChoice({ home, setup, onSetup }: Props) {
   const [asked, setAsked] = useState(false);
   const methods = useMethods(home, asked);
-  const minutes = (which: Method) => methods.data?.find((s) => s.method === which)?.minutes;
-  const offered = LISTS.methods.filter(([which]) => which !== "tone_tracer" || setup.tone || setup.school === which);
   return (
     <Block title="How to trace">
-      <RadioGroup
-        value={setup.school}
-        onChange={(_, next) => onSetup({ ...setup, school: next as Method })}
-        aria-label="How to trace"
-      >
-        {offered.map(([which, words]) => {
-          const takes = minutes(which);
-          return (
-            <FormControlLabel
-              key={which}
-              value={which}
-              control={<Radio />}
-              label={takes === undefined ? words : `${words}: about ${Math.max(1, Math.round(takes))} min left`}
-            />
-          );
-        })}
-      </RadioGroup>
+      <MethodRadios
+        chosen={setup.school}
+        tone={setup.tone}
+        minutes={methods.data}
+        left=" left"
+        onChoose={(school) => onSetup({ ...setup, school })}
+      />
       <Crew setup={setup} onSetup={onSetup} />
       {methods.data === undefined && (
         <Button variant="outlined" onClick={() => setAsked(true)} disabled={methods.isFetching}>

@@ -43,7 +43,7 @@ function Trace({ home, view }: { home: HomeOverview; view: TraceView }) {
   useNewStep([view.panel, view.walk]);
   useKeys({ u: looks.last ? looks.strikeLast : undefined, Enter: pressMain });
   if (view.asks_setup) {
-    return <AskHow setup={view.setup} onBegin={(way) => looks.act([{ kind: "trace_set", way }])} />;
+    return <AskHow home={home.id} setup={view.setup} onBegin={(way) => looks.act([{ kind: "trace_set", way }])} />;
   }
   // In a made-up house the instruments lie beside the point that is asked for.
   const kit = home.practice && <Instruments home={home} view={view} looks={looks} />;
