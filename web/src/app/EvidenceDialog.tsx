@@ -5,16 +5,12 @@ import Dialog from "@mui/material/Dialog";
 import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
-import Table from "@mui/material/Table";
-import TableBody from "@mui/material/TableBody";
-import TableCell from "@mui/material/TableCell";
-import TableHead from "@mui/material/TableHead";
-import TableRow from "@mui/material/TableRow";
 import Typography from "@mui/material/Typography";
 import type { ReactNode } from "react";
 import type { Evidence, Fact, HomeOverview } from "../api/client";
 import { useEvidence } from "../api/queries";
 import { useRecord } from "../api/record";
+import { tone } from "./theme";
 import { useAct } from "./useAct";
 import { useNotice } from "./useNotice";
 import { DeviceActs } from "./DeviceActs";
@@ -42,7 +38,7 @@ export function EvidenceDialog({ home, point, onClose }: { home: HomeOverview; p
       </DialogTitle>
       <DialogContent>
         <Loaded query={evidence} what="evidence">
-          {(data: Evidence) => <EvidenceTable evidence={data} home={home} />}
+          {(data: Evidence) => <EvidenceShown evidence={data} home={home} />}
         </Loaded>
         <DeviceActs home={home} point={point} />
       </DialogContent>
@@ -70,7 +66,7 @@ function Stories({ stories }: { stories: string[] }) {
   );
 }
 
-function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverview }) {
+function EvidenceShown({ evidence, home }: { evidence: Evidence; home: HomeOverview }) {
   const record = useRecord(home.id);
   const act = useAct(home.id);
   const say = useNotice();
@@ -91,43 +87,37 @@ function EvidenceTable({ evidence, home }: { evidence: Evidence; home: HomeOverv
         before the box is opened. An electrician sees it there, or at the panel.
       </Offer>
       {evidence.lines.length > 0 && (
-        <Table size="small">
-          <TableHead>
-            <TableRow>
-              <TableCell>Seen</TableCell>
-              <TableCell>Off then</TableCell>
-              <TableCell>Part</TableCell>
-              <TableCell>When, who</TableCell>
-              <TableCell>Wrong?</TableCell>
-            </TableRow>
-          </TableHead>
-          <TableBody>
-            {evidence.lines.map((line) => (
-              <TableRow key={line.line} data-role={line.role}>
-                <TableCell sx={{ fontWeight: 700, whiteSpace: "nowrap" }}>
-                  {[line.change ?? line.seen, line.volts != null && `${line.volts} V`].filter(Boolean).join(", ")}
-                </TableCell>
-                <TableCell>{line.off.length === 0 ? "nothing" : line.off.join(", ")}</TableCell>
-                <TableCell sx={{ color: line.role === "disagrees" ? "error.main" : "inherit" }}>
+        <Box component="ol" aria-label="Every look" sx={{ listStyle: "none", m: 0, p: 0 }}>
+          {evidence.lines.map((line) => (
+            <Box
+              component="li"
+              key={line.line}
+              data-role={line.role}
+              sx={{ display: "flex", gap: 1, alignItems: "center", borderTop: `1px solid ${tone("rule")}`, py: 0.75 }}
+            >
+              <Box sx={{ flex: 1 }}>
+                <Typography>
+                  <strong>
+                    {[line.change ?? line.seen, line.volts != null && `${line.volts} V`].filter(Boolean).join(", ")}
+                  </strong>{" "}
+                  with {line.off.length === 0 ? "everything on" : `${line.off.join(", ")} off`}
+                </Typography>
+                <Typography variant="body2" color={line.role === "disagrees" ? "error" : "text.secondary"}>
                   {ROLE[line.role]}
-                  {line.not_counted != null && `: ${line.not_counted}`}
-                </TableCell>
-                <TableCell>
-                  {when(line.at)}, {line.by}
-                </TableCell>
-                <TableCell>
-                  <Button
-                    color="inherit"
-                    size="small"
-                    onClick={() => void record([{ kind: "line_struck", line: line.line }]).catch(say.problem)}
-                  >
-                    Strike out
-                  </Button>
-                </TableCell>
-              </TableRow>
-            ))}
-          </TableBody>
-        </Table>
+                  {line.not_counted != null && `: ${line.not_counted}`}. {when(line.at)}, {line.by}
+                </Typography>
+              </Box>
+              <Button
+                color="inherit"
+                size="small"
+                sx={{ flexShrink: 0 }}
+                onClick={() => void record([{ kind: "line_struck", line: line.line }]).catch(say.problem)}
+              >
+                Strike out
+              </Button>
+            </Box>
+          ))}
+        </Box>
       )}
     </>
   );

@@ -211,13 +211,13 @@ impl Trace<'_> {
     /// How many lines of the evidence disagree with the others.
     pub async fn disagreeing(&self) -> Result<usize> {
         self.0.test_id("because").await?;
-        self.0.count("tr[data-role=disagrees]").await
+        self.0.count("li[data-role=disagrees]").await
     }
 
     /// Strikes out the first of them.
     pub async fn strike_disagreeing(&self) -> Result<()> {
-        self.0.find(By::XPath("(//tr[@data-role='disagrees'])[1]//button")).await?.click().await?;
-        self.0.wait_gone(By::Css("tr[data-role=disagrees]")).await
+        self.0.find(By::XPath("(//li[@data-role='disagrees'])[1]//button")).await?.click().await?;
+        self.0.wait_gone(By::Css("li[data-role=disagrees]")).await
     }
 
     /// Waits until nothing contradicts anything.
