@@ -6,9 +6,10 @@ use super::{Refusal, RefusalCode};
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum Level {
-    /// The old card is right, every lamp works, one panel.
+    /// The old card is right, every lamp works, one panel, and nothing goes wrong.
     Plain,
-    /// The card is a quarter wrong; strays, burnt-out lamps, GFCI chains, shared neutrals, something that must stay on.
+    /// The card is a quarter wrong; strays, burnt-out lamps, GFCI chains, shared neutrals, something that must stay on;
+    /// breakers that trip or do not latch, outages, points that go by themselves, another handle or point than was meant.
     Usual,
     /// Besides: a sub-panel, a tripped GFCI, switches that are off, voltages that are not there, a breaker that feeds nothing,
     /// points that nobody listed.

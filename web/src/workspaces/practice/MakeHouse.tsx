@@ -11,8 +11,12 @@ import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
 
 const LEVELS: [Level, string, string][] = [
-  ["plain", "Plain", "The card is right, one panel."],
-  ["usual", "Usual", "A quarter of the card is wrong, some points are on odd breakers, there are GFCIs."],
+  ["plain", "Plain", "The card is right, one panel, and nothing goes wrong."],
+  [
+    "usual",
+    "Usual",
+    "A quarter of the card is wrong, some points are on odd breakers, there are GFCIs. Breakers trip or do not latch, the power may fail, some points go by themselves.",
+  ],
   ["tricky", "Tricky", "A sub-panel, too, tripped GFCIs, and points that are missing from the list."],
 ];
 
