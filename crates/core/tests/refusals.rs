@@ -259,6 +259,13 @@ fn rooms_and_points_that_cannot_be() {
             ),
             ("no-room Kitchen", StillNeeded, "Kitchen still has 3 points.", "Move or remove its points first."),
             ("no-room Cellar", Unknown, "There is no such room.", "Name a room that is entered on the House screen."),
+            (
+                "off 1; watch counter 1",
+                RefusalCode::OffSetChanged,
+                "1 is off: nothing can be watched going out with it.",
+                "Say first that it is on again, or look whether the point is lit or dark.",
+            ),
+            ("watch attic 1", Unknown, "There is no such point.", "Name a point that is entered on the House screen."),
             ("dark attic", Unknown, "There is no such point.", "Name a point that is entered on the House screen."),
             (
                 "fact {\"kind\":\"point_placed\",\"point\":\"twin\",\"room\":\"kitchen\",\"point_kind\":\"light\",\"name\":\"Ceiling\",\"volts\":120}",

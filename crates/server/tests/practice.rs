@@ -84,6 +84,19 @@ async fn instruments_follow_the_handles_and_write_nothing() {
     assert_eq!(post(&site.address, name, acts(&site.address, name, &format!("off {number}")).await).await.0, 200);
     let dark = eye().await;
     assert_ne!(lit["words"], dark["words"], "with {number} off: {dark}");
+    // The handles, and what a point does while its breaker is switched off and on again.
+    let handles = get(&format!("{home}/practice/reading?instrument=eye&handles=true")).await;
+    assert_eq!(handles["words"], "Every handle stands as the logbook says.");
+    let panels = get(&format!("{home}/panels")).await;
+    let find = |want: &dyn Fn(&serde_json::Value) -> bool| -> String {
+        let all = panels.as_array().unwrap().iter().flat_map(|panel| panel["breakers"].as_array().unwrap());
+        all.into_iter().find(|breaker| want(breaker)).unwrap()["breaker"].as_str().unwrap().to_owned()
+    };
+    let (own, other) = (find(&|b| b["number"] == number), find(&|b| b["number"] != number && b["volts"] == 120));
+    assert_eq!(post(&site.address, name, acts(&site.address, name, &format!("on {number}")).await).await.0, 200);
+    let watched = async |breaker| get(&format!("{home}/practice/reading?instrument=eye&point={light}&breaker={breaker}")).await;
+    assert_eq!(watched(own).await["words"], "It went out, and came back.");
+    assert_eq!(watched(other).await["words"], "It stayed lit.");
     // Without a made-up house there is nothing to read, and a point has to be there.
     let demo = format!("{}/api/homes/juniper-lane/practice", site.address);
     for (address, status, says) in [

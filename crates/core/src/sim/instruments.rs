@@ -10,7 +10,7 @@ use rand::Rng;
 use rand_pcg::Pcg64Mcg;
 
 use super::draw::MadeHouse;
-use super::mishaps::{Mishaps, is_beside};
+use super::mishaps::{Mishaps, mixed};
 use crate::logbook::{Home, Instrument, PointPlaced};
 use crate::model::{BreakerId, Change, Point, PointId, PointKind, State, Volts, Worked};
 use crate::search::Feed;
@@ -125,11 +125,7 @@ impl<'a> Live<'a> {
     /// Chance at this point: another one for every look, the same when it is played again.
     fn chance(&self, instrument: Instrument, place: &str, times: usize) -> Pcg64Mcg {
         let recipe = self.home.practice().map_or(0, |recipe| recipe.seed);
-        let mut mix: u64 = 0xcbf2_9ce4_8422_2325 ^ u64::from(recipe);
-        let bytes = place.bytes().chain([instrument as u8]).chain(times.to_le_bytes());
-        for byte in bytes {
-            mix = (mix ^ u64::from(byte)).wrapping_mul(0x0100_0000_01b3);
-        }
+        let mix = mixed(u64::from(recipe), place.bytes().chain([instrument as u8]).chain(times.to_le_bytes()));
         Pcg64Mcg::new(u128::from(mix) << 1 | 1)
     }
 
@@ -289,7 +285,7 @@ impl<'a> Live<'a> {
     fn tone(&self, point: &Point, chance: &mut Pcg64Mcg) -> Reading {
         let mut reading = Reading::new(Instrument::ToneTracer, "No tone anywhere.");
         let Some(own) = self.feed(&point.id).breaker.and_then(|b| self.home.panels().breaker(&b)) else { return reading };
-        let beside: Vec<&crate::model::Breaker> = self.home.panels().breakers().filter(|b| is_beside(own, b)).collect();
+        let beside: Vec<&crate::model::Breaker> = self.home.panels().breakers().filter(|b| own.is_beside(b)).collect();
         let loudest = if chance.random::<f64>() < TONE_RIGHT || beside.is_empty() {
             own
         } else {

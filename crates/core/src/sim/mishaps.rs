@@ -11,13 +11,18 @@ use crate::proof::rates;
 /// Seconds from one look to the next, as far as outages and points that go by themselves count them.
 const LOOK_S: f64 = 8.0;
 
+/// Bytes mixed into one number: FNV-1a, public domain.
+pub(super) fn mixed(start: u64, bytes: impl IntoIterator<Item = u8>) -> u64 {
+    let mix = |mix: u64, byte| (mix ^ u64::from(byte)).wrapping_mul(0x0100_0000_01b3);
+    bytes.into_iter().fold(0xcbf2_9ce4_8422_2325 ^ start, mix)
+}
+
 /// A number from 0 to 1 that these words and counts alone decide.
 pub(super) fn chance(recipe: Recipe, what: &str, about: &str, nth: usize) -> f64 {
-    // FNV-1a, then the last steps of SplitMix64: both public domain.
-    let mut mix: u64 = 0xcbf2_9ce4_8422_2325 ^ u64::from(recipe.seed) << 16 ^ u64::from(recipe.points);
-    for byte in what.bytes().chain([0]).chain(about.bytes()).chain([0]).chain(nth.to_le_bytes()) {
-        mix = (mix ^ u64::from(byte)).wrapping_mul(0x0100_0000_01b3);
-    }
+    let start = u64::from(recipe.seed) << 16 ^ u64::from(recipe.points);
+    let words = what.bytes().chain([0]).chain(about.bytes()).chain([0]).chain(nth.to_le_bytes());
+    // The last steps of SplitMix64, public domain: what differs in the last byte alone is far apart, too.
+    let mut mix = mixed(start, words);
     mix = (mix ^ mix >> 30).wrapping_mul(0xbf58_476d_1ce4_e5b9);
     mix = (mix ^ mix >> 27).wrapping_mul(0x94d0_49bb_1331_11eb);
     ((mix ^ mix >> 31) >> 11) as f64 / (1_u64 << 53) as f64
@@ -94,14 +99,14 @@ impl Mishaps {
         let comes = |what: &str| chance(recipe, what, moved.as_str(), nth);
         let others = || breakers.iter().filter(|b| b.id != *moved && !b.must_stay_on());
         for other in others() {
-            let beside = if to == State::Off && is_beside(own, other) { rates::TRIPS_BESIDE } else { 0.0 };
+            let beside = if to == State::Off && own.is_beside(other) { rates::TRIPS_BESIDE } else { 0.0 };
             if comes(&format!("trips {}", other.id)) < rates::TRIPS / breakers.len() as f64 + beside {
                 self.tripped.insert(other.id.clone());
             }
         }
         if to == State::Off {
             if comes("wrong handle") < rates::WRONG_HANDLE {
-                let beside: Vec<&BreakerId> = others().filter(|b| is_beside(own, b)).map(|b| &b.id).collect();
+                let beside: Vec<&BreakerId> = others().filter(|b| own.is_beside(b)).map(|b| &b.id).collect();
                 let which = (comes("which instead") * beside.len() as f64) as usize;
                 self.still_on.insert(moved.clone(), beside.get(which).copied().cloned());
             }
@@ -163,10 +168,4 @@ fn is_outage(recipe: Recipe, points: usize, looks: usize) -> bool {
         let chance = |what| chance(recipe, what, "", nth);
         if out { chance("outage ends") >= ends } else { chance("outage begins") < begins }
     })
-}
-
-/// Whether they sit one above the other in a column.
-pub(super) fn is_beside(one: &Breaker, other: &Breaker) -> bool {
-    let (a, c) = (i32::from(one.at[0].space), i32::from(other.at[0].space));
-    one.id != other.id && one.panel == other.panel && (a - c).abs() <= 2 && (a - c) % 2 == 0
 }

@@ -53,13 +53,7 @@ pub(super) fn case_of(home: &Study, ids: &[BreakerId], rooms: &[RoomId], setup: 
     let breakers: Vec<Option<&Breaker>> = ids.iter().map(|id| home.panels().breaker(id)).collect();
     let beside = |own: Option<&Breaker>| -> Vec<usize> {
         let Some(own) = own else { return Vec::new() };
-        let near = |other: &&Breaker| {
-            other.id != own.id && other.panel == own.panel && {
-                let (a, c) = (i32::from(own.at[0].space), i32::from(other.at[0].space));
-                (a - c).abs() <= 2 && (a - c) % 2 == 0
-            }
-        };
-        breakers.iter().enumerate().filter(|(_, other)| other.as_ref().is_some_and(near)).map(|(n, _)| n).collect()
+        breakers.iter().enumerate().filter(|(_, other)| other.is_some_and(|other| own.is_beside(other))).map(|(n, _)| n).collect()
     };
     let which = |want: &dyn Fn(&Breaker) -> bool| -> OffSet {
         breakers.iter().enumerate().filter(|(_, b)| b.is_none_or(want)).map(|(n, _)| n).collect()

@@ -84,7 +84,11 @@ pub fn evidence(home: &Study, point: &PointId) -> Option<Evidence> {
     let known = verdict(home, point);
     let counted = counted(home, &looks);
     let metered: Vec<&Metered> = home.trace().metered().iter().filter(|metered| &metered.point == point).collect();
-    let numbers = |off: &BTreeSet<BreakerId>| off.iter().map(|b| home.panels().number(b)).collect();
+    let numbers = |off: &BTreeSet<BreakerId>| {
+        let mut off: Vec<&BreakerId> = off.iter().collect();
+        off.sort_by_key(|b| home.panels().breaker(b).map(|b| (b.panel.clone(), b.at[0].space)));
+        off.into_iter().map(|b| home.panels().number(b)).collect()
+    };
     let line = |look: &Look, role| EvidenceLine {
         line: look.line.clone(),
         at: look.at,

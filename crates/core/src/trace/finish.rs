@@ -85,16 +85,12 @@ impl Rounds<'_> {
         }
     }
 
-    /// Looks that disagree: the breaker is one of those that are likely all the same.
-    fn is_likely(&self, point: &PointId, breaker: &BreakerId) -> bool {
+    /// Whether the breaker is one of those that are likely for the point, whatever a look said.
+    pub(super) fn is_likely(&self, point: &PointId, breaker: &BreakerId) -> bool {
         const LIKELY: f64 = 0.1;
-        self.is_likelier(point, breaker, LIKELY)
-    }
-
-    /// Whether the breaker is believed to feed the point, at so much or more.
-    pub(super) fn is_likelier(&self, point: &PointId, breaker: &BreakerId, least: f64) -> bool {
-        self.weighed
-            .is_some_and(|weighed| weighed.numbers(point, breaker).is_some_and(|(p, b)| weighed.weigh.belief().of(p)[b] >= least))
+        self.weighed.is_some_and(|weighed| {
+            weighed.numbers(point, breaker).is_some_and(|(p, b)| weighed.weigh.belief().of(p)[b] >= LIKELY)
+        })
     }
 
     /// Points that went dark with one breaker and are not sure, as wanted.

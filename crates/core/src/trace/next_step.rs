@@ -95,11 +95,13 @@ pub fn trace_together(home: &Study, setup: impl Into<TraceSetup>, walkers: &[Str
     view
 }
 
-/// What is off, and what the step wants off.
+/// What is off, and what the step wants off, if only for a moment.
 fn off_with(home: &Study, next: &NextStep) -> BTreeSet<BreakerId> {
     let mut off = (**home.switchings().off()).clone();
     match next {
-        NextStep::SwitchOff { breaker, .. } => drop(off.insert(breaker.clone())),
+        NextStep::SwitchOff { breaker, .. } | NextStep::Cycle { breaker, .. } | NextStep::Watch { breaker, .. } => {
+            off.insert(breaker.clone());
+        }
         NextStep::SwitchTo { off: more, on, .. } => {
             off.extend(more.iter().cloned());
             off.retain(|b| !on.contains(b));
@@ -209,7 +211,7 @@ impl<'a> Rounds<'a> {
     }
 
     /// Whether what it showed makes it likely that it goes on and off by itself, and nobody has told so.
-    fn is_to_be_measured(&self, point: &Point) -> bool {
+    fn fits_one_that_goes_by_itself(&self, point: &Point) -> bool {
         let told = point.details.goes_by.is_some();
         let number = |weighed: &Weighed| weighed.points.iter().position(|p| p == &point.id);
         let behind = || self.weighed.and_then(|weighed| Some(weighed.weigh.behind(&weighed.case, number(weighed)?)));
@@ -217,18 +219,6 @@ impl<'a> Rounds<'a> {
         // Nothing that was never seen dark does so.
         let looks = self.looks.get(&point.id).map_or(&[][..], Vec::as_slice);
         !told && looks.iter().any(|look| look.seen == Seen::Dark) && is_open() && behind().is_some_and(|b| b.is_to_be_measured())
-    }
-
-    fn how_to_look(&self, point: &Point) -> Option<String> {
-        const MEASURE: &str = "What it showed so far fits a point that goes on and off by itself: a switch, a timer, an app. Read its \
-                               volts; that is sure.";
-        const STOP_IT: &str = "What it showed so far fits a point that goes on and off by itself: a timer, a sensor, a second switch, an \
-                               app. Stop that first, and say so at the point.";
-        match (self.is_to_be_measured(point), is_plugged(point)) {
-            (true, true) => Some(MEASURE.to_owned()),
-            (true, false) => Some(STOP_IT.to_owned()),
-            (false, _) => point.how_to_look().map(str::to_owned),
-        }
     }
 
     /// What says that a receptacle has a test button, where that is asked.
@@ -260,6 +250,7 @@ impl<'a> Rounds<'a> {
                     .filter(|p| p.room == room.id && points.contains(&p.id))
                     .map(|p| {
                         let look = self.seen_now(&p.id);
+                        let by_itself = self.fits_one_that_goes_by_itself(p);
                         PointToSee {
                             point: p.id.clone(),
                             name: p.name.clone(),
@@ -273,8 +264,8 @@ impl<'a> Rounds<'a> {
                             again: false,
                             anew: false,
                             test_button: self.test_button(room, p),
-                            how: self.how_to_look(p),
-                            measure: self.is_to_be_measured(p) && is_plugged(p),
+                            how: how_to_look(p, by_itself).map(str::to_owned),
+                            measure: by_itself && is_plugged(p),
                             between: self.between_now(&p.id),
                         }
                     })
@@ -376,6 +367,19 @@ fn dead_anyway(home: &Study) -> &BTreeSet<BreakerId> {
 /// A plug-in tester for what it fits; never at 240 V.
 fn looked_at_with(point: &Point) -> Instrument {
     if is_plugged(point) { Instrument::PlugInTester } else { Instrument::Eye }
+}
+
+/// How a point is looked at, where that is not plain. `by_itself`: what it showed fits one that goes on and off by itself.
+fn how_to_look(point: &Point, by_itself: bool) -> Option<&'static str> {
+    const MEASURE: &str = "What it showed so far fits a point that goes on and off by itself: a switch, a timer, an app. Read its \
+                           volts; that is sure.";
+    const STOP_IT: &str = "What it showed so far fits a point that goes on and off by itself: a timer, a sensor, a second switch, an \
+                           app. Stop that first, and say so at the point.";
+    match (by_itself, is_plugged(point)) {
+        (true, true) => Some(MEASURE),
+        (true, false) => Some(STOP_IT),
+        (false, _) => point.how_to_look(),
+    }
 }
 
 /// A plug-in tester goes in there; never at 240 V.

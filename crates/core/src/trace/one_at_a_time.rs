@@ -105,8 +105,6 @@ impl<'a> Rounds<'a> {
     /// The points to be looked at with just this breaker off. Of two poles it feeds one big thing, as a rule: what has 240 V is
     /// looked at first, and once one of that is dark, other points only where they are likely on it, too.
     fn asked_with(&self, breaker: &Breaker, looked: &[PointId]) -> Vec<PointId> {
-        /// How likely another point has to be to be looked at all the same.
-        const LIKELY: f64 = 0.05;
         let may_be: Vec<&PointId> =
             self.known.iter().filter(|(p, v)| self.may_be_on(p, v, &breaker.id)).map(|(p, _)| p).collect();
         let left = || may_be.iter().copied().filter(|p| !looked.contains(p));
@@ -119,7 +117,7 @@ impl<'a> Rounds<'a> {
         match (high.is_empty(), found) {
             (false, _) => high,
             (true, false) => left().cloned().collect(),
-            (true, true) => left().filter(|p| self.is_likelier(p, &breaker.id, LIKELY)).cloned().collect(),
+            (true, true) => left().filter(|p| self.is_likely(p, &breaker.id)).cloned().collect(),
         }
     }
 

@@ -37,7 +37,9 @@ export function AskHow({ home, setup, onBegin }: Props) {
         <Typography variant="body2" color="text.secondary">
           {methods.isFetching
             ? "Working out what each would take."
-            : `${isAsEntered ? "The quickest is chosen." : "What each takes for this crew is told after the first step."} With each of them a point is proven by one breaker alone.`}
+            : "With each of them a point is proven by one breaker alone."}{" "}
+          {quickest && isAsEntered && "The quickest is chosen."}
+          {quickest && !isAsEntered && "What each takes for this crew is told after the first step."}
         </Typography>
         <MethodRadios chosen={school} tone={way.tone} minutes={minutes} left="" onChoose={setChosen} />
         <Button variant="contained" data-main sx={{ mt: 1 }} onClick={() => onBegin({ ...way, school })}>

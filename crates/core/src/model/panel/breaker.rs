@@ -170,6 +170,12 @@ impl Breaker {
         matches!(self.details.brings_in, Some(OtherSource::PortableGenerator | OtherSource::StandbyGenerator))
     }
 
+    /// Whether they sit one above the other in a column.
+    pub fn is_beside(&self, other: &Self) -> bool {
+        let (own, its) = (i32::from(self.at[0].space), i32::from(other.at[0].space));
+        self.id != other.id && self.panel == other.panel && (own - its).abs() <= 2 && (own - its) % 2 == 0
+    }
+
     /// Whether it must never be switched off.
     pub fn must_stay_on(&self) -> bool {
         matches!(self.kept, Some((Kept::On, _)))

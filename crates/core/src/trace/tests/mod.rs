@@ -357,7 +357,7 @@ fn a_point_that_is_watched_is_seen_lit_then_out_and_back_by_one_line() {
     let mut struck = after("lit counter, watch counter 1");
     struck.act(&format!("strike {}", struck.book.seq())).unwrap();
     assert_eq!((struck.home.switchings().count(), singled_out(&struck, "counter")), (0, None));
-    // With the breaker off there is nothing to watch; nor where handles moved since the watcher looked.
+    // With the breaker off there is nothing to watch.
     assert!(after("off 1").act("watch counter 1").unwrap_err().wrong.contains("1 is off"));
 }
 
@@ -689,4 +689,98 @@ fn a_tap_twice_within_a_second_counts_once() {
     };
     assert_eq!(chances(&[]), chances(&[300]), "the same tap twice is one look");
     assert_ne!(chances(&[]), chances(&[2_000]), "a second look is one");
+}
+
+#[test]
+fn a_point_whose_looks_fit_one_that_goes_by_itself_is_to_be_measured_or_stopped_first() {
+    // A minute goes by between the looks, and it is now lit, now dark, whatever is off.
+    let minute = "lit lantern, ".repeat(60);
+    let looks = |point: &str, seen: [&str; 7]| -> String {
+        let round = |(n, seen): (usize, &&str)| {
+            let off = n / 2 % 2 + 1;
+            format!("{minute}off {off}, {seen} {point}, on {off}, ")
+        };
+        format!("lit counter, lit ceiling, {}off 3", seen.iter().enumerate().map(round).collect::<String>())
+    };
+    let asked = |acts: &str, point: &str| {
+        let view = trace_view(&after(acts).home, Method::OneAtATime);
+        let rooms = view.next.rooms().unwrap_or_else(|| panic!("{:?}", view.next)).to_vec();
+        let asked = rooms.into_iter().flat_map(|room| room.points).find(|asked| asked.name == point).unwrap();
+        (asked.measure, asked.how.unwrap_or_default())
+    };
+    let by_itself = ["dark", "lit", "dark", "lit", "lit", "dark", "lit"];
+    let (measure, how) = asked(&looks("counter", by_itself), "counter");
+    assert!(measure && how.contains("Read its volts"), "{how}");
+    let (measure, how) = asked(&looks("ceiling", by_itself), "ceiling");
+    assert!(!measure && how.contains("Stop that first"), "a light has no place for probes: {how}");
+    // What goes out with one breaker alone does not, nor does a single slip.
+    for seen in [["dark", "dark", "lit", "lit", "dark", "dark", "lit"], ["dark", "dark", "lit", "lit", "lit", "dark", "lit"]] {
+        let view = trace_view(&after(&looks("counter", seen)).home, Method::OneAtATime);
+        let mut points = view.next.rooms().into_iter().flatten().flat_map(|room| &room.points);
+        assert!(points.all(|point| !point.measure), "{:?}", view.next);
+    }
+}
+
+#[test]
+fn of_two_poles_one_big_thing_is_looked_at_first_and_others_only_where_it_stays_lit() {
+    let house = "panel 24\n1 20 kitchen rec\n3 20 kitchen lights\n2-4 40/2 range\n6-8 30/2\n5 20\n7 20\n9 20\n11 20\n13 20\n15 20\n17 20\n19 20\nroom Kitchen\npoint Kitchen receptacle counter\n\
+                 point Kitchen light ceiling\npoint Kitchen appliance range\nrange is 240 V\nlit counter\nlit ceiling\nlit range";
+    let mut w = written(house);
+    let NextStep::SwitchOff { breaker, why, .. } = next_step(&w.home) else { panic!("{:?}", next_step(&w.home)) };
+    assert_eq!(w.home.panels().number(&breaker), "2-4", "before 1, which stands first");
+    assert!(why.contains("one 240 V appliance goes out with it"), "{why}");
+    let asked = |w: &Written| -> Vec<String> {
+        let next = next_step(&w.home);
+        let points = next.rooms().into_iter().flatten().flat_map(|room| &room.points);
+        points.filter(|point| point.seen.is_none()).map(|point| point.name.clone()).collect()
+    };
+    w.act("off 2-4").unwrap();
+    assert_eq!(asked(&w), ["range"]);
+    let mut lit = written(&format!("{house}\noff 2-4\nlit range"));
+    assert_eq!(asked(&lit), ["counter", "ceiling"], "it feeds something else");
+    lit.acts("lit counter\nlit ceiling");
+    assert!(matches!(next_step(&lit.home), NextStep::SwitchOn { .. }));
+    w.act("dark range").unwrap();
+    for _ in 0..3 {
+        if asked(&w) == ["range"] {
+            w.act("dark range").unwrap();
+        }
+    }
+    assert!(matches!(next_step(&w.home), NextStep::SwitchOn { .. }), "nobody walks on for it: {:?}", next_step(&w.home));
+}
+
+#[test]
+fn what_goes_off_for_a_moment_has_the_cautions_of_what_goes_off() {
+    let out = after("share 1 3, lit counter, lit ceiling, lit lantern, watch counter 1 stayed out");
+    let view = trace_view(&out.home, Method::OneAtATime);
+    assert!(matches!(view.next, NextStep::Cycle { .. }), "{:?}", view.next);
+    assert!(view.cautions.iter().any(|caution| caution.starts_with("1 shares a neutral with 3")), "{:?}", view.cautions);
+}
+
+#[test]
+fn where_everything_is_dark_with_one_breaker_nothing_is_proven_until_something_is_lit() {
+    let rooms = ["Kitchen", "Bath", "Study", "Attic", "Cellar", "Hall"];
+    let each = || rooms.iter().flat_map(|room| ["left", "right", "window"].map(|n| format!("{}-{n}", room.to_lowercase())));
+    let mut house = String::from("panel 12\n");
+    for (n, room) in rooms.iter().enumerate() {
+        house.push_str(&format!("{} 20 {room} rec\n", n + 1));
+    }
+    for room in rooms {
+        house.push_str(&format!("room {room}\n"));
+        for name in ["left", "right", "window"] {
+            house.push_str(&format!("point {room} receptacle {}-{name}\n", room.to_lowercase()));
+        }
+    }
+    house.push_str(&each().map(|point| format!("lit {point}\n")).collect::<String>());
+    house.push_str("off 1\n");
+    let kitchen = "dark kitchen-left\ndark kitchen-left\ndark kitchen-right\ndark kitchen-right\n";
+    // The kitchen is dark with 1, as the card says, and nothing else.
+    let alone = written(&format!("{house}{kitchen}lit bath-left\n"));
+    assert_eq!(proven(&alone, "kitchen-left").as_deref(), Some("1"));
+    // The rest of the house is dark, too. It hardly hangs on 1, so the house may have no power.
+    let rest: String = each().skip(3).map(|point| format!("dark {point}\n")).collect();
+    let dark = written(&format!("{house}{rest}{kitchen}"));
+    let stories = evidence(&dark.home, &"kitchen-left".parse().unwrap()).unwrap().stories;
+    assert_eq!(proven(&dark, "kitchen-left"), None, "{stories:?}");
+    assert!(stories[0].starts_with("The house had no power"), "{stories:?}");
 }

@@ -218,6 +218,45 @@ fn without_misreadings_everything_that_may_be_off_is_proven_and_rightly() {
     }
 }
 
+#[test]
+fn what_should_not_go_off_and_on_within_seconds_is_never_watched() {
+    let mut watched = 0;
+    for seed in 0..30 {
+        let house = house(seed);
+        let mut case = house.case();
+        // Every third breaker and point is delicate.
+        case.delicate = (0..case.breakers()).step_by(3).collect();
+        case.points.iter_mut().step_by(3).for_each(|point| point.delicate = true);
+        let mut search = Search::new(&case, PAIR, Costs::default());
+        for _ in 0..120 {
+            match search.next_act() {
+                Act::Look { off, room, points } => {
+                    search.switched(off);
+                    search.went(Place::Room(room));
+                    for p in points {
+                        search.passed(8.0);
+                        // Now and then one is misread, so that there is something to make sure.
+                        search.saw(p, off.has(house.points[p].breaker) != (p % 7 == 0 && off.len() > 2));
+                    }
+                }
+                Act::Watch { breaker, point } => {
+                    watched += 1;
+                    let likely = |p: &usize| case.points[*p].delicate && search.belief().of(*p)[breaker] > 0.3;
+                    assert!(!case.delicate.has(breaker) && !search.off().has(breaker) && !case.stay_on.has(breaker));
+                    assert_eq!((0..case.points.len()).find(likely), None, "{seed}: {breaker} for {point}");
+                    search.saw(point, false);
+                    search.watched(point, breaker, house.points[point].breaker == breaker, true);
+                }
+                Act::Cycle { breaker } => search.cycled(breaker),
+                Act::Control { point } => drop(search.saw(point, search.off().has(house.points[point].breaker))),
+                Act::Tone { .. } => panic!("there is no tracer"),
+                Act::Done => break,
+            }
+        }
+    }
+    assert!(watched > 5, "{watched}");
+}
+
 /// A point on breaker 1 whose first look with that off was misread as lit: what the search asks of it from then on.
 #[test]
 fn after_a_slip_a_point_is_seen_lit_before_its_breaker_is_switched_off_once_more() {
