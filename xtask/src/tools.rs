@@ -57,13 +57,14 @@ pub(crate) fn capture(program: &str, arguments: &[&str]) -> Result<Vec<u8>> {
 }
 
 /// Programs that tests need, and the Debian packages that hold them.
-const NEEDED: [(&str, &str); 6] = [
+const NEEDED: [(&str, &str); 7] = [
     ("chromium", "chromium"),
     ("chromedriver", "chromium-driver"),
     ("pdfinfo", "poppler-utils"),
     ("pdftotext", "poppler-utils"),
     ("python3", "python3"),
     ("pip3", "python3-pip"),
+    ("ngspice", "ngspice"),
 ];
 
 /// Python packages that tests hold our answers against, in `target/python`: a drawing library, and graphs and

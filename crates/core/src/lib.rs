@@ -40,6 +40,8 @@ mod directory;
 
 mod find;
 
+pub mod loads;
+
 mod checks;
 
 mod overview;

@@ -1,5 +1,7 @@
 //! `wayfinder`: the program.
 
+mod worked;
+
 use std::io::{Read, Write};
 use std::net::SocketAddr;
 use std::path::PathBuf;
@@ -13,6 +15,8 @@ use wayfinder_core::sim::{game, marks, score, trace_through};
 use wayfinder_core::{HomeId, Level, Method, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
 use wayfinder_formats::read_home_file;
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
+
+use crate::worked::{Engine, answer_file};
 
 /// Trace which breaker feeds what, and keep the panel's card right.
 #[derive(Parser)]
@@ -150,6 +154,22 @@ enum Practice {
         #[arg(long)]
         json: bool,
     },
+    /// Work out the service calculations of a file of dwellings, one JSON object a line.
+    Service(Cases),
+    /// Level the legs of a file of panels, one JSON object a line.
+    Legs(Cases),
+    /// Solve a file of circuits, one JSON object a line.
+    Network(Cases),
+}
+
+#[derive(clap::Args)]
+struct Cases {
+    /// The file: lines with an `input`; what else stands in a line is passed over.
+    #[arg(long)]
+    file: PathBuf,
+    /// A JSON object a line.
+    #[arg(long)]
+    json: bool,
 }
 
 /// `50x20`: fifty points, twenty houses.
@@ -231,7 +251,11 @@ fn trace_made_up(recipe: Recipe, setup: TraceSetup, json: bool) -> Result<()> {
     Ok(())
 }
 
-fn practice(command: Practice) -> Result<()> {
+fn practice(command: Practice) -> Result<ExitCode> {
+    let on_file = |engine, Cases { file, json }: Cases| {
+        let all_answered = answer_file(engine, &file, json)?;
+        Ok(if all_answered { ExitCode::SUCCESS } else { ExitCode::FAILURE })
+    };
     let (houses, drawn, world, crew, instruments, exchange, strategy, runs, json) = match command {
         Practice::Score { houses, drawn, world, crew, instruments, exchange, strategy, runs, json } => {
             (houses, drawn, world, crew, instruments, exchange, strategy, runs, json)
@@ -247,8 +271,12 @@ fn practice(command: Practice) -> Result<()> {
                 walkers: 1,
                 phones: false,
             };
-            return trace_made_up(Recipe { seed, points, level }, setup, json);
+            trace_made_up(Recipe { seed, points, level }, setup, json)?;
+            return Ok(ExitCode::SUCCESS);
         }
+        Practice::Service(cases) => return on_file(Engine::Service, cases),
+        Practice::Legs(cases) => return on_file(Engine::Legs, cases),
+        Practice::Network(cases) => return on_file(Engine::Network, cases),
     };
     let mut games: Vec<Game> = Vec::new();
     if let Some(houses) = houses {
@@ -270,7 +298,7 @@ fn practice(command: Practice) -> Result<()> {
     let score = score(&houses, crew, costs, strategy, world, runs, &mut || begun.elapsed().as_secs_f64() * 1000.0);
     if json {
         println!("{}", serde_json::to_string(&score)?);
-        return Ok(());
+        return Ok(ExitCode::SUCCESS);
     }
     for played in &score.houses {
         println!(
@@ -292,7 +320,7 @@ fn practice(command: Practice) -> Result<()> {
         s.open_points,
         s.decision_ms_p99
     );
-    Ok(())
+    Ok(ExitCode::SUCCESS)
 }
 
 fn main() -> ExitCode {
@@ -344,7 +372,7 @@ fn run(command: Command) -> Result<ExitCode> {
             println!("{}: {lines} lines", read.home);
         }
         Command::Check { data, json } => return check(&existing(data)?, json),
-        Command::Practice { command } => practice(command)?,
+        Command::Practice { command } => return practice(command),
         Command::Openapi => print!("{}", openapi_json()),
         Command::Rules => {
             for rule in RULES {

@@ -142,3 +142,34 @@ fn a_made_up_house_is_traced_without_a_screen_the_same_every_time() {
         assert!(!done && said.contains(says), "{said}");
     }
 }
+
+#[test]
+fn the_engines_of_the_loads_answer_files() {
+    let data = format!("{}/../core/tests/data", env!("CARGO_MANIFEST_DIR"));
+    for (engine, file, lines) in [("service", "dwellings", 40), ("legs", "legs", 40), ("network", "networks", 20)] {
+        let file = format!("{data}/{file}.jsonl");
+        let (ok, said, _) = wayfinder(&["practice", engine, "--file", &file, "--json"]);
+        let answers: Vec<serde_json::Value> = said.lines().map(|line| serde_json::from_str(line).unwrap()).collect();
+        assert!(ok && answers.len() == lines, "{engine}");
+        let wanted = std::fs::read_to_string(&file).unwrap();
+        for (answer, wanted) in answers.iter().zip(wanted.lines()) {
+            let wanted: serde_json::Value = serde_json::from_str(wanted).unwrap();
+            assert_eq!(answer["id"], wanted["input"]["id"]);
+            assert!(answer["ms"].is_number());
+            for key in wanted["expect"].as_object().unwrap().keys() {
+                assert!(!answer["answer"][key].is_null() || wanted["expect"][key].is_null(), "{engine} {key}");
+            }
+        }
+    }
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("cases.jsonl");
+    std::fs::write(&file, "{\"input\":{\"id\":\"a\",\"edition\":2023,\"area_ft2\":-5}}\nnot a case\n\n").unwrap();
+    let (ok, said, _) = wayfinder(&["practice", "service", "--file", file.to_str().unwrap(), "--json"]);
+    let lines: Vec<&str> = said.lines().collect();
+    assert!(!ok && lines.len() == 2, "{said}");
+    assert!(
+        lines[0].contains("-5 is no plate or area of a dwelling")
+            && lines[1].contains("line 2")
+            && lines[1].contains("this is no case")
+    );
+}

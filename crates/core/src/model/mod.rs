@@ -4,6 +4,7 @@
 //! Nothing here knows the logbook. A value can tell what follows from itself alone (the leg of a space, the ampacity of a
 //! wire); what follows from a whole home is an answer and has a module of its own.
 
+mod appliance;
 mod code;
 pub(crate) mod delicate;
 mod goes_by;
@@ -17,6 +18,7 @@ mod refusal;
 mod tracing;
 mod units;
 
+pub use appliance::{Appliance, DayPart, FigureFrom, Season, Usage, appliances};
 pub use code::{
     Cable, Configuration, Edition, Metal, Terminals, Wire, WireGauge, ampacity, breakers_for, is_standard, largest_breaker,
     largest_service,

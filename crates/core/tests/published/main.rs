@@ -6,4 +6,5 @@ mod breaker_against_wire;
 mod directory_rule;
 mod kinds_by_space;
 mod legs_by_space;
+mod loads;
 mod receptacle_on_circuit;
