@@ -68,10 +68,12 @@ fn benches(c: &mut Criterion) {
         });
     });
     group.sample_size(10);
-    group.bench_function("42 spaces, two moves alone, as an integer program", |b| {
+    group.bench_function("42 spaces, the whole curve, as integer programs", |b| {
         b.iter(|| {
             next = (next + 1) % panels.len();
-            by_integer_program(black_box(&panels[next].panels[0]), 2)
+            let curve = level(&panels[next]).map_or(0, |levelled| levelled.curve.len());
+            let moves = 0..u32::try_from(curve).unwrap_or(0);
+            moves.map(|moves| by_integer_program(black_box(&panels[next].panels[0]), moves)).sum::<f64>()
         });
     });
     group.finish();

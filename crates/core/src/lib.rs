@@ -62,6 +62,7 @@ pub use checks::{Finding, FindingPlace, Mend, RULES, Rule, Severity, about_wordi
 pub use directory::{Card, CardCell, CardText, CellKind, FitRequest, FittedCard, FittedCell, card, fit_card};
 pub use find::{DarkPoint, Found, FoundKind, find};
 pub use lists::{Lists, lists};
+pub use loads::read_plate;
 pub use logbook::*;
 pub use model::*;
 pub use overview::{

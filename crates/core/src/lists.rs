@@ -6,9 +6,9 @@ use serde_json::{Value, json};
 use crate::checks::Severity;
 use crate::logbook::{Fact, Instrument};
 use crate::model::{
-    Bond, BreakerDetails, Cable, Configuration, Edition, GoesBy, Housing, Interior, MainAt, Metal, Method, NeutralLead,
-    OpeningKind, OtherSource, Outlets, PanelDetails, PointDetails, PointKind, Protection, Service, ServiceDisconnect, Terminals,
-    Tie, WireGauge,
+    Appliance, Bond, BreakerDetails, Cable, Configuration, DayPart, Edition, GoesBy, Housing, Interior, MainAt, Metal, Method,
+    NeutralLead, OpeningKind, OtherSource, Outlets, PanelDetails, PointDetails, PointKind, Protection, Service,
+    ServiceDisconnect, Terminals, Tie, WireGauge, appliances,
 };
 
 /// A choice: its value in the JSON, and its words.
@@ -104,6 +104,10 @@ pub struct Lists {
     methods: Vec<Choice>,
     /// Instruments that lie in a made-up house.
     practice_kit: Vec<Choice>,
+    /// The library of appliances.
+    appliances: &'static [Appliance],
+    /// Parts of the day.
+    day_parts: Vec<Choice>,
     /// A panel of which nothing more was read.
     unread_panel: PanelDetails,
     /// A breaker of which nothing more was read.
@@ -232,6 +236,15 @@ pub fn lists() -> Lists {
         .map(|(instrument, words)| (json!(instrument), words.to_owned()))
         .to_vec(),
         goes_by: goes_by(),
+        appliances: appliances(),
+        day_parts: choices!(DayPart {
+            Morning => "morning, 6 to 9",
+            Day => "day, 9 to 17",
+            Meal => "meal times",
+            Evening => "evening, 17 to 23",
+            Night => "night, 23 to 6",
+            Any => "any time",
+        }),
         unread_panel: PanelDetails::default(),
         unread_breaker: BreakerDetails::default(),
         plain_point: PointDetails::default(),

@@ -58,6 +58,11 @@ const EVERYTHING: &str = "rules nec2023
     watch counter 4 stayed lit
     skip ceiling
     tone sink 4
+    load sink microwave
+    load counter toaster
+    no-load counter-toaster
+    watts sink-microwave 1430
+    clamp 4 7.5
     blink
     press-test counter
     press-reset counter

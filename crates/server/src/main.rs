@@ -10,6 +10,7 @@ use std::process::ExitCode;
 use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
+use wayfinder_core::loads::{LoadsView, loads_view};
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{game, marks, score, trace_through};
 use wayfinder_core::{HomeId, Level, Method, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
@@ -80,6 +81,17 @@ enum Command {
         #[arg(long)]
         data: PathBuf,
         /// As JSON.
+        #[arg(long)]
+        json: bool,
+    },
+    /// Say what each circuit of a home carries, nearest its limit first.
+    Loads {
+        /// The data folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// The home's id.
+        home: HomeId,
+        /// As one JSON object.
         #[arg(long)]
         json: bool,
     },
@@ -372,6 +384,14 @@ fn run(command: Command) -> Result<ExitCode> {
             println!("{}: {lines} lines", read.home);
         }
         Command::Check { data, json } => return check(&existing(data)?, json),
+        Command::Loads { data, home, json } => {
+            let view = loads_view(&existing(data)?.home(&home)?.study);
+            if json {
+                println!("{}", serde_json::to_string_pretty(&view)?);
+            } else {
+                print!("{}", loads_in_words(&view));
+            }
+        }
         Command::Practice { command } => return practice(command),
         Command::Openapi => print!("{}", openapi_json()),
         Command::Rules => {
@@ -415,6 +435,18 @@ fn check(desk: &Desk, json: bool) -> Result<ExitCode> {
         }
     }
     Ok(if sound { ExitCode::SUCCESS } else { ExitCode::FAILURE })
+}
+
+/// A line a circuit, then what may not run together.
+fn loads_in_words(view: &LoadsView) -> String {
+    let mut text = format!("{}\n", view.title);
+    for circuit in &view.circuits {
+        text.push_str(&format!("{:>8}  {:4.0} %  {}: {}\n", circuit.number, circuit.percent, circuit.about, circuit.sentence));
+    }
+    for set in &view.not_together {
+        text.push_str(&format!("{:>8}  not together: {}, {:.1} of {} A\n", set.number, set.words, set.amps, set.of));
+    }
+    text
 }
 
 fn listen(desk: Desk, bind: SocketAddr, setup: Setup) -> Result<()> {

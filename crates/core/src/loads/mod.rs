@@ -1,8 +1,24 @@
 //! What circuits, legs, feeders and the service carry: the arithmetic on numbers alone, and the answers about a home.
 
+mod circuits;
+mod draws;
 pub mod drop;
 pub mod legs;
 pub mod network;
+mod notes;
 pub mod peak;
+mod propose_loads;
+mod read_plate;
 pub mod service;
 pub mod trip_window;
+mod view;
+
+pub use circuits::{
+    AtAmps, CircuitLoads, CircuitReading, LoadCouldGo, LoadMoves, NotTogether, RunDrop, Stands, TripSteps, circuits, load_moves,
+    while_running,
+};
+pub use draws::{LoadLine, TakenFrom};
+pub use notes::LoadNote;
+pub use propose_loads::ProposedLoad;
+pub use read_plate::read_plate;
+pub use view::{LoadsView, loads_view};

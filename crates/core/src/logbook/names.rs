@@ -4,7 +4,7 @@
 use std::collections::BTreeMap;
 
 use super::{Fact, Line, Logbook};
-use crate::model::{BreakerId, EntryId, Panel, PanelId, PointId, RoomId, Slot, Units, number_of, position};
+use crate::model::{BreakerId, EntryId, LoadId, Panel, PanelId, PointId, RoomId, Slot, Units, number_of, position};
 
 /// Says the lines of a logbook in words. Made once for as many lines as are to be said.
 pub struct InWords<'a> {
@@ -13,6 +13,7 @@ pub struct InWords<'a> {
     panels: BTreeMap<&'a PanelId, &'a str>,
     rooms: BTreeMap<&'a RoomId, &'a str>,
     points: BTreeMap<&'a PointId, (&'a RoomId, &'a str)>,
+    loads: BTreeMap<&'a LoadId, &'a str>,
 }
 
 /// Where a breaker stood from this line on.
@@ -26,14 +27,21 @@ struct Stood {
 impl<'a> InWords<'a> {
     /// Reads the logbook for what things were called.
     pub fn of(book: &'a Logbook) -> Self {
-        let mut words =
-            Self { book, breakers: BTreeMap::new(), panels: BTreeMap::new(), rooms: BTreeMap::new(), points: BTreeMap::new() };
+        let mut words = Self {
+            book,
+            breakers: BTreeMap::new(),
+            panels: BTreeMap::new(),
+            rooms: BTreeMap::new(),
+            points: BTreeMap::new(),
+            loads: BTreeMap::new(),
+        };
         let mut panel_of: BTreeMap<&BreakerId, &PanelId> = BTreeMap::new();
         for line in book.lines() {
             match &line.entry.fact {
                 Fact::PanelDescribed(f) => drop(words.panels.insert(&f.panel, &f.name)),
                 Fact::RoomPlaced(f) => drop(words.rooms.insert(&f.room, &f.name)),
                 Fact::PointPlaced(f) => drop(words.points.insert(&f.point, (&f.room, &f.name))),
+                Fact::LoadPlaced(f) => drop(words.loads.insert(&f.load, &f.name)),
                 Fact::BreakerPlaced(f) => {
                     panel_of.insert(&f.breaker, &f.panel);
                     words.stands(&f.breaker, line, f.at.clone(), panel_of.get(&f.breaker).copied());
@@ -121,6 +129,13 @@ impl Names<'_> {
         let today = self.words.book.home().house().point(id).map(|point| (&point.room, point.name.as_str()));
         let known = today.or_else(|| self.words.points.get(id).copied());
         known.map_or_else(|| "A point".into(), |(room, name)| format!("{}, {name}", self.room(room)))
+    }
+
+    /// `microwave (Kitchen, counter, left)`.
+    pub(super) fn load(&self, id: &LoadId) -> String {
+        let now = self.words.book.home().loads().load(id);
+        let name = now.map(|load| load.name.as_str()).or_else(|| self.words.loads.get(id).copied()).unwrap_or("a load");
+        now.map_or_else(|| name.to_owned(), |load| format!("{name} ({})", self.point(&load.point)))
     }
 
     pub(super) fn points(&self, ids: &[PointId]) -> String {

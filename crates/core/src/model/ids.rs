@@ -75,6 +75,8 @@ ids! {
     OpeningId
     /// One flight of stairs.
     StairsId
+    /// One load: what uses power at a point.
+    LoadId
 }
 
 #[cfg(test)]

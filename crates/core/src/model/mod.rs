@@ -10,6 +10,7 @@ pub(crate) mod delicate;
 mod goes_by;
 mod house;
 mod ids;
+mod load;
 pub(crate) mod meter;
 mod panel;
 mod plan;
@@ -26,7 +27,8 @@ pub use code::{
 pub(crate) use code::{InCanada, Place, Sections};
 pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
-pub use ids::{BadId, BreakerId, EntryId, HomeId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
+pub use ids::{BadId, BreakerId, EntryId, HomeId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
+pub use load::{Draw, Load, LoadPlate, ReadValue, ReadWith, Reading, ReadingOf, Turns};
 pub use panel::{
     Bond, Breaker, BreakerDetails, CardSize, Columns, Half, Housing, Interior, Kept, Leg, MainAt, NeutralLead, Numbering,
     OtherSource, Panel, PanelDetails, Photo, PhotoOf, PostRow, Protection, Service, ServiceDisconnect, Side, Slot, State,

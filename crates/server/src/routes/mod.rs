@@ -2,6 +2,7 @@
 
 mod homes;
 mod house;
+mod loads;
 mod panels;
 mod practice;
 mod share;
@@ -52,6 +53,10 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(house::read_drawing))
         .routes(routes!(house::room_walk))
         .routes(routes!(house::find))
+        .routes(routes!(loads::loads))
+        .routes(routes!(loads::running))
+        .routes(routes!(loads::moves))
+        .routes(routes!(loads::plate))
         .routes(routes!(panels::read_card))
         .routes(routes!(panels::read_sheet))
         .routes(routes!(panels::write_sheet))

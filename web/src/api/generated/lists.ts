@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 11,
+  "factVersion": 12,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -41,6 +41,9 @@ export const LISTS = {
     "power_blinked",
     "wrong_handle",
     "device_worked",
+    "load_placed",
+    "load_removed",
+    "reading_taken",
     "trace_set",
     "practice_house",
     "photo_taken",
@@ -898,6 +901,2422 @@ export const LISTS = {
     [
       "tone_tracer",
       "Tone tracer"
+    ]
+  ],
+  "appliances": [
+    {
+      "id": "fridge",
+      "name": "refrigerator",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 150.0,
+      "watts_low": 100.0,
+      "watts_high": 250.0,
+      "start_factor": 5.0,
+      "power_factor": 0.85,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 32.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "fridge_old",
+      "name": "refrigerator before about 2000",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 350.0,
+      "watts_low": 200.0,
+      "watts_high": 700.0,
+      "start_factor": 5.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 18.0,
+        "uses_per_day": 34.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "fridge_defrost",
+      "name": "refrigerator defrost heater",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 450.0,
+      "watts_low": 300.0,
+      "watts_high": 600.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 20.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "freezer",
+      "name": "chest or upright freezer",
+      "class": "appliance",
+      "volts": 120,
+      "watts": 150.0,
+      "watts_low": 80.0,
+      "watts_high": 350.0,
+      "start_factor": 5.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 30.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "wine_cooler",
+      "name": "wine cooler",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 100.0,
+      "watts_low": 70.0,
+      "watts_high": 150.0,
+      "start_factor": 4.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 30.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "ice_maker",
+      "name": "stand-alone ice maker",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 250.0,
+      "watts_low": 150.0,
+      "watts_high": 400.0,
+      "start_factor": 4.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 30.0,
+        "uses_per_day": 12.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "range_240",
+      "name": "range all on",
+      "class": "range",
+      "volts": 240,
+      "watts": 9000.0,
+      "watts_low": 8000.0,
+      "watts_high": 14000.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 40.0,
+        "uses_per_day": 0.1,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "range_typ",
+      "name": "range as cooked on (one or two elements)",
+      "class": "range",
+      "volts": 240,
+      "watts": 2500.0,
+      "watts_low": 1200.0,
+      "watts_high": 5000.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 45.0,
+        "uses_per_day": 1.3,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "estimate",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "cooktop",
+      "name": "cooktop as cooked on",
+      "class": "range",
+      "volts": 240,
+      "watts": 2200.0,
+      "watts_low": 1200.0,
+      "watts_high": 5100.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 40.0,
+        "uses_per_day": 1.3,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "estimate",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "induction",
+      "name": "induction cooktop as cooked on",
+      "class": "range",
+      "volts": 240,
+      "watts": 2500.0,
+      "watts_low": 1400.0,
+      "watts_high": 7200.0,
+      "start_factor": 1.0,
+      "power_factor": 0.98,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 35.0,
+        "uses_per_day": 1.3,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "oven",
+      "name": "wall oven",
+      "class": "range",
+      "volts": 240,
+      "watts": 3000.0,
+      "watts_low": 2400.0,
+      "watts_high": 5000.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 60.0,
+        "uses_per_day": 0.4,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "bread_oven",
+      "name": "large electric baking oven",
+      "class": "range",
+      "volts": 240,
+      "watts": 6000.0,
+      "watts_low": 4000.0,
+      "watts_high": 9000.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 240.0,
+        "uses_per_day": 0.3,
+        "when": [
+          "morning"
+        ],
+        "season": "all"
+      },
+      "watts_from": "estimate",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "microwave",
+      "name": "microwave countertop",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 1450.0,
+      "watts_low": 1000.0,
+      "watts_high": 1800.0,
+      "start_factor": 1.2,
+      "power_factor": 0.95,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 4.0,
+        "uses_per_day": 5.0,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "microwave_hood",
+      "name": "microwave above a range",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 1600.0,
+      "watts_low": 1440.0,
+      "watts_high": 1800.0,
+      "start_factor": 1.2,
+      "power_factor": 0.95,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 4.0,
+        "uses_per_day": 5.0,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "hood",
+      "name": "range hood with lights",
+      "class": "lighting",
+      "volts": 120,
+      "watts": 180.0,
+      "watts_low": 120.0,
+      "watts_high": 300.0,
+      "start_factor": 2.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 35.0,
+        "uses_per_day": 1.3,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "toaster",
+      "name": "toaster",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 1000.0,
+      "watts_low": 800.0,
+      "watts_high": 1500.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 4.0,
+        "uses_per_day": 2.0,
+        "when": [
+          "morning"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "toaster_oven",
+      "name": "toaster oven",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 1400.0,
+      "watts_low": 1200.0,
+      "watts_high": 1800.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 20.0,
+        "uses_per_day": 0.6,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "kettle",
+      "name": "kettle",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 1500.0,
+      "watts_low": 1000.0,
+      "watts_high": 1500.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 5.0,
+        "uses_per_day": 3.0,
+        "when": [
+          "morning",
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "coffee",
+      "name": "drip coffee maker",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 900.0,
+      "watts_low": 750.0,
+      "watts_high": 1200.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 10.0,
+        "uses_per_day": 1.5,
+        "when": [
+          "morning"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "coffee_keep",
+      "name": "coffee maker keeping warm",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 70.0,
+      "watts_low": 50.0,
+      "watts_high": 120.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 60.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "morning"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "espresso",
+      "name": "espresso machine heating",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 1350.0,
+      "watts_low": 1000.0,
+      "watts_high": 1500.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 6.0,
+        "uses_per_day": 2.0,
+        "when": [
+          "morning"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "air_fryer",
+      "name": "air fryer",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 1500.0,
+      "watts_low": 1200.0,
+      "watts_high": 1800.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 18.0,
+        "uses_per_day": 0.7,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "slow_cooker",
+      "name": "slow cooker",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 220.0,
+      "watts_low": 150.0,
+      "watts_high": 320.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 360.0,
+        "uses_per_day": 0.15,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "rice_cooker",
+      "name": "rice cooker",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 600.0,
+      "watts_low": 400.0,
+      "watts_high": 900.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 25.0,
+        "uses_per_day": 0.4,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "griddle",
+      "name": "electric griddle",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 1500.0,
+      "watts_low": 1200.0,
+      "watts_high": 1500.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 25.0,
+        "uses_per_day": 0.15,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "waffle",
+      "name": "waffle iron",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 1000.0,
+      "watts_low": 700.0,
+      "watts_high": 1200.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 0.1,
+        "when": [
+          "morning"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "blender",
+      "name": "blender",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 450.0,
+      "watts_low": 300.0,
+      "watts_high": 1200.0,
+      "start_factor": 3.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 2.0,
+        "uses_per_day": 0.5,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "mixer",
+      "name": "stand mixer",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 300.0,
+      "watts_low": 200.0,
+      "watts_high": 575.0,
+      "start_factor": 3.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 8.0,
+        "uses_per_day": 0.1,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "disposer",
+      "name": "waste disposer",
+      "class": "disposer",
+      "volts": 120,
+      "watts": 500.0,
+      "watts_low": 350.0,
+      "watts_high": 900.0,
+      "start_factor": 4.0,
+      "power_factor": 0.75,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 1.0,
+        "uses_per_day": 2.0,
+        "when": [
+          "meal"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "dishwasher_heat",
+      "name": "dishwasher heating",
+      "class": "dishwasher",
+      "volts": 120,
+      "watts": 1200.0,
+      "watts_low": 1000.0,
+      "watts_high": 1440.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 35.0,
+        "uses_per_day": 0.7,
+        "when": [
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "dishwasher_wash",
+      "name": "dishwasher washing",
+      "class": "dishwasher",
+      "volts": 120,
+      "watts": 200.0,
+      "watts_low": 150.0,
+      "watts_high": 300.0,
+      "start_factor": 3.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 60.0,
+        "uses_per_day": 0.7,
+        "when": [
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "compactor",
+      "name": "trash compactor",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 500.0,
+      "watts_low": 400.0,
+      "watts_high": 700.0,
+      "start_factor": 3.0,
+      "power_factor": 0.75,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 1.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "instant_tap",
+      "name": "hot water tap under the sink",
+      "class": "kitchen",
+      "volts": 120,
+      "watts": 750.0,
+      "watts_low": 500.0,
+      "watts_high": 1300.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 5.0,
+        "uses_per_day": 8.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "washer",
+      "name": "clothes washer",
+      "class": "laundry",
+      "volts": 120,
+      "watts": 500.0,
+      "watts_low": 350.0,
+      "watts_high": 900.0,
+      "start_factor": 3.0,
+      "power_factor": 0.7,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 45.0,
+        "uses_per_day": 0.6,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "dryer",
+      "name": "electric dryer",
+      "class": "dryer",
+      "volts": 240,
+      "watts": 5000.0,
+      "watts_low": 4000.0,
+      "watts_high": 5600.0,
+      "start_factor": 1.1,
+      "power_factor": 0.99,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 45.0,
+        "uses_per_day": 0.6,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "dryer_hp",
+      "name": "heat pump dryer",
+      "class": "dryer",
+      "volts": 240,
+      "watts": 900.0,
+      "watts_low": 600.0,
+      "watts_high": 1200.0,
+      "start_factor": 3.0,
+      "power_factor": 0.9,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 90.0,
+        "uses_per_day": 0.6,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "dryer_gas",
+      "name": "gas dryer",
+      "class": "laundry",
+      "volts": 120,
+      "watts": 500.0,
+      "watts_low": 350.0,
+      "watts_high": 700.0,
+      "start_factor": 4.0,
+      "power_factor": 0.75,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 45.0,
+        "uses_per_day": 0.6,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "iron",
+      "name": "clothes iron",
+      "class": "laundry",
+      "volts": 120,
+      "watts": 1400.0,
+      "watts_low": 1000.0,
+      "watts_high": 1800.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 20.0,
+        "uses_per_day": 0.2,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "steamer",
+      "name": "garment steamer",
+      "class": "general",
+      "volts": 120,
+      "watts": 1400.0,
+      "watts_low": 1200.0,
+      "watts_high": 1800.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 10.0,
+        "uses_per_day": 0.1,
+        "when": [
+          "morning"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "tank_4500",
+      "name": "storage water heater 4500 W",
+      "class": "water",
+      "volts": 240,
+      "watts": 4500.0,
+      "watts_low": 3800.0,
+      "watts_high": 5500.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 30.0,
+        "uses_per_day": 4.0,
+        "when": [
+          "morning",
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "tank_120",
+      "name": "small storage water heater",
+      "class": "water",
+      "volts": 120,
+      "watts": 1440.0,
+      "watts_low": 1200.0,
+      "watts_high": 1500.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 40.0,
+        "uses_per_day": 4.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "tank_hp",
+      "name": "heat pump water heater compressor",
+      "class": "water",
+      "volts": 240,
+      "watts": 500.0,
+      "watts_low": 350.0,
+      "watts_high": 800.0,
+      "start_factor": 4.0,
+      "power_factor": 0.9,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 90.0,
+        "uses_per_day": 3.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "tankless",
+      "name": "tankless water heater",
+      "class": "water",
+      "volts": 240,
+      "watts": 18000.0,
+      "watts_low": 9000.0,
+      "watts_high": 27000.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 8.0,
+        "uses_per_day": 3.0,
+        "when": [
+          "morning",
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "recirc",
+      "name": "hot water circulating pump",
+      "class": "water",
+      "volts": 120,
+      "watts": 60.0,
+      "watts_low": 25.0,
+      "watts_high": 100.0,
+      "start_factor": 2.0,
+      "power_factor": 0.6,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 30.0,
+        "uses_per_day": 6.0,
+        "when": [
+          "morning",
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "furnace",
+      "name": "gas furnace blower",
+      "class": "furnace",
+      "volts": 120,
+      "watts": 600.0,
+      "watts_low": 350.0,
+      "watts_high": 900.0,
+      "start_factor": 4.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 12.0,
+        "uses_per_day": 36.0,
+        "when": [
+          "any"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "boiler",
+      "name": "boiler burner and pumps",
+      "class": "furnace",
+      "volts": 120,
+      "watts": 250.0,
+      "watts_low": 100.0,
+      "watts_high": 400.0,
+      "start_factor": 3.0,
+      "power_factor": 0.75,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 36.0,
+        "when": [
+          "any"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "furnace_el",
+      "name": "electric furnace",
+      "class": "heat",
+      "volts": 240,
+      "watts": 15000.0,
+      "watts_low": 10000.0,
+      "watts_high": 20000.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 24.0,
+        "when": [
+          "any"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "baseboard_1000",
+      "name": "baseboard heater 1000 W",
+      "class": "heat",
+      "volts": 240,
+      "watts": 1000.0,
+      "watts_low": 1000.0,
+      "watts_high": 1000.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 32.0,
+        "when": [
+          "any"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "baseboard_2000",
+      "name": "baseboard heater 2000 W",
+      "class": "heat",
+      "volts": 240,
+      "watts": 2000.0,
+      "watts_low": 2000.0,
+      "watts_high": 2000.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 32.0,
+        "when": [
+          "any"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "space_heater",
+      "name": "portable heater",
+      "class": "general",
+      "volts": 120,
+      "watts": 1500.0,
+      "watts_low": 750.0,
+      "watts_high": 1500.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 90.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "morning",
+          "evening"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "bath_heater",
+      "name": "bath wall heater",
+      "class": "bath",
+      "volts": 120,
+      "watts": 1500.0,
+      "watts_low": 1000.0,
+      "watts_high": 1600.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 2.0,
+        "when": [
+          "morning",
+          "evening"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "floor_heat",
+      "name": "heated floor of a bath",
+      "class": "bath",
+      "volts": 120,
+      "watts": 400.0,
+      "watts_low": 200.0,
+      "watts_high": 700.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 60.0,
+        "uses_per_day": 4.0,
+        "when": [
+          "morning",
+          "evening"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "towel_rail",
+      "name": "towel rail",
+      "class": "bath",
+      "volts": 120,
+      "watts": 120.0,
+      "watts_low": 60.0,
+      "watts_high": 200.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 120.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "morning"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "hp_3ton",
+      "name": "heat pump 3 tons heating",
+      "class": "cooling",
+      "volts": 240,
+      "watts": 3300.0,
+      "watts_low": 2500.0,
+      "watts_high": 4500.0,
+      "start_factor": 4.0,
+      "power_factor": 0.9,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 20.0,
+        "uses_per_day": 24.0,
+        "when": [
+          "any"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "hp_strip",
+      "name": "heat pump supplement",
+      "class": "heat",
+      "volts": 240,
+      "watts": 10000.0,
+      "watts_low": 5000.0,
+      "watts_high": 15000.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 3.0,
+        "when": [
+          "morning"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "ac_3ton",
+      "name": "central cooling 3 tons",
+      "class": "cooling",
+      "volts": 240,
+      "watts": 3200.0,
+      "watts_low": 2500.0,
+      "watts_high": 4500.0,
+      "start_factor": 5.0,
+      "power_factor": 0.9,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 20.0,
+        "uses_per_day": 24.0,
+        "when": [
+          "day",
+          "evening"
+        ],
+        "season": "cool"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "ac_blower",
+      "name": "air handler blower",
+      "class": "furnace",
+      "volts": 120,
+      "watts": 500.0,
+      "watts_low": 300.0,
+      "watts_high": 800.0,
+      "start_factor": 4.0,
+      "power_factor": 0.8,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 20.0,
+        "uses_per_day": 24.0,
+        "when": [
+          "day",
+          "evening"
+        ],
+        "season": "cool"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "minisplit",
+      "name": "ductless unit",
+      "class": "cooling",
+      "volts": 240,
+      "watts": 1000.0,
+      "watts_low": 400.0,
+      "watts_high": 2000.0,
+      "start_factor": 1.2,
+      "power_factor": 0.95,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 45.0,
+        "uses_per_day": 12.0,
+        "when": [
+          "any"
+        ],
+        "season": "cool"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "ac_window_s",
+      "name": "window cooler small",
+      "class": "general",
+      "volts": 120,
+      "watts": 550.0,
+      "watts_low": 450.0,
+      "watts_high": 700.0,
+      "start_factor": 4.0,
+      "power_factor": 0.9,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 30.0,
+        "uses_per_day": 10.0,
+        "when": [
+          "evening",
+          "night"
+        ],
+        "season": "cool"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "ac_window_l",
+      "name": "window cooler large 120 V",
+      "class": "general",
+      "volts": 120,
+      "watts": 1250.0,
+      "watts_low": 1000.0,
+      "watts_high": 1440.0,
+      "start_factor": 4.0,
+      "power_factor": 0.9,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 30.0,
+        "uses_per_day": 10.0,
+        "when": [
+          "day",
+          "evening"
+        ],
+        "season": "cool"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "dehumidifier",
+      "name": "dehumidifier",
+      "class": "general",
+      "volts": 120,
+      "watts": 500.0,
+      "watts_low": 300.0,
+      "watts_high": 700.0,
+      "start_factor": 4.0,
+      "power_factor": 0.85,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 40.0,
+        "uses_per_day": 12.0,
+        "when": [
+          "any"
+        ],
+        "season": "cool"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "humidifier",
+      "name": "humidifier",
+      "class": "general",
+      "volts": 120,
+      "watts": 50.0,
+      "watts_low": 30.0,
+      "watts_high": 250.0,
+      "start_factor": 1.0,
+      "power_factor": 0.9,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 120.0,
+        "uses_per_day": 4.0,
+        "when": [
+          "any"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "fan_ceiling",
+      "name": "ceiling fan",
+      "class": "lighting",
+      "volts": 120,
+      "watts": 50.0,
+      "watts_low": 15.0,
+      "watts_high": 75.0,
+      "start_factor": 1.5,
+      "power_factor": 0.7,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 240.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "evening",
+          "night"
+        ],
+        "season": "cool"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "fan_portable",
+      "name": "portable fan",
+      "class": "general",
+      "volts": 120,
+      "watts": 60.0,
+      "watts_low": 30.0,
+      "watts_high": 100.0,
+      "start_factor": 1.5,
+      "power_factor": 0.7,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 240.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "evening",
+          "night"
+        ],
+        "season": "cool"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "fan_bath",
+      "name": "bath fan",
+      "class": "lighting",
+      "volts": 120,
+      "watts": 30.0,
+      "watts_low": 10.0,
+      "watts_high": 60.0,
+      "start_factor": 2.0,
+      "power_factor": 0.6,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 20.0,
+        "uses_per_day": 3.0,
+        "when": [
+          "morning",
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "fan_attic",
+      "name": "attic fan",
+      "class": "lighting",
+      "volts": 120,
+      "watts": 350.0,
+      "watts_low": 250.0,
+      "watts_high": 500.0,
+      "start_factor": 3.0,
+      "power_factor": 0.7,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 120.0,
+        "uses_per_day": 2.0,
+        "when": [
+          "day"
+        ],
+        "season": "cool"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "well_pump",
+      "name": "well pump",
+      "class": "pump",
+      "volts": 240,
+      "watts": 1100.0,
+      "watts_low": 750.0,
+      "watts_high": 2000.0,
+      "start_factor": 5.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 5.0,
+        "uses_per_day": 12.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "sump_pump",
+      "name": "sump pump",
+      "class": "pump",
+      "volts": 120,
+      "watts": 800.0,
+      "watts_low": 400.0,
+      "watts_high": 1200.0,
+      "start_factor": 5.0,
+      "power_factor": 0.75,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 1.0,
+        "uses_per_day": 6.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "pool_pump",
+      "name": "pool pump",
+      "class": "pump",
+      "volts": 240,
+      "watts": 1300.0,
+      "watts_low": 300.0,
+      "watts_high": 2200.0,
+      "start_factor": 4.0,
+      "power_factor": 0.85,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 360.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "day"
+        ],
+        "season": "cool"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "hot_tub",
+      "name": "hot tub heating",
+      "class": "spa",
+      "volts": 240,
+      "watts": 5500.0,
+      "watts_low": 4000.0,
+      "watts_high": 7500.0,
+      "start_factor": 1.5,
+      "power_factor": 0.98,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 45.0,
+        "uses_per_day": 3.0,
+        "when": [
+          "evening",
+          "night"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "sauna",
+      "name": "sauna heater",
+      "class": "spa",
+      "volts": 240,
+      "watts": 6000.0,
+      "watts_low": 4500.0,
+      "watts_high": 9000.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 60.0,
+        "uses_per_day": 0.2,
+        "when": [
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "ev_12",
+      "name": "vehicle charger 12 A 120 V",
+      "class": "vehicle",
+      "volts": 120,
+      "watts": 1440.0,
+      "watts_low": 960.0,
+      "watts_high": 1440.0,
+      "start_factor": 1.0,
+      "power_factor": 0.99,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 480.0,
+        "uses_per_day": 0.8,
+        "when": [
+          "night"
+        ],
+        "season": "all"
+      },
+      "watts_from": "arithmetic",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "ev_32",
+      "name": "vehicle charger 32 A 240 V",
+      "class": "vehicle",
+      "volts": 240,
+      "watts": 7680.0,
+      "watts_low": 1440.0,
+      "watts_high": 7680.0,
+      "start_factor": 1.0,
+      "power_factor": 0.99,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 150.0,
+        "uses_per_day": 0.8,
+        "when": [
+          "night"
+        ],
+        "season": "all"
+      },
+      "watts_from": "arithmetic",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "ev_48",
+      "name": "vehicle charger 48 A 240 V",
+      "class": "vehicle",
+      "volts": 240,
+      "watts": 11520.0,
+      "watts_low": 1440.0,
+      "watts_high": 11520.0,
+      "start_factor": 1.0,
+      "power_factor": 0.99,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 100.0,
+        "uses_per_day": 0.8,
+        "when": [
+          "night"
+        ],
+        "season": "all"
+      },
+      "watts_from": "arithmetic",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "hair_dryer",
+      "name": "hair dryer",
+      "class": "bath",
+      "volts": 120,
+      "watts": 1500.0,
+      "watts_low": 1000.0,
+      "watts_high": 1875.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 8.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "morning"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "curler",
+      "name": "curling iron or straightener",
+      "class": "bath",
+      "volts": 120,
+      "watts": 150.0,
+      "watts_low": 50.0,
+      "watts_high": 250.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 0.7,
+        "when": [
+          "morning"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "vacuum",
+      "name": "vacuum cleaner",
+      "class": "general",
+      "volts": 120,
+      "watts": 1200.0,
+      "watts_low": 700.0,
+      "watts_high": 1440.0,
+      "start_factor": 3.0,
+      "power_factor": 0.95,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 20.0,
+        "uses_per_day": 0.3,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "central_vac",
+      "name": "central vacuum",
+      "class": "appliance",
+      "volts": 120,
+      "watts": 1500.0,
+      "watts_low": 1200.0,
+      "watts_high": 1800.0,
+      "start_factor": 3.0,
+      "power_factor": 0.95,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 25.0,
+        "uses_per_day": 0.2,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "tv",
+      "name": "television",
+      "class": "general",
+      "volts": 120,
+      "watts": 120.0,
+      "watts_low": 50.0,
+      "watts_high": 250.0,
+      "start_factor": 1.0,
+      "power_factor": 0.9,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 240.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "audio",
+      "name": "receiver and speakers",
+      "class": "general",
+      "volts": 120,
+      "watts": 80.0,
+      "watts_low": 30.0,
+      "watts_high": 300.0,
+      "start_factor": 1.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 120.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "computer",
+      "name": "desktop computer and screen",
+      "class": "general",
+      "volts": 120,
+      "watts": 200.0,
+      "watts_low": 100.0,
+      "watts_high": 500.0,
+      "start_factor": 1.0,
+      "power_factor": 0.95,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 240.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "day",
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "gaming_pc",
+      "name": "gaming computer",
+      "class": "general",
+      "volts": 120,
+      "watts": 500.0,
+      "watts_low": 300.0,
+      "watts_high": 850.0,
+      "start_factor": 1.0,
+      "power_factor": 0.98,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 150.0,
+        "uses_per_day": 0.7,
+        "when": [
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "laptop",
+      "name": "laptop charger",
+      "class": "general",
+      "volts": 120,
+      "watts": 60.0,
+      "watts_low": 30.0,
+      "watts_high": 100.0,
+      "start_factor": 1.0,
+      "power_factor": 0.9,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 180.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "day",
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "laser_printer",
+      "name": "laser printer heating",
+      "class": "general",
+      "volts": 120,
+      "watts": 900.0,
+      "watts_low": 600.0,
+      "watts_high": 1300.0,
+      "start_factor": 1.2,
+      "power_factor": 1.0,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 2.0,
+        "uses_per_day": 2.0,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "router",
+      "name": "router and modem",
+      "class": "general",
+      "volts": 120,
+      "watts": 18.0,
+      "watts_low": 8.0,
+      "watts_high": 30.0,
+      "start_factor": 1.0,
+      "power_factor": 0.6,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 1440.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "server",
+      "name": "small server or recorder",
+      "class": "general",
+      "volts": 120,
+      "watts": 90.0,
+      "watts_low": 40.0,
+      "watts_high": 200.0,
+      "start_factor": 1.0,
+      "power_factor": 0.95,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 1440.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "aquarium",
+      "name": "aquarium heater and pump",
+      "class": "general",
+      "volts": 120,
+      "watts": 150.0,
+      "watts_low": 50.0,
+      "watts_high": 300.0,
+      "start_factor": 1.0,
+      "power_factor": 0.95,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 20.0,
+        "uses_per_day": 30.0,
+        "when": [
+          "any"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "medical",
+      "name": "oxygen concentrator",
+      "class": "general",
+      "volts": 120,
+      "watts": 350.0,
+      "watts_low": 150.0,
+      "watts_high": 600.0,
+      "start_factor": 3.0,
+      "power_factor": 0.9,
+      "continuous": true,
+      "motor": true,
+      "usage": {
+        "minutes": 600.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "night"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "electric_blanket",
+      "name": "electric blanket",
+      "class": "general",
+      "volts": 120,
+      "watts": 120.0,
+      "watts_low": 60.0,
+      "watts_high": 200.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 120.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "night"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "led_60",
+      "name": "LED lamp in place of 60 W",
+      "class": "lighting",
+      "volts": 120,
+      "watts": 9.0,
+      "watts_low": 8.0,
+      "watts_high": 10.0,
+      "start_factor": 1.0,
+      "power_factor": 0.7,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 240.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "led_100",
+      "name": "LED lamp in place of 100 W",
+      "class": "lighting",
+      "volts": 120,
+      "watts": 15.0,
+      "watts_low": 13.0,
+      "watts_high": 17.0,
+      "start_factor": 1.0,
+      "power_factor": 0.7,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 240.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "incandescent_60",
+      "name": "incandescent lamp 60 W",
+      "class": "lighting",
+      "volts": 120,
+      "watts": 60.0,
+      "watts_low": 60.0,
+      "watts_high": 60.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 240.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "practice",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "room_lights",
+      "name": "LED lights of one room",
+      "class": "lighting",
+      "volts": 120,
+      "watts": 40.0,
+      "watts_low": 15.0,
+      "watts_high": 90.0,
+      "start_factor": 1.0,
+      "power_factor": 0.8,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 210.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "estimate",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "tube_light",
+      "name": "fluorescent pair in a workroom",
+      "class": "lighting",
+      "volts": 120,
+      "watts": 64.0,
+      "watts_low": 50.0,
+      "watts_high": 80.0,
+      "start_factor": 1.2,
+      "power_factor": 0.9,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 120.0,
+        "uses_per_day": 0.5,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "door_opener",
+      "name": "garage door opener",
+      "class": "garage",
+      "volts": 120,
+      "watts": 500.0,
+      "watts_low": 350.0,
+      "watts_high": 800.0,
+      "start_factor": 3.0,
+      "power_factor": 0.7,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 1.0,
+        "uses_per_day": 6.0,
+        "when": [
+          "morning",
+          "evening"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "compressor_air",
+      "name": "air compressor portable",
+      "class": "garage",
+      "volts": 120,
+      "watts": 1500.0,
+      "watts_low": 1200.0,
+      "watts_high": 1800.0,
+      "start_factor": 5.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 15.0,
+        "uses_per_day": 0.1,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "table_saw",
+      "name": "table saw",
+      "class": "garage",
+      "volts": 120,
+      "watts": 1500.0,
+      "watts_low": 1300.0,
+      "watts_high": 1800.0,
+      "start_factor": 5.0,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": true,
+      "usage": {
+        "minutes": 10.0,
+        "uses_per_day": 0.1,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "welder",
+      "name": "small arc welder 240 V",
+      "class": "garage",
+      "volts": 240,
+      "watts": 6000.0,
+      "watts_low": 4000.0,
+      "watts_high": 9500.0,
+      "start_factor": 1.5,
+      "power_factor": 0.8,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 20.0,
+        "uses_per_day": 0.05,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "mower_charger",
+      "name": "battery charger for tools",
+      "class": "garage",
+      "volts": 120,
+      "watts": 300.0,
+      "watts_low": 50.0,
+      "watts_high": 600.0,
+      "start_factor": 1.0,
+      "power_factor": 0.9,
+      "continuous": false,
+      "motor": false,
+      "usage": {
+        "minutes": 90.0,
+        "uses_per_day": 0.3,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "block_heater",
+      "name": "engine block heater",
+      "class": "garage",
+      "volts": 120,
+      "watts": 600.0,
+      "watts_low": 400.0,
+      "watts_high": 1000.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 180.0,
+        "uses_per_day": 0.5,
+        "when": [
+          "night"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "kiln",
+      "name": "small kiln",
+      "class": "shop",
+      "volts": 240,
+      "watts": 5500.0,
+      "watts_low": 3500.0,
+      "watts_high": 7200.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 480.0,
+        "uses_per_day": 0.05,
+        "when": [
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "grow_light",
+      "name": "greenhouse lamp",
+      "class": "garden",
+      "volts": 120,
+      "watts": 400.0,
+      "watts_low": 100.0,
+      "watts_high": 1000.0,
+      "start_factor": 1.1,
+      "power_factor": 0.95,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 720.0,
+        "uses_per_day": 1.0,
+        "when": [
+          "morning",
+          "day"
+        ],
+        "season": "all"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    },
+    {
+      "id": "heat_tape",
+      "name": "pipe heat cable",
+      "class": "garden",
+      "volts": 120,
+      "watts": 120.0,
+      "watts_low": 50.0,
+      "watts_high": 300.0,
+      "start_factor": 1.0,
+      "power_factor": 1.0,
+      "continuous": true,
+      "motor": false,
+      "usage": {
+        "minutes": 240.0,
+        "uses_per_day": 2.0,
+        "when": [
+          "night"
+        ],
+        "season": "heat"
+      },
+      "watts_from": "tables",
+      "usage_from": "estimate"
+    }
+  ],
+  "dayParts": [
+    [
+      "morning",
+      "morning, 6 to 9"
+    ],
+    [
+      "day",
+      "day, 9 to 17"
+    ],
+    [
+      "meal",
+      "meal times"
+    ],
+    [
+      "evening",
+      "evening, 17 to 23"
+    ],
+    [
+      "night",
+      "night, 23 to 6"
+    ],
+    [
+      "any",
+      "any time"
     ]
   ],
   "unreadPanel": {

@@ -228,6 +228,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/loads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The loads of the home: its circuits nearest their limit first, what may not run together, what could be entered next. */
+        get: operations["loads"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/loads/running": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What these loads of a circuit take while they run, and what its breaker does then. */
+        get: operations["running"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/loads/{load}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What changes if a load moves to another circuit. */
+        get: operations["moves"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/logbook": {
         parameters: {
             query?: never;
@@ -615,6 +666,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Reads what was typed from a data plate. Writes nothing. */
+        get: operations["plate"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice": {
         parameters: {
             query?: never;
@@ -718,6 +786,18 @@ export interface components {
          * @description Current in amperes.
          */
         Amps: number;
+        /** @description What happens at a current, for the picture of the latest times. */
+        AtAmps: {
+            /**
+             * Format: double
+             * @description The current.
+             */
+            amps: number;
+            /** @description What the breaker does. */
+            window: components["schemas"]["TripWindow"];
+            /** @description The same in words. */
+            words: string;
+        };
         /** @description A photo or scan lies under the plan of a floor. A later one for the same floor replaces it. */
         BackdropLaid: {
             /** @description One end of a length that is known. */
@@ -1053,6 +1133,104 @@ export interface components {
             /** @description What is not judged because the chosen edition's rule on it is not known here: a sentence, or nothing. */
             not_judged: string;
         };
+        /** @description One circuit: what is on it, what that comes to, how it stands. */
+        CircuitLoads: {
+            /** @description What it feeds as far as proven, else what the card claims; empty where neither is known. */
+            about: string;
+            /** @description The least and the most that `counted` can be, by what is not known. */
+            between: number[];
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /**
+             * Format: double
+             * @description The breaker, in amperes.
+             */
+            breaker_amps: number;
+            /**
+             * Format: double
+             * @description The same of the busiest hour of the day.
+             */
+            busiest: number;
+            /** @description Which hour that is, 0 to 23. */
+            busiest_hour: number;
+            /**
+             * Format: double
+             * @description Everything at one time.
+             */
+            connected: number;
+            /**
+             * Format: double
+             * @description What is expected, with what runs three hours or more at 125 %.
+             */
+            counted: number;
+            drop?: components["schemas"]["RunDrop"] | null;
+            /**
+             * Format: double
+             * @description Exceeded at most one hour in a hundred, in the worse season.
+             */
+            expected: number;
+            /** @description The panel that it feeds; what that carries counts on its heavier leg. */
+            feeds?: string | null;
+            /**
+             * Format: double
+             * @description The smaller of breaker and wire.
+             */
+            limit: number;
+            /** @description What is on it. */
+            loads: components["schemas"]["LoadLine"][];
+            measured?: components["schemas"]["CircuitReading"] | null;
+            /** @description More sets than are told. */
+            more_sets: boolean;
+            /** @description What may not run together, the likeliest first. */
+            not_together: components["schemas"]["NotTogether"][];
+            /** @description What a rule says of its loads. */
+            notes: components["schemas"]["LoadNote"][];
+            /** @description `11`, `G3`: as it is said anywhere in the home. */
+            number: string;
+            /** @description Whether that is only what the card claims. */
+            only_claimed: boolean;
+            /**
+             * Format: double
+             * @description `counted`, or what was measured where that is more, in percent of the limit.
+             */
+            percent: number;
+            /** @description How many more may be on it. */
+            possible: number;
+            /** @description How many points are proven on it. */
+            proven: number;
+            /** @description The load whose reading would settle it, where it is too close. */
+            read_next?: string | null;
+            /** @description All of this in one or two sentences. */
+            sentence: string;
+            /** @description How it stands. */
+            stands: components["schemas"]["Stands"];
+            steps?: components["schemas"]["TripSteps"] | null;
+            /** @description `12 AWG copper`. */
+            wire?: string | null;
+            /**
+             * Format: double
+             * @description The wire, in amperes, where it was read.
+             */
+            wire_amps?: number | null;
+            /** @description Points proven on it of which nobody has said what is there. */
+            without_load: components["schemas"]["PointId"][];
+        };
+        /** @description A reading of the whole circuit. */
+        CircuitReading: {
+            /**
+             * Format: double
+             * @description In amperes, the highest of its poles at that reading.
+             */
+            amps: number;
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description By whom. */
+            by: string;
+            /** @description What ran. */
+            running: string[];
+            /** @description With what: `clamp`. */
+            with: string;
+        };
         /**
          * @description What a column holds.
          * @enum {string}
@@ -1097,6 +1275,11 @@ export interface components {
             /** @description Which. */
             point: components["schemas"]["PointId"];
         };
+        /**
+         * @description A part of the day.
+         * @enum {string}
+         */
+        DayPart: "night" | "morning" | "day" | "meal" | "evening" | "any";
         /** @description A device at a point was worked: something other than a breaker that makes points lit or dark. */
         DeviceWorked: {
             /** @description The device. */
@@ -1135,6 +1318,17 @@ export interface components {
              */
             version?: number;
         };
+        /** @description How it is known what a load takes. */
+        Draw: {
+            /** @enum {string} */
+            from: "library";
+        } | (components["schemas"]["LoadPlate"] & {
+            /** @enum {string} */
+            from: "plate";
+        }) | {
+            /** @enum {string} */
+            from: "not_known";
+        };
         /** @description A drawing file as understood. */
         DrawingRead: {
             /** @description The entries that would record it. */
@@ -1153,6 +1347,19 @@ export interface components {
             symbols: components["schemas"]["SymbolDrawing"][];
             /** @description The unit of the drawing, in words. */
             unit: string;
+        };
+        /** @description What a run loses. */
+        Drop: {
+            /**
+             * Format: double
+             * @description In percent of the circuit's voltage.
+             */
+            percent: number;
+            /**
+             * Format: double
+             * @description In volts.
+             */
+            volts: number;
         };
         /**
          * @description The edition of the code that findings are worded by: “today's rule”. Old work is not judged by it as a
@@ -1335,6 +1542,15 @@ export interface components {
         }) | (components["schemas"]["DeviceWorked"] & {
             /** @enum {string} */
             kind: "device_worked";
+        }) | (components["schemas"]["LoadPlaced"] & {
+            /** @enum {string} */
+            kind: "load_placed";
+        }) | (components["schemas"]["LoadRemoved"] & {
+            /** @enum {string} */
+            kind: "load_removed";
+        }) | (components["schemas"]["ReadingTaken"] & {
+            /** @enum {string} */
+            kind: "reading_taken";
         }) | (components["schemas"]["TraceSet"] & {
             /** @enum {string} */
             kind: "trace_set";
@@ -1755,6 +1971,195 @@ export interface components {
             /** @description The line. */
             line: components["schemas"]["EntryId"];
         };
+        /** @description Where a load could go, and what that changes. */
+        LoadCouldGo: {
+            /** @description What it feeds. */
+            about: string;
+            /** @description To the circuit of this breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /**
+             * Format: double
+             * @description What is expected there then, in amperes.
+             */
+            expected_then: number;
+            /** @description `3`. */
+            number: string;
+            /**
+             * Format: double
+             * @description In percent of its limit now.
+             */
+            percent_now: number;
+            /**
+             * Format: double
+             * @description And with the load.
+             */
+            percent_then: number;
+        };
+        /** @description One load: what uses power at a point. */
+        LoadId: string;
+        /** @description What a load takes. */
+        LoadLine: {
+            /**
+             * Format: double
+             * @description What it takes while it runs, in amperes, all of them together.
+             */
+            amps: number;
+            /** @description It runs for three hours or more. */
+            continuous: boolean;
+            /**
+             * Format: int32
+             * @description How many alike.
+             */
+            count: number;
+            /** @description It is fastened in place. */
+            fastened: boolean;
+            /**
+             * Format: double
+             * @description It takes at most this.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description Hours a day that it runs, in its season; `null` where nobody knows.
+             */
+            hours_a_day?: number | null;
+            /** @description The load. */
+            load: components["schemas"]["LoadId"];
+            /**
+             * Format: double
+             * @description It takes at least this.
+             */
+            low: number;
+            /** @description A motor, as the library has it. */
+            motor: boolean;
+            /** @description `microwave`. */
+            name: string;
+            /** @description `Kitchen, counter, left`. */
+            place: string;
+            /** @description The point that it is at. */
+            point: components["schemas"]["PointId"];
+            /** @description In which season. */
+            season: components["schemas"]["Season"];
+            /** @description The same in words: `common practice`, `data plate`. */
+            source: string;
+            /** @description Where that comes from. */
+            taken_from: components["schemas"]["TakenFrom"];
+            /**
+             * Format: int32
+             * @description 120 or 240.
+             */
+            volts: number;
+            /**
+             * Format: double
+             * @description In watts.
+             */
+            watts: number;
+        };
+        /** @description What changes if one load moves to another circuit. */
+        LoadMoves: {
+            /**
+             * Format: double
+             * @description What is expected on its own circuit without it, in amperes.
+             */
+            expected_without: number;
+            /** @description The load. */
+            load: components["schemas"]["LoadId"];
+            /** @description `space heater`. */
+            name: string;
+            /**
+             * Format: double
+             * @description In percent of its limit.
+             */
+            percent_without: number;
+            /** @description Other circuits of its voltage, the lightest first. */
+            to: components["schemas"]["LoadCouldGo"][];
+        };
+        /** @description A remark with what it rests on. */
+        LoadNote: {
+            /** @description The section, or common practice. */
+            source: string;
+            /** @description The remark. */
+            words: string;
+        };
+        /** @description There is a load at a point. A later one for the same load replaces the earlier. */
+        LoadPlaced: {
+            /** @description The appliance of the library that it is like. */
+            appliance?: string | null;
+            /** @description Whether it runs for three hours or more; `null`: as the library has it. */
+            continuous?: boolean | null;
+            /**
+             * Format: int32
+             * @description How many alike, 1 to 50.
+             */
+            count?: number;
+            /** @description How it is known what it takes. */
+            draw?: components["schemas"]["Draw"];
+            /** @description Whether it is fastened in place; `null`: by the kind of its point. */
+            fastened?: boolean | null;
+            /** @description The load. */
+            load: components["schemas"]["LoadId"];
+            /** @description `microwave`. */
+            name: string;
+            /** @description It never runs at one time with these. */
+            never_with?: components["schemas"]["LoadId"][];
+            /** @description Where it is plugged in or connected. */
+            point: components["schemas"]["PointId"];
+            usage?: components["schemas"]["Usage"] | null;
+            with?: components["schemas"]["LoadId"] | null;
+        };
+        /** @description What a data plate says. */
+        LoadPlate: {
+            /**
+             * Format: double
+             * @description Amperes.
+             * @default null
+             */
+            amps: number | null;
+            /**
+             * Format: double
+             * @description Largest fuse or breaker.
+             * @default null
+             */
+            largest_breaker: number | null;
+            /**
+             * Format: double
+             * @description Minimum circuit ampacity.
+             * @default null
+             */
+            minimum_ampacity: number | null;
+            /**
+             * Format: double
+             * @description Its voltage.
+             * @default null
+             */
+            volts: number | null;
+            /**
+             * Format: double
+             * @description Watts, or volt-amperes.
+             * @default null
+             */
+            watts: number | null;
+        };
+        /** @description There is no such load. */
+        LoadRemoved: {
+            /** @description The load. */
+            load: components["schemas"]["LoadId"];
+        };
+        /** @description The page of loads. */
+        LoadsView: {
+            /** @description Every circuit of which something is known, nearest its limit first; those of which nothing is known last. */
+            circuits: components["schemas"]["CircuitLoads"][];
+            /** @description Loads at points of which nobody knows the breaker yet. */
+            elsewhere: components["schemas"]["LoadLine"][];
+            /** @description The lightest circuits first: for whoever wants to combine two. One-poles that feed no panel and share no neutral. */
+            lightest: components["schemas"]["BreakerId"][];
+            /** @description What may not run together, the likeliest first, over all circuits. */
+            not_together: components["schemas"]["NotTogether"][];
+            /** @description What the points' kinds and names say may be there, and nobody has entered. */
+            proposed: components["schemas"]["ProposedLoad"][];
+            /** @description The worst that is known, as a sentence. */
+            title: string;
+        };
         /** @description A page of the logbook, newest first. */
         LogbookPage: {
             /**
@@ -2064,6 +2469,32 @@ export interface components {
             step: "done";
             /** @description What is left, as a sentence. */
             summary: string;
+        };
+        /** @description Loads that may not run together. */
+        NotTogether: {
+            /**
+             * Format: double
+             * @description Their sum, in amperes.
+             */
+            amps: number;
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /**
+             * Format: double
+             * @description Hours in which they meet, a year; by chance, as if each ran by itself.
+             */
+            hours_a_year: number;
+            /** @description The loads. */
+            loads: components["schemas"]["LoadId"][];
+            /** @description `11`: as it is said anywhere in the home. */
+            number: string;
+            /**
+             * Format: double
+             * @description What the breaker carries.
+             */
+            of: number;
+            /** @description `kettle and toaster`. */
+            words: string;
         };
         /** @description How the spaces are numbered on the metal. */
         Numbering: "odd_even" | "straight_down" | {
@@ -2858,6 +3289,19 @@ export interface components {
             /** @description What they do, in words. */
             said: string;
         };
+        /** @description A load that may be there. */
+        ProposedLoad: {
+            /** @description The appliance of the library. */
+            appliance: string;
+            /** @description Its name there. */
+            name: string;
+            /** @description It never runs with the one proposed before it at the same point. */
+            never_with_previous: boolean;
+            /** @description `Kitchen, dishwasher`. */
+            place: string;
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+        };
         /**
          * @description What the breaker protects against beside overload and short.
          * @enum {string}
@@ -2870,6 +3314,54 @@ export interface components {
             /** @description Squares in a row, without a border. */
             size: number;
         };
+        /** @description What was read. */
+        ReadValue: {
+            /**
+             * Format: double
+             * @description So many.
+             */
+            amps: number;
+            /** @enum {string} */
+            unit: "amps";
+        } | {
+            /** @enum {string} */
+            unit: "watts";
+            /**
+             * Format: double
+             * @description So many.
+             */
+            watts: number;
+        } | {
+            /**
+             * Format: double
+             * @description Kilowatts after.
+             */
+            after: number;
+            /**
+             * Format: double
+             * @description Kilowatts before.
+             */
+            before: number;
+            /** @enum {string} */
+            unit: "meter_kw";
+        } | {
+            /** @description After. */
+            after: components["schemas"]["Turns"];
+            /** @description Before. */
+            before: components["schemas"]["Turns"];
+            /** @enum {string} */
+            unit: "meter_turns";
+            /**
+             * Format: double
+             * @description Watt-hours of one turn or flash, from the meter's face.
+             */
+            wh_each: number;
+        };
+        /**
+         * @description With what a reading was taken.
+         * @enum {string}
+         */
+        ReadWith: "clamp" | "line_splitter" | "plug_in_meter" | "utility_meter";
         /** @description What an instrument shows. */
         Reading: {
             /**
@@ -2898,6 +3390,36 @@ export interface components {
             volts?: number | null;
             /** @description What is seen, as a sentence. */
             words: string;
+        };
+        /** @description What a reading is of. */
+        ReadingOf: {
+            /** @description The load. */
+            load: components["schemas"]["LoadId"];
+            /** @enum {string} */
+            of: "load";
+        } | {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            of: "circuit";
+            /**
+             * Format: int32
+             * @description Which of its poles, from 1.
+             */
+            pole?: number;
+        };
+        /** @description Something was read of a load or a circuit. */
+        ReadingTaken: {
+            /** @description The loads that ran. */
+            running?: components["schemas"]["LoadId"][];
+            /** @description Looked at twice: it is far more than the breaker would carry. */
+            sure?: boolean;
+            /** @description What it is of. */
+            target: components["schemas"]["ReadingOf"];
+            /** @description What was read. */
+            value: components["schemas"]["ReadValue"];
+            /** @description With what. */
+            with: components["schemas"]["ReadWith"];
         };
         /** @description What a house is drawn from. */
         Recipe: {
@@ -2995,11 +3517,31 @@ export interface components {
             /** @description The edition. */
             edition: components["schemas"]["Edition"];
         };
+        /** @description What the run to a point loses. */
+        RunDrop: components["schemas"]["Drop"] & {
+            /**
+             * Format: double
+             * @description At this current, in amperes.
+             */
+            at_amps: number;
+            /**
+             * Format: int32
+             * @description The run by the plan, in millimeters; an estimate.
+             */
+            run_mm: number;
+            /** @description To which point. */
+            to: string;
+        };
         /**
          * @description A screen that a step leads to.
          * @enum {string}
          */
         Screen: "panel" | "house" | "directory" | "logbook";
+        /**
+         * @description When in the year something runs.
+         * @enum {string}
+         */
+        Season: "all" | "heat" | "cool";
         /**
          * @description What a look showed.
          * @enum {string}
@@ -3109,6 +3651,11 @@ export interface components {
             /** @description The stairs. */
             stairs: components["schemas"]["StairsId"];
         };
+        /**
+         * @description How a circuit stands.
+         * @enum {string}
+         */
+        Stands: "nothing" | "room" | "near" | "over" | "too_close";
         /**
          * @description Where the handle stands.
          * @enum {string}
@@ -3234,6 +3781,24 @@ export interface components {
              * @description The logbook's last sequence after it.
              */
             seq: number;
+        };
+        /** @description Where a figure comes from. */
+        TakenFrom: {
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description By whom. */
+            by: string;
+            /** @enum {string} */
+            from: "reading";
+        } | {
+            /** @enum {string} */
+            from: "plate";
+        } | {
+            /** @enum {string} */
+            from: "library";
+        } | {
+            /** @enum {string} */
+            from: "not_known";
         };
         /** @description Which spaces take tandem breakers, by the label. */
         Tandems: "not_read" | "none" | "all" | {
@@ -3361,6 +3926,66 @@ export interface components {
             /** @description The step in words, for whoever walks. */
             walk: components["schemas"]["StepCard"];
         };
+        /** @description The latest times of this breaker, as steps. */
+        TripSteps: {
+            /**
+             * Format: double
+             * @description From here on it must have tripped after `minutes_135`.
+             */
+            amps_135: number;
+            /**
+             * Format: double
+             * @description From here on it must have tripped after `minutes_200`.
+             */
+            amps_200: number;
+            /**
+             * Format: double
+             * @description Up to here it holds, in amperes.
+             */
+            holds: number;
+            /**
+             * Format: int32
+             * @description In minutes.
+             */
+            minutes_135: number;
+            /**
+             * Format: int32
+             * @description In minutes.
+             */
+            minutes_200: number;
+        };
+        /** @description What a breaker does at a steady load. */
+        TripWindow: {
+            /** @enum {string} */
+            does: "holds";
+        } | {
+            /** @enum {string} */
+            does: "may_hold";
+        } | {
+            /** @enum {string} */
+            does: "trips_within";
+            /**
+             * Format: int32
+             * @description At the latest.
+             */
+            minutes: number;
+        } | {
+            /** @enum {string} */
+            does: "not_published";
+        };
+        /** @description Turns of the disk, or flashes, in so many seconds. */
+        Turns: {
+            /**
+             * Format: double
+             * @description How many.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description In how many seconds.
+             */
+            seconds: number;
+        };
         /** @description A card as typed. */
         TypedCard: {
             /** @description One breaker a line: `1 20 kitchen`, `5-7 50/2 range`. */
@@ -3384,6 +4009,23 @@ export interface components {
             dark: components["schemas"]["EntryId"];
             /** @description The lit look. */
             lit: components["schemas"]["EntryId"];
+        };
+        /** @description How often, how long and when something runs. */
+        Usage: {
+            /**
+             * Format: double
+             * @description Minutes each time.
+             */
+            minutes: number;
+            /** @description In which season. */
+            season?: components["schemas"]["Season"];
+            /**
+             * Format: double
+             * @description Times a day.
+             */
+            uses_per_day: number;
+            /** @description In which parts of the day, each as much as the other. */
+            when: components["schemas"]["DayPart"][];
         };
         /** @description What is known of which breaker feeds a point. */
         Verdict: {
@@ -4083,6 +4725,103 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HelperView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    loads: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    running: {
+        parameters: {
+            query: {
+                /** @description The breaker. */
+                breaker: string;
+                /** @description The loads that run, with commas between. */
+                loads?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtAmps"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    moves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the load */
+                load: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadMoves"];
                 };
             };
             404: {
@@ -4952,6 +5691,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    plate: {
+        parameters: {
+            query: {
+                /** @description As it was typed: `1450 W`, `12 A 240 V`. */
+                text: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoadPlate"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -74,16 +74,20 @@ impl Singles {
         let (on_a, on_b, freed) = (count(0), count(1), most + 1);
         let mut now = vec![vec![NEVER; width]; (on_a + on_b + 1) * freed];
         now[on_b * freed][usize::try_from(-from).unwrap_or(0)] = 0;
+        let mut reached: Vec<bool> = (0..now.len()).map(|at| at == on_b * freed).collect();
         let mut tables = Vec::with_capacity(items.len() + 1);
         for item in &items {
             let mut next = now.clone();
-            for (at, row) in now.iter().enumerate().filter(|(_, row)| row.iter().any(|moves| *moves < NEVER)) {
+            let mut also = Vec::new();
+            for (at, row) in now.iter().enumerate().filter(|(at, _)| reached[*at]) {
                 let (net, c) = (at / freed, at % freed);
                 match item {
                     Item::Single { to_b, frees, amps, .. } => {
                         let net = if *to_b { net + 1 } else { net.wrapping_sub(1) };
                         let c = if *frees { (c + 1).min(most) } else { c };
-                        if let Some(into) = next.get_mut(net.wrapping_mul(freed).wrapping_add(c)) {
+                        let to = net.wrapping_mul(freed).wrapping_add(c);
+                        if let Some(into) = next.get_mut(to) {
+                            also.push(to);
                             relax_shifted(into, row, if *to_b { *amps } else { -amps }, 1);
                         }
                     }
@@ -94,6 +98,7 @@ impl Singles {
                     }
                 }
             }
+            also.into_iter().for_each(|at| reached[at] = true);
             tables.push(std::mem::replace(&mut now, next));
         }
         tables.push(now);
@@ -161,8 +166,8 @@ struct Own {
     now: i64,
     /// What B gains at the first place of the singles' rows.
     from: i64,
-    /// With listed spaces of A counted, and of B.
-    singles: [Singles; 2],
+    /// With listed spaces of A counted, and of B; one for both where no listed space can be short.
+    singles: Vec<Singles>,
     /// Tandems that move: net number to B and what B gains, with what it costs and which.
     tandems: BTreeMap<(i64, i64), (u8, Vec<(usize, usize)>)>,
     open: [i64; 2],
@@ -181,7 +186,8 @@ impl Own {
         let width = unsigned(to - from) + 1;
         let tandems_on = |leg: usize| panel.movers.iter().filter(|mover| mover.tandem && mover.leg == leg).count();
         let short_at_most = |leg: usize| tandems_on(1 - leg).saturating_sub(panel.open[leg][1]);
-        let singles = [0, 1].map(|side| Singles::of(panel, side, short_at_most(side), from, width));
+        let counted = if short_at_most(0).max(short_at_most(1)) == 0 { 1 } else { 2 };
+        let singles = (0..counted).map(|side| Singles::of(panel, side, short_at_most(side), from, width)).collect();
         let mut tandems: BTreeMap<(i64, i64), (u8, Vec<(usize, usize)>)> = BTreeMap::from([((0, 0), (0, Vec::new()))]);
         for (number, mover) in panel.movers.iter().enumerate().filter(|(_, mover)| mover.tandem) {
             let (step, gain) = if mover.leg == 0 { (1, mover.amps) } else { (-1, -mover.amps) };
@@ -229,11 +235,15 @@ impl Own {
         own
     }
 
+    fn counting(&self, side: usize) -> &Singles {
+        &self.singles[side.min(self.singles.len() - 1)]
+    }
+
     /// The rows of singles that leave room when so many tandems more go to B than leave it, with the wires that making room takes.
     fn ways(&self, tandems: i64) -> impl Iterator<Item = (i64, usize, u8, &Row)> {
         let side = usize::from(tandems > 0);
         let short = (tandems.abs() - self.open_listed[side]).max(0);
-        self.singles[side].rows().filter_map(move |(net, c, row)| {
+        self.counting(side).rows().filter_map(move |(net, c, row)| {
             let to_b = net + tandems;
             let extra = (short - signed(c)).max(0);
             let fits = -self.open[0] <= to_b && to_b <= self.open[1] && (extra == 0 || short <= self.listed[side]);
@@ -251,7 +261,7 @@ impl Own {
                 let here = usize::try_from(x).ok().and_then(|x| row.get(x)).copied().unwrap_or(NEVER);
                 if here.saturating_add(extra).saturating_add(*cost) == value {
                     let side = usize::from(*tandems > 0);
-                    self.singles[side].choice(net, c, unsigned(x), &mut choice);
+                    self.counting(side).choice(net, c, unsigned(x), &mut choice);
                     choice.goes.extend(which);
                     return choice;
                 }

@@ -7,6 +7,7 @@
 mod breaker;
 mod home;
 mod house;
+mod loads;
 mod panel;
 mod plan;
 mod strike;
@@ -15,6 +16,7 @@ mod trace;
 pub use breaker::*;
 pub use home::*;
 pub use house::*;
+pub use loads::*;
 pub use panel::*;
 pub use plan::*;
 pub use strike::*;
@@ -154,6 +156,9 @@ kinds! {
     PowerBlinked     "power_blinked"     Helper recorded
     WrongHandle      "wrong_handle"      Owner  recorded
     DeviceWorked     "device_worked"     Owner  act
+    LoadPlaced       "load_placed"       Owner  recorded
+    LoadRemoved      "load_removed"      Owner  recorded
+    ReadingTaken     "reading_taken"     Owner  recorded
     TraceSet         "trace_set"         Owner  recorded
     PracticeHouse    "practice_house"    Owner  recorded
     PhotoTaken       "photo_taken"       Owner  recorded
@@ -164,7 +169,7 @@ kinds! {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 11;
+    pub const VERSION: u16 = 12;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final; so is nothing else.
     pub const fn is_strikable(&self) -> bool {

@@ -197,6 +197,7 @@ impl Home {
         for point in self.house.points.values_mut().filter(|p| p.details.half_of.as_ref() == Some(&f.point)) {
             point.details.half_of = None;
         }
+        self.drop_loads_at(&f.point);
         self.plan.points.remove(&f.point);
         let plan = &mut *self.plan;
         for map in [&mut plan.controls, &mut plan.protects] {

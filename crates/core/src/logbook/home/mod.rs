@@ -3,6 +3,7 @@
 mod bounds;
 mod breakers;
 mod house;
+mod loads;
 mod panels;
 mod plan;
 mod switching;
@@ -14,6 +15,7 @@ use std::ops::{Deref, DerefMut};
 use std::sync::Arc;
 
 pub use house::House;
+pub use loads::Loads;
 pub use panels::Panels;
 pub use switching::{Switching, Switchings};
 pub use trace::{Doubt, Look, Trace};
@@ -46,6 +48,7 @@ pub struct Home {
     pub(super) panels: Part<Panels>,
     pub(super) house: Part<House>,
     pub(super) plan: Part<Drawn>,
+    pub(super) loads: Part<Loads>,
     pub(super) switchings: Part<Switchings>,
     pub(super) trace: Part<Trace>,
 }
@@ -105,6 +108,10 @@ impl Home {
     /// Rooms and points.
     pub fn house(&self) -> &House {
         &self.house
+    }
+    /// Loads, and what was read of them.
+    pub fn loads(&self) -> &Loads {
+        &self.loads
     }
     /// What is drawn of it: outlines, openings, where points are.
     pub fn plan(&self) -> &Drawn {

@@ -1,0 +1,82 @@
+//! What a rule says of the loads of one circuit.
+
+use serde::Serialize;
+
+use super::circuits::said;
+use super::draws::Drawn;
+use crate::logbook::Home;
+use crate::model::{Breaker, Draw, Edition, PointKind, ampacity};
+
+/// A remark with what it rests on.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+pub struct LoadNote {
+    /// The remark.
+    pub words: String,
+    /// The section, or common practice.
+    pub source: String,
+}
+
+fn note(words: String, source: &str) -> LoadNote {
+    LoadNote { words, source: source.into() }
+}
+
+/// The section about single loads on a shared circuit moved with the 2023 edition.
+const fn shared_circuit(edition: Edition) -> &'static str {
+    match edition {
+        Edition::Nec2017 | Edition::Nec2020 => "NEC 210.23(A), from memory",
+        _ => "NEC 210.23(B), from memory",
+    }
+}
+
+/// Everything that a rule says of these loads on this breaker. Canada has rules of its own that are not known here.
+pub(super) fn notes(home: &Home, breaker: &Breaker, all: &[Drawn<'_>]) -> Vec<LoadNote> {
+    let mut notes = Vec::new();
+    let rating = breaker.amps.value();
+    let points: Vec<_> = all.iter().filter_map(|drawn| home.house().point(&drawn.load.point)).collect();
+    let shared = all.len() > 1;
+    let light_or_portable = all.iter().zip(&points).any(|(drawn, point)| point.kind == PointKind::Light || !drawn.line.fastened);
+    for drawn in all {
+        let each = drawn.line.amps / f64::from(drawn.line.count);
+        let name = &drawn.line.name;
+        let canadian = home.edition().is_canadian();
+        if !canadian && breaker.poles() == 1 && [15.0, 20.0].contains(&rating) {
+            if shared && !drawn.line.fastened && each > 0.8 * rating {
+                let words =
+                    format!("The {name} takes {}, more than 80 % of the breaker, on a circuit that it shares.", said(each));
+                notes.push(note(words, shared_circuit(home.edition())));
+            }
+            if shared && drawn.line.fastened && drawn.line.amps > 0.5 * rating && light_or_portable {
+                let words = format!(
+                    "The {name} is fastened in place and takes {}, more than half of the breaker, with lights or plugs on the same circuit.",
+                    said(drawn.line.amps)
+                );
+                notes.push(note(words, shared_circuit(home.edition())));
+            }
+        }
+        let class = drawn.load.like().map_or("", |like| like.class);
+        if shared && class == "furnace" && !canadian {
+            let words = format!("The {name} heats the house and should be alone on its circuit.");
+            notes.push(note(words, "NEC 422.12, from memory"));
+        }
+        if shared && drawn.load.appliance.as_deref() == Some("sump_pump") {
+            notes.push(note(format!("The {name} should be alone: what trips with it floods the cellar."), "common practice"));
+        }
+        if let Draw::Plate(plate) = drawn.load.draw {
+            if let Some(largest) = plate.largest_breaker.filter(|largest| *largest < rating) {
+                let words = format!("The plate of the {name} allows a breaker of {largest} A at most; this one has {rating} A.");
+                notes.push(note(words, "its data plate; NEC 110.3(B), from memory"));
+            }
+            let carries = breaker.wire.map(|wire| ampacity(wire, home.edition()).value());
+            if let Some((least, carries)) = plate.minimum_ampacity.zip(carries).filter(|(least, carries)| carries < least) {
+                let words =
+                    format!("The plate of the {name} asks for a wire of {least} A at least; this one carries {carries} A.");
+                notes.push(note(words, "its data plate; NEC 110.3(B), from memory"));
+            }
+        }
+    }
+    if breaker.poles() > 1 && points.iter().any(|point| point.volts.value() == 120) {
+        let words = "Outlets of 120 V are on this two-pole; on which of its hots is not known, so all count on one.".to_owned();
+        notes.push(note(words, "arithmetic"));
+    }
+    notes
+}

@@ -1,0 +1,128 @@
+//! Facts about loads: what uses power at a point, and what was read of it.
+
+use super::{Kind, facts, is_default};
+use crate::logbook::{Draft, Home, Names};
+use crate::model::{Draw, Load, LoadId, PointId, ReadValue, ReadWith, ReadingOf, Refusal, Usage};
+
+const fn one() -> u16 {
+    1
+}
+
+fn is_one(count: &u16) -> bool {
+    *count == 1
+}
+
+facts! {
+    /// There is a load at a point. A later one for the same load replaces the earlier.
+    LoadPlaced {
+        /// The load.
+        load: LoadId,
+        /// Where it is plugged in or connected.
+        point: PointId,
+        /// `microwave`.
+        name: String,
+        /// The appliance of the library that it is like.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        appliance: Option<String>,
+        /// How many alike, 1 to 50.
+        #[serde(default = "one", skip_serializing_if = "is_one")]
+        count: u16,
+        /// How it is known what it takes.
+        #[serde(default, skip_serializing_if = "is_default")]
+        draw: Draw,
+        /// Whether it runs for three hours or more; `null`: as the library has it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        continuous: Option<bool>,
+        /// Whether it is fastened in place; `null`: by the kind of its point.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        fastened: Option<bool>,
+        /// How often and when; `null`: as the library has it.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        usage: Option<Usage>,
+        /// It runs whenever that one runs.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        with: Option<LoadId>,
+        /// It never runs at one time with these.
+        #[serde(default, skip_serializing_if = "is_default")]
+        never_with: Vec<LoadId>,
+    }
+    /// There is no such load.
+    LoadRemoved {
+        /// The load.
+        load: LoadId,
+    }
+    /// Something was read of a load or a circuit.
+    ReadingTaken {
+        /// What it is of.
+        target: ReadingOf,
+        /// With what.
+        with: ReadWith,
+        /// What was read.
+        value: ReadValue,
+        /// The loads that ran.
+        #[serde(default, skip_serializing_if = "is_default")]
+        running: Vec<LoadId>,
+        /// Looked at twice: it is far more than the breaker would carry.
+        #[serde(default, skip_serializing_if = "is_default")]
+        sure: bool,
+    }
+}
+
+/// The fact that describes the load as it is known.
+impl From<&Load> for LoadPlaced {
+    fn from(load: &Load) -> Self {
+        Self {
+            load: load.id.clone(),
+            point: load.point.clone(),
+            name: load.name.clone(),
+            appliance: load.appliance.clone(),
+            count: load.count,
+            draw: load.draw,
+            continuous: load.continuous,
+            fastened: load.fastened,
+            usage: load.usage.clone(),
+            with: load.with.clone(),
+            never_with: load.never_with.clone(),
+        }
+    }
+}
+
+impl Kind for LoadPlaced {
+    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
+        home.place_load(self)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        let times = if self.count == 1 { String::new() } else { format!("{} × ", self.count) };
+        let takes = match self.draw {
+            Draw::Library => "by the library",
+            Draw::Plate(_) => "by its plate",
+            Draw::NotKnown => "not known what it takes",
+        };
+        format!("Load at {}: {times}{}, {takes}", names.point(&self.point), self.name)
+    }
+}
+
+impl Kind for LoadRemoved {
+    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
+        home.remove_load(self)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        format!("Load removed: {}", names.load(&self.load))
+    }
+}
+
+impl Kind for ReadingTaken {
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        home.take_reading(self, entry)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        let of = match &self.target {
+            ReadingOf::Load { load } => names.load(load),
+            ReadingOf::Circuit { breaker, pole: 1 } => names.breaker(breaker),
+            ReadingOf::Circuit { breaker, pole } => format!("{}, pole {pole}", names.breaker(breaker)),
+        };
+        let ran: Vec<String> = self.running.iter().map(|load| names.load(load)).collect();
+        let with = if ran.is_empty() { String::new() } else { format!("; running: {}", ran.join(", ")) };
+        format!("{of}: {} by {}{with}", self.value.words(), self.with.word())
+    }
+}

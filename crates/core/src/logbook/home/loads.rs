@@ -1,0 +1,248 @@
+//! Loads and readings as the logbook has them, and how facts about them change what is known.
+
+use indexmap::IndexMap;
+
+use super::{Home, refuse, short, unknown};
+use crate::logbook::{Draft, LoadPlaced, LoadRemoved, ReadingTaken};
+use crate::model::{
+    Appliance, Draw, Load, LoadId, LoadPlate, PointId, ReadValue, Reading, ReadingOf, Refusal, RefusalCode, Usage, Volts,
+};
+
+/// Every load and reading, in the order of entry.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub struct Loads {
+    loads: IndexMap<LoadId, Load>,
+    readings: Vec<Reading>,
+}
+
+impl Loads {
+    /// Every load, in the order of entry.
+    pub fn all(&self) -> impl Iterator<Item = &Load> {
+        self.loads.values()
+    }
+    /// A load.
+    pub fn load(&self, id: &LoadId) -> Option<&Load> {
+        self.loads.get(id)
+    }
+    /// The loads at a point, in the order of entry.
+    pub fn at<'a>(&'a self, point: &'a PointId) -> impl Iterator<Item = &'a Load> {
+        self.loads.values().filter(move |load| load.point == *point)
+    }
+    /// Every reading, in the order of entry; its breaker may have been taken out since.
+    pub fn readings(&self) -> &[Reading] {
+        &self.readings
+    }
+
+    fn known(&self, id: &LoadId) -> Result<&Load, Refusal> {
+        self.loads
+            .get(id)
+            .ok_or_else(|| unknown("load", "There is no such load.", "Name a load that is entered on the Loads screen."))
+    }
+
+    fn drop_load(&mut self, id: &LoadId) {
+        self.loads.shift_remove(id);
+        for load in self.loads.values_mut() {
+            load.never_with.retain(|other| other != id);
+            if load.with.as_ref() == Some(id) {
+                load.with = None;
+            }
+        }
+        self.readings.retain(|reading| reading.of != ReadingOf::Load { load: id.clone() });
+    }
+}
+
+/// The most that a household load takes.
+const MOST_WATTS: f64 = 50_000.0;
+
+fn plate_fits(plate: &LoadPlate) -> Result<(), Refusal> {
+    let outside = |wrong: String, accepted: &str| refuse(RefusalCode::OutOfRange, "draw", wrong, accepted);
+    if let Some(volts) = plate.volts.filter(|volts| !(100.0..=260.0).contains(volts)) {
+        return outside(
+            format!("{volts} V cannot be right for a data plate here."),
+            "Give 100 to 260 V, or leave the volts out.",
+        );
+    }
+    let ampacity = [plate.amps, plate.minimum_ampacity, plate.largest_breaker];
+    if let Some(amps) = ampacity.into_iter().flatten().find(|amps| !(0.01..=400.0).contains(amps)) {
+        return outside(format!("{amps} A cannot be right for a data plate."), "Give 0.01 to 400 A.");
+    }
+    if let Some(watts) = plate.watts.filter(|watts| !(0.5..=MOST_WATTS).contains(watts)) {
+        return outside(format!("{watts} W cannot be right for a data plate."), "Give 0.5 to 50 000 W.");
+    }
+    if plate.amps.is_none() && plate.watts.is_none() && plate.minimum_ampacity.is_none() {
+        return outside("The plate says neither amperes nor watts.".into(), "Give one of the two, or say that it is not known.");
+    }
+    Ok(())
+}
+
+fn usage_fits(usage: &Usage) -> Result<(), Refusal> {
+    let fits = (0.0..=1440.0).contains(&usage.minutes)
+        && (0.0..=1440.0).contains(&usage.uses_per_day)
+        && (1..=6).contains(&usage.when.len())
+        && usage.minutes * usage.uses_per_day <= 1440.0 + 1e-9;
+    if fits {
+        return Ok(());
+    }
+    refuse(
+        RefusalCode::OutOfRange,
+        "usage",
+        "A day has 1440 minutes.",
+        "Give minutes each time and times a day that fit into a day, and at least one part of the day.",
+    )
+}
+
+impl Home {
+    pub(in crate::logbook) fn place_load(&mut self, f: &LoadPlaced) -> Result<(), Refusal> {
+        short("name", &f.name, 1, 60)?;
+        let point = self.house.known_point(&f.point)?;
+        let like = match f.appliance.as_deref() {
+            None => None,
+            Some(id) => Some(Appliance::named(id).ok_or_else(|| {
+                unknown(
+                    "appliance",
+                    "The library has no such appliance.",
+                    "Choose one from the list, or give the plate's figures.",
+                )
+            })?),
+        };
+        if !(1..=50).contains(&f.count) {
+            return refuse(RefusalCode::OutOfRange, "count", format!("There cannot be {} alike.", f.count), "Give 1 to 50.");
+        }
+        if f.draw == Draw::Library && like.is_none() {
+            return refuse(
+                RefusalCode::DoesNotFit,
+                "draw",
+                "The library's figure is not known: no appliance of the library was chosen.",
+                "Choose one, give the plate's figures, or say that it is not known.",
+            );
+        }
+        let plate = if let Draw::Plate(plate) = &f.draw { Some(plate) } else { None };
+        plate.map_or(Ok(()), plate_fits)?;
+        f.usage.as_ref().map_or(Ok(()), usage_fits)?;
+        let on_two_hots = plate.and_then(|plate| plate.volts).map(|volts| volts > 150.0);
+        let on_two_hots = on_two_hots.or_else(|| like.map(|like| like.volts == 240));
+        if on_two_hots.is_some_and(|two| two != (point.volts == Volts::new(240))) {
+            return refuse(
+                RefusalCode::DoesNotFit,
+                "point",
+                format!("{} does not run at a point of {} V.", f.name.trim(), point.volts.value()),
+                "Read the plate again, or correct the volts of the point.",
+            );
+        }
+        for other in f.with.iter().chain(&f.never_with) {
+            self.loads.known(other)?;
+            if *other == f.load {
+                return refuse(RefusalCode::DoesNotFit, "with", "A load is not told about itself.", "Name another load.");
+            }
+        }
+        let load = Load {
+            id: f.load.clone(),
+            point: f.point.clone(),
+            name: f.name.trim().to_owned(),
+            appliance: f.appliance.clone(),
+            count: f.count,
+            draw: f.draw,
+            continuous: f.continuous,
+            fastened: f.fastened,
+            usage: f.usage.clone(),
+            with: f.with.clone(),
+            never_with: f.never_with.clone(),
+        };
+        self.loads.loads.insert(f.load.clone(), load);
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn remove_load(&mut self, f: &LoadRemoved) -> Result<(), Refusal> {
+        self.loads.known(&f.load)?;
+        self.loads.drop_load(&f.load);
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn take_reading(&mut self, f: &ReadingTaken, entry: &Draft) -> Result<(), Refusal> {
+        for load in &f.running {
+            self.loads.known(load)?;
+        }
+        let rating = match &f.target {
+            ReadingOf::Load { load } => {
+                self.loads.known(load)?;
+                None
+            }
+            ReadingOf::Circuit { breaker, pole } => {
+                let breaker = self.panels.known_breaker(breaker)?;
+                if !(1..=breaker.poles()).contains(&usize::from(*pole)) {
+                    return refuse(
+                        RefusalCode::DoesNotFit,
+                        "target",
+                        format!("Breaker {} has no pole {pole}.", breaker.number()),
+                        "Count its poles from the top, from 1.",
+                    );
+                }
+                Some(breaker.amps.value())
+            }
+        };
+        value_fits(&f.value)?;
+        let (amps, _) = f.value.amps_or_watts();
+        if let (Some(amps), Some(rating)) = (amps, rating)
+            && amps > 2.0 * rating
+            && !f.sure
+        {
+            return refuse(
+                RefusalCode::OutOfRange,
+                "value",
+                format!("{amps} A on a breaker of {rating} A is hardly right: it would trip within minutes."),
+                "Read it again. If it is so, say that you are sure, and switch loads off.",
+            );
+        }
+        let reading = Reading {
+            line: entry.id.clone(),
+            of: f.target.clone(),
+            with: f.with,
+            value: f.value,
+            running: f.running.clone(),
+            by: entry.by.clone(),
+            at: entry.at,
+        };
+        self.loads.readings.push(reading);
+        Ok(())
+    }
+
+    /// What was at a point is gone with it.
+    pub(super) fn drop_loads_at(&mut self, point: &PointId) {
+        let gone: Vec<LoadId> = self.loads.at(point).map(|load| load.id.clone()).collect();
+        for load in gone {
+            self.loads.drop_load(&load);
+        }
+    }
+}
+
+fn value_fits(value: &ReadValue) -> Result<(), Refusal> {
+    let outside = |wrong: String, accepted: &str| refuse(RefusalCode::OutOfRange, "value", wrong, accepted);
+    match value {
+        ReadValue::Amps { amps } if !(0.0..=1200.0).contains(amps) => {
+            outside(format!("{amps} A cannot be read on a household circuit."), "Give 0 to 1200 A.")
+        }
+        ReadValue::MeterTurns { wh_each, before, after } => {
+            let turns = |turns: &crate::model::Turns| {
+                (0.0..=100_000.0).contains(&turns.count) && (1.0..=36_000.0).contains(&turns.seconds)
+            };
+            if !(0.01..=1000.0).contains(wh_each) || !turns(before) || !turns(after) {
+                return outside(
+                    "This is no count of turns or flashes.".into(),
+                    "Give what one is in watt-hours, from the meter's face, and how many came in how many seconds, before and after.",
+                );
+            }
+            watts_fit(value)
+        }
+        ReadValue::Watts { .. } | ReadValue::MeterKw { .. } => watts_fit(value),
+        ReadValue::Amps { .. } => Ok(()),
+    }
+}
+
+fn watts_fit(value: &ReadValue) -> Result<(), Refusal> {
+    let watts = value.amps_or_watts().1.unwrap_or(0.0);
+    if (0.0..=MOST_WATTS).contains(&watts) {
+        return Ok(());
+    }
+    let wrong = format!("{} W cannot be what it takes.", watts.round());
+    refuse(RefusalCode::OutOfRange, "value", wrong, "After it is switched on the meter shows more than before, by at most 50 kW.")
+}

@@ -1,0 +1,202 @@
+//! What is plugged in or connected at a point, and readings of it.
+
+use crate::model::{Amps, Appliance, BreakerId, EntryId, LoadId, Moment, PointId, Usage};
+
+/// What a data plate says.
+#[derive(Debug, Clone, Copy, Default, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct LoadPlate {
+    /// Its voltage.
+    pub volts: Option<f64>,
+    /// Amperes.
+    pub amps: Option<f64>,
+    /// Watts, or volt-amperes.
+    pub watts: Option<f64>,
+    /// Minimum circuit ampacity.
+    pub minimum_ampacity: Option<f64>,
+    /// Largest fuse or breaker.
+    pub largest_breaker: Option<f64>,
+}
+
+/// How it is known what a load takes.
+#[derive(Debug, Clone, Copy, Default, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(tag = "from", rename_all = "snake_case")]
+pub enum Draw {
+    /// By the library's figure for such an appliance.
+    #[default]
+    Library,
+    /// By its data plate.
+    Plate(LoadPlate),
+    /// Nobody knows: it counts as an interval, never as nothing.
+    NotKnown,
+}
+
+/// A load: what uses power at a point.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Load {
+    /// Its id.
+    pub id: LoadId,
+    /// Where it is.
+    pub point: PointId,
+    /// `microwave`.
+    pub name: String,
+    /// The appliance of the library that it is like.
+    pub appliance: Option<String>,
+    /// How many alike.
+    pub count: u16,
+    /// How it is known what it takes.
+    pub draw: Draw,
+    /// Whether it runs for three hours or more; where nobody said, as the library has it.
+    pub continuous: Option<bool>,
+    /// Whether it is fastened in place; where nobody said, as its point is an appliance or a receptacle.
+    pub fastened: Option<bool>,
+    /// How often and when; where nobody said, as the library has it.
+    pub usage: Option<Usage>,
+    /// It runs whenever that one runs.
+    pub with: Option<LoadId>,
+    /// It never runs at one time with these.
+    pub never_with: Vec<LoadId>,
+}
+
+impl Load {
+    /// The appliance of the library that it is like.
+    pub fn like(&self) -> Option<&'static Appliance> {
+        self.appliance.as_deref().and_then(Appliance::named)
+    }
+}
+
+/// With what a reading was taken.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ReadWith {
+    /// A clamp round one hot in the open panel: for qualified hands.
+    Clamp,
+    /// A clamp on a line splitter at an outlet.
+    LineSplitter,
+    /// A power meter that plugs in.
+    PlugInMeter,
+    /// The utility's meter, before and after.
+    UtilityMeter,
+}
+
+impl ReadWith {
+    /// In words, lower case.
+    pub const fn word(self) -> &'static str {
+        match self {
+            Self::Clamp => "clamp",
+            Self::LineSplitter => "line splitter",
+            Self::PlugInMeter => "plug-in meter",
+            Self::UtilityMeter => "utility meter",
+        }
+    }
+}
+
+/// What a reading is of.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(tag = "of", rename_all = "snake_case")]
+pub enum ReadingOf {
+    /// One load, with nothing else that is switched meanwhile.
+    Load {
+        /// The load.
+        load: LoadId,
+    },
+    /// One hot of a circuit.
+    Circuit {
+        /// The breaker.
+        breaker: BreakerId,
+        /// Which of its poles, from 1.
+        #[serde(default = "first_pole")]
+        pole: u8,
+    },
+}
+
+const fn first_pole() -> u8 {
+    1
+}
+
+/// Turns of the disk, or flashes, in so many seconds.
+#[derive(Debug, Clone, Copy, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Turns {
+    /// How many.
+    pub count: f64,
+    /// In how many seconds.
+    pub seconds: f64,
+}
+
+impl Turns {
+    fn watts(self, wh_each: f64) -> f64 {
+        3600.0 * wh_each * self.count / self.seconds
+    }
+}
+
+/// What was read.
+#[derive(Debug, Clone, Copy, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(tag = "unit", rename_all = "snake_case")]
+pub enum ReadValue {
+    /// Amperes.
+    Amps {
+        /// So many.
+        amps: f64,
+    },
+    /// Watts.
+    Watts {
+        /// So many.
+        watts: f64,
+    },
+    /// What the utility's meter showed before and after it was switched on.
+    MeterKw {
+        /// Kilowatts before.
+        before: f64,
+        /// Kilowatts after.
+        after: f64,
+    },
+    /// Turns or flashes of the utility's meter before and after.
+    MeterTurns {
+        /// Watt-hours of one turn or flash, from the meter's face.
+        wh_each: f64,
+        /// Before.
+        before: Turns,
+        /// After.
+        after: Turns,
+    },
+}
+
+impl ReadValue {
+    /// Amperes, or watts; exactly one of the two.
+    pub fn amps_or_watts(self) -> (Option<f64>, Option<f64>) {
+        match self {
+            Self::Amps { amps } => (Some(amps), None),
+            Self::Watts { watts } => (None, Some(watts)),
+            Self::MeterKw { before, after } => (None, Some((after - before) * 1000.0)),
+            Self::MeterTurns { wh_each, before, after } => (None, Some(after.watts(wh_each) - before.watts(wh_each))),
+        }
+    }
+
+    /// `12.4 A`, `1450 W`.
+    pub fn words(self) -> String {
+        match self.amps_or_watts() {
+            (Some(amps), _) => Amps::new((amps * 100.0).round() / 100.0).to_string(),
+            (_, watts) => format!("{} W", watts.unwrap_or(0.0).round()),
+        }
+    }
+}
+
+/// A reading.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct Reading {
+    /// The line that says so.
+    pub line: EntryId,
+    /// What it is of.
+    pub of: ReadingOf,
+    /// With what.
+    pub with: ReadWith,
+    /// What was read.
+    pub value: ReadValue,
+    /// The loads that ran.
+    pub running: Vec<LoadId>,
+    /// By whom.
+    pub by: String,
+    /// When.
+    pub at: Moment,
+}

@@ -1,0 +1,63 @@
+//! Answers about loads: circuits ranked, one circuit while some of its loads run, where a load could go, a plate as it was typed.
+
+use axum::Json;
+use axum::extract::Path;
+use axum::response::Response;
+use wayfinder_core::loads::{AtAmps, LoadMoves, LoadsView, load_moves, loads_view, while_running};
+use wayfinder_core::{BreakerId, LoadId, LoadPlate, read_plate as plate_of};
+
+use crate::guard::Asked;
+use crate::in_home::{HomePath, InHome};
+use crate::problem::Problem;
+
+/// The loads of the home: its circuits nearest their limit first, what may not run together, what could be entered next.
+#[utoipa::path(get, path = "/api/homes/{home}/loads", params(HomePath), responses((status = 200, body = LoadsView), (status = 404, body = Problem)))]
+pub(crate) async fn loads(home: InHome) -> Result<Response, Problem> {
+    home.answer(|opened| Ok(loads_view(&opened.study))).await
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct Running {
+    /// The breaker.
+    breaker: String,
+    /// The loads that run, with commas between.
+    #[serde(default)]
+    loads: String,
+}
+
+/// What these loads of a circuit take while they run, and what its breaker does then.
+#[utoipa::path(get, path = "/api/homes/{home}/loads/running", params(HomePath, Running), responses((status = 200, body = AtAmps), (status = 404, body = Problem)))]
+pub(crate) async fn running(home: InHome, Asked(asked): Asked<Running>) -> Result<Response, Problem> {
+    let breaker: BreakerId = asked.breaker.parse().map_err(|_| Problem::not_found("breaker"))?;
+    let loads: Vec<LoadId> = asked.loads.split(',').filter_map(|id| id.parse().ok()).collect();
+    home.answer(move |opened| while_running(&opened.study, &breaker, &loads).ok_or_else(|| Problem::not_found("breaker"))).await
+}
+
+/// A load by its id.
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Path)]
+pub(crate) struct LoadPath {
+    /// The id of the load
+    load: String,
+}
+
+/// What changes if a load moves to another circuit.
+#[utoipa::path(get, path = "/api/homes/{home}/loads/{load}/moves", params(HomePath, LoadPath), responses((status = 200, body = LoadMoves), (status = 404, body = Problem)))]
+pub(crate) async fn moves(home: InHome, Path(LoadPath { load }): Path<LoadPath>) -> Result<Response, Problem> {
+    let load: LoadId = load.parse().map_err(|_| Problem::not_found("load"))?;
+    home.answer(move |opened| load_moves(&opened.study, &load).ok_or_else(|| Problem::not_found("load"))).await
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct Typed {
+    /// As it was typed: `1450 W`, `12 A 240 V`.
+    text: String,
+}
+
+/// Reads what was typed from a data plate. Writes nothing.
+#[utoipa::path(get, path = "/api/plate", params(Typed), responses((status = 200, body = LoadPlate), (status = 422, body = Problem)))]
+pub(crate) async fn plate(Asked(typed): Asked<Typed>) -> Result<Json<LoadPlate>, Problem> {
+    Ok(Json(plate_of(&typed.text)?))
+}
