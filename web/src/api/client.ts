@@ -85,6 +85,17 @@ export type Marks = Schemas["Marks"];
 export type Recipe = Schemas["Recipe"];
 export type Level = Schemas["Level"];
 export type Worked = Schemas["Worked"];
+export type LoadsView = Schemas["LoadsView"];
+export type CircuitLoads = Schemas["CircuitLoads"];
+export type LoadLine = Schemas["LoadLine"];
+export type LoadPlate = Schemas["LoadPlate"];
+export type NotTogether = Schemas["NotTogether"];
+export type AtAmps = Schemas["AtAmps"];
+export type TripSteps = Schemas["TripSteps"];
+export type LoadMoves = Schemas["LoadMoves"];
+export type ProposedLoad = Schemas["ProposedLoad"];
+export type Draw = Schemas["Draw"];
+export type DayPart = Schemas["DayPart"];
 
 export const api = createClient<paths>({ baseUrl: "/" });
 api.use({

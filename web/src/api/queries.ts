@@ -142,6 +142,36 @@ export const useEvidence = (home: string, point: string) =>
     queryFn: () => answer(api.GET("/api/homes/{home}/points/{point}/evidence", { params: { path: { home, point } } })),
   });
 
+/** The loads of the home, circuit by circuit. */
+export const useLoads = (home: string) =>
+  useQuery({
+    queryKey: [...of(home), "loads"],
+    queryFn: () => answer(api.GET("/api/homes/{home}/loads", { params: { path: { home } } })),
+  });
+
+/** What these loads of a circuit take while they run. */
+export const useRunning = (home: string, breaker: string, loads: readonly string[]) =>
+  useQuery({
+    queryKey: [...of(home), "running", breaker, loads.join(",")],
+    placeholderData: (before) => before,
+    queryFn: () => {
+      const query = { breaker, loads: loads.join(",") };
+      return answer(api.GET("/api/homes/{home}/loads/running", { params: { path: { home }, query } }));
+    },
+  });
+
+/** What changes if a load moves to another circuit. */
+export const useLoadMoves = (home: string, load: string | null) =>
+  useQuery({
+    queryKey: [...of(home), "load moves", load],
+    enabled: load !== null,
+    queryFn: () =>
+      answer(api.GET("/api/homes/{home}/loads/{load}/moves", { params: { path: { home, load: load ?? "" } } })),
+  });
+
+/** Reads what was typed from a data plate. Writes nothing. */
+export const readPlate = (text: string) => answer(api.GET("/api/plate", { params: { query: { text } } }));
+
 export const usePlan = (home: string) =>
   useQuery({
     queryKey: [...of(home), "plan"],

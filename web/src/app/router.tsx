@@ -45,6 +45,21 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../workspaces/trace/TracePage")).TracePage }),
       },
       {
+        path: "loads",
+        handle: "Loads",
+        lazy: async () => ({ Component: (await import("../workspaces/loads/LoadsPage")).LoadsPage }),
+      },
+      {
+        path: "loads/circuit/:breaker",
+        handle: "One circuit",
+        lazy: async () => ({ Component: (await import("../workspaces/loads/CircuitPage")).CircuitPage }),
+      },
+      {
+        path: "loads/enter/:room?",
+        handle: "What is where",
+        lazy: async () => ({ Component: (await import("../workspaces/loads/EnterPage")).EnterPage }),
+      },
+      {
         path: "practice",
         handle: "Practice",
         lazy: async () => ({ Component: (await import("../workspaces/practice/PracticePage")).PracticePage }),

@@ -6,6 +6,7 @@ export const WORKSPACES = [
   { path: "panel", name: "Panel", key: "p", bar: true },
   { path: "house", name: "House", key: "h", bar: false },
   { path: "trace", name: "Trace", key: "t", bar: true },
+  { path: "loads", name: "Loads", key: "o", bar: false },
   { path: "directory", name: "Directory", key: "d", bar: false },
   { path: "practice", name: "Practice", key: "r", bar: false },
   { path: "logbook", name: "Logbook", key: "l", bar: false },

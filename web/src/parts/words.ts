@@ -10,3 +10,6 @@ export const legsInWords = (legs: readonly string[]): string =>
 
 /** `1 room`, `3 rooms`. */
 export const counted = (count: number, one: string): string => (count === 1 ? `1 ${one}` : `${count} ${one}s`);
+
+/** `16.3`: amperes as they stand in a column. */
+export const amps = (value: number): string => value.toFixed(1);

@@ -116,7 +116,7 @@ pub struct CircuitLoads {
     pub wire: Option<String>,
     /// The smaller of breaker and wire.
     pub limit: f64,
-    /// Exceeded at most one hour in a hundred, in the worse season.
+    /// Exceeded at most one hour in a hundred, in the worse season, and never less than its largest load.
     pub expected: f64,
     /// The same of the busiest hour of the day.
     pub busiest: f64,
@@ -218,12 +218,15 @@ const SEASONS: [Season; 2] = [Season::Heat, Season::Cool];
 
 fn of_season(groups: &[Group], continuous: i64) -> Sums {
     let peak = peak(groups);
+    // A load that runs for minutes a day is below one hour in a hundred by itself, and runs all the same.
+    let largest = groups.iter().map(Group::most_x100).max().unwrap_or(0);
+    let expected = peak.expected_x100.max(largest);
     Sums {
-        expected: peak.expected_x100,
-        busiest: peak.busiest_x100,
+        expected,
+        busiest: peak.busiest_x100.max(expected),
         busiest_hour: peak.busiest_hour,
         connected: peak.connected_x100,
-        quarter: continuous.min(peak.expected_x100) / 4,
+        quarter: continuous.min(expected) / 4,
     }
 }
 
@@ -459,7 +462,12 @@ fn sentence(circuit: &CircuitLoads) -> String {
             "{} were read, which is more than {of}, {limit_said}.",
             said(circuit.measured.as_ref().map_or(0.0, |read| read.amps))
         ),
-        Stands::Near => format!("{} expected of {limit_said}: 80 % or more of {of}.", said(*counted)),
+        Stands::Near if counted > expected => format!(
+            "{} expected; what runs three hours or more counts 125 %, which makes {} of {limit_said}.",
+            said(*expected),
+            said(*counted)
+        ),
+        Stands::Near => format!("{} expected of {limit_said}: 80 % or more of {of}.", said(*expected)),
         Stands::TooClose => format!(
             "Too close to call: between {} and {} of {limit_said}, so it counts as the higher.",
             said(circuit.between[0]),

@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use super::peak::{Group, Hours};
-use crate::logbook::Home;
+use crate::logbook::{Home, LoadPlaced};
 use crate::model::{Draw, Load, LoadId, LoadPlate, Moment, PointId, PointKind, Reading, ReadingOf, Season, Volts};
 
 /// Where a figure comes from.
@@ -62,6 +62,8 @@ pub struct LoadLine {
     pub hours_a_day: Option<f64>,
     /// In which season.
     pub season: Season,
+    /// The fact that tells of it, to be recorded again with something changed.
+    pub stated: LoadPlaced,
 }
 
 /// A load with its chances of running.
@@ -180,6 +182,7 @@ pub(super) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
         motor: like.is_some_and(|like| like.motor),
         hours_a_day: usage.map(|usage| usage.minutes * usage.uses_per_day / 60.0),
         season: usage.map_or(Season::All, |usage| usage.season),
+        stated: LoadPlaced::from(load),
     };
     Drawn { load, line, hours }
 }

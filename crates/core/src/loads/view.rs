@@ -31,9 +31,15 @@ const MOST_SETS: usize = 12;
 /// The page of loads.
 pub fn loads_view(home: &Study) -> LoadsView {
     let mut ranked: Vec<CircuitLoads> = circuits(home).to_vec();
+    // What is too close to call counts as the higher, so it stands right behind what is over.
+    let order = |stands: Stands| match stands {
+        Stands::Over => 0,
+        Stands::TooClose => 1,
+        Stands::Near | Stands::Room => 2,
+        Stands::Nothing => 3,
+    };
     // A sort that keeps the order of the panel among equals.
-    ranked
-        .sort_by(|a, b| (a.stands == Stands::Nothing).cmp(&(b.stands == Stands::Nothing)).then(b.percent.total_cmp(&a.percent)));
+    ranked.sort_by(|a, b| order(a.stands).cmp(&order(b.stands)).then(b.percent.total_cmp(&a.percent)));
     let mut not_together: Vec<NotTogether> = ranked.iter().flat_map(|circuit| circuit.not_together.iter().cloned()).collect();
     not_together.sort_by(|a, b| b.hours_a_year.total_cmp(&a.hours_a_year));
     not_together.truncate(MOST_SETS);

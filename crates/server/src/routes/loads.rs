@@ -28,7 +28,7 @@ pub(crate) struct Running {
 
 /// What these loads of a circuit take while they run, and what its breaker does then.
 #[utoipa::path(get, path = "/api/homes/{home}/loads/running", params(HomePath, Running), responses((status = 200, body = AtAmps), (status = 404, body = Problem)))]
-pub(crate) async fn running(home: InHome, Asked(asked): Asked<Running>) -> Result<Response, Problem> {
+pub(crate) async fn loads_running(home: InHome, Asked(asked): Asked<Running>) -> Result<Response, Problem> {
     let breaker: BreakerId = asked.breaker.parse().map_err(|_| Problem::not_found("breaker"))?;
     let loads: Vec<LoadId> = asked.loads.split(',').filter_map(|id| id.parse().ok()).collect();
     home.answer(move |opened| while_running(&opened.study, &breaker, &loads).ok_or_else(|| Problem::not_found("breaker"))).await
@@ -44,7 +44,7 @@ pub(crate) struct LoadPath {
 
 /// What changes if a load moves to another circuit.
 #[utoipa::path(get, path = "/api/homes/{home}/loads/{load}/moves", params(HomePath, LoadPath), responses((status = 200, body = LoadMoves), (status = 404, body = Problem)))]
-pub(crate) async fn moves(home: InHome, Path(LoadPath { load }): Path<LoadPath>) -> Result<Response, Problem> {
+pub(crate) async fn where_load_could_go(home: InHome, Path(LoadPath { load }): Path<LoadPath>) -> Result<Response, Problem> {
     let load: LoadId = load.parse().map_err(|_| Problem::not_found("load"))?;
     home.answer(move |opened| load_moves(&opened.study, &load).ok_or_else(|| Problem::not_found("load"))).await
 }
@@ -58,6 +58,6 @@ pub(crate) struct Typed {
 
 /// Reads what was typed from a data plate. Writes nothing.
 #[utoipa::path(get, path = "/api/plate", params(Typed), responses((status = 200, body = LoadPlate), (status = 422, body = Problem)))]
-pub(crate) async fn plate(Asked(typed): Asked<Typed>) -> Result<Json<LoadPlate>, Problem> {
+pub(crate) async fn read_plate(Asked(typed): Asked<Typed>) -> Result<Json<LoadPlate>, Problem> {
     Ok(Json(plate_of(&typed.text)?))
 }

@@ -253,7 +253,7 @@ export interface paths {
             cookie?: never;
         };
         /** What these loads of a circuit take while they run, and what its breaker does then. */
-        get: operations["running"];
+        get: operations["loads_running"];
         put?: never;
         post?: never;
         delete?: never;
@@ -270,7 +270,7 @@ export interface paths {
             cookie?: never;
         };
         /** What changes if a load moves to another circuit. */
-        get: operations["moves"];
+        get: operations["where_load_could_go"];
         put?: never;
         post?: never;
         delete?: never;
@@ -674,7 +674,7 @@ export interface paths {
             cookie?: never;
         };
         /** Reads what was typed from a data plate. Writes nothing. */
-        get: operations["plate"];
+        get: operations["read_plate"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1166,7 +1166,7 @@ export interface components {
             drop?: components["schemas"]["RunDrop"] | null;
             /**
              * Format: double
-             * @description Exceeded at most one hour in a hundred, in the worse season.
+             * @description Exceeded at most one hour in a hundred, in the worse season, and never less than its largest load.
              */
             expected: number;
             /** @description The panel that it feeds; what that carries counts on its heavier leg. */
@@ -2042,6 +2042,8 @@ export interface components {
             season: components["schemas"]["Season"];
             /** @description The same in words: `common practice`, `data plate`. */
             source: string;
+            /** @description The fact that tells of it, to be recorded again with something changed. */
+            stated: components["schemas"]["LoadPlaced"];
             /** @description Where that comes from. */
             taken_from: components["schemas"]["TakenFrom"];
             /**
@@ -4767,7 +4769,7 @@ export interface operations {
             };
         };
     };
-    running: {
+    loads_running: {
         parameters: {
             query: {
                 /** @description The breaker. */
@@ -4802,7 +4804,7 @@ export interface operations {
             };
         };
     };
-    moves: {
+    where_load_could_go: {
         parameters: {
             query?: never;
             header?: never;
@@ -5695,7 +5697,7 @@ export interface operations {
             };
         };
     };
-    plate: {
+    read_plate: {
         parameters: {
             query: {
                 /** @description As it was typed: `1450 W`, `12 A 240 V`. */
