@@ -435,3 +435,96 @@ fn a_line_that_others_need_names_them_and_goes_with_them() {
     home.act(&format!("strike 3 4 {off}")).unwrap();
     assert_eq!(home.home.panels().breakers().count(), 6);
 }
+
+#[test]
+fn loads_and_readings_that_cannot_be() {
+    let placed = |more: &str| format!(r#"fact {{"kind":"load_placed","load":"l","point":"counter","name":"kettle"{more}}}"#);
+    let read = |more: &str| format!(r#"load counter kettle; fact {{"kind":"reading_taken",{more}}}"#);
+    let of_kettle = r#""target":{"of":"load","load":"counter-kettle"},"with":"utility_meter","#;
+    let acts = [
+        (
+            placed(r#","appliance":"teapot""#),
+            Unknown,
+            "The library has no such appliance.",
+            "Choose one from the list, or give the plate's figures.",
+        ),
+        (placed(r#","count":0,"appliance":"kettle""#), OutOfRange, "There cannot be 0 alike.", "Give 1 to 50."),
+        (
+            placed(""),
+            DoesNotFit,
+            "The library's figure is not known: no appliance of the library was chosen.",
+            "Choose one, give the plate's figures, or say that it is not known.",
+        ),
+        (
+            placed(r#","draw":{"from":"plate","volts":0,"amps":5}"#),
+            OutOfRange,
+            "0 V cannot be right for a data plate here.",
+            "Give 100 to 260 V, or leave the volts out.",
+        ),
+        (
+            placed(r#","draw":{"from":"plate","amps":900}"#),
+            OutOfRange,
+            "900 A cannot be right for a data plate.",
+            "Give 0.01 to 400 A.",
+        ),
+        (
+            placed(r#","draw":{"from":"plate","volts":120}"#),
+            OutOfRange,
+            "The plate says neither amperes nor watts.",
+            "Give one of the two, or say that it is not known.",
+        ),
+        (
+            placed(r#","draw":{"from":"plate","volts":240,"amps":12}"#),
+            DoesNotFit,
+            "kettle does not run at a point of 120 V.",
+            "Read the plate again, or correct the volts of the point.",
+        ),
+        (
+            placed(r#","appliance":"kettle","usage":{"minutes":900,"uses_per_day":3,"when":["any"]}"#),
+            OutOfRange,
+            "A day has 1440 minutes.",
+            "Give minutes each time and times a day that fit into a day, and at least one part of the day.",
+        ),
+        (
+            placed(r#","appliance":"kettle","with":"gone""#),
+            Unknown,
+            "There is no such load.",
+            "Name a load that is entered on the Loads screen.",
+        ),
+        ("no-load gone".into(), Unknown, "There is no such load.", "Name a load that is entered on the Loads screen."),
+        (
+            "clamp 4 400".into(),
+            OutOfRange,
+            "400 A on a breaker of 15 A is hardly right: it would trip within minutes.",
+            "Read it again. If it is so, say that you are sure, and switch loads off.",
+        ),
+        ("clamp 4/2 3".into(), DoesNotFit, "Breaker 4 has no pole 2.", "Count its poles from the top, from 1."),
+        ("clamp 4 -3".into(), OutOfRange, "-3 A cannot be read on a household circuit.", "Give 0 to 1200 A."),
+        (
+            read(&format!(r#"{of_kettle}"value":{{"unit":"meter_kw","before":2.5,"after":1.5}}"#)),
+            OutOfRange,
+            "-1000 W cannot be what it takes.",
+            "After it is switched on the meter shows more than before, by at most 50 kW.",
+        ),
+        (
+            read(&format!(
+                r#"{of_kettle}"value":{{"unit":"meter_turns","wh_each":0,"before":{{"count":1,"seconds":9}},"after":{{"count":4,"seconds":9}}}}"#
+            )),
+            OutOfRange,
+            "This is no count of turns or flashes.",
+            "Give what one is in watt-hours, from the meter's face, and how many came in how many seconds, before and after.",
+        ),
+    ];
+    let acts: Vec<_> = acts.iter().map(|(act, code, wrong, accepted)| (act.as_str(), *code, *wrong, *accepted)).collect();
+    all_are_refused(HOUSE, &acts);
+    // Read twice, it is taken.
+    let mut home = written(HOUSE);
+    home.act(r#"fact {"kind":"reading_taken","target":{"of":"circuit","breaker":"missing"},"with":"clamp","value":{"unit":"amps","amps":31}}"#)
+        .unwrap_err();
+    let breaker = home.home.panels().breakers().find(|breaker| breaker.number() == "4").unwrap().id.clone();
+    let sure = format!(
+        r#"fact {{"kind":"reading_taken","target":{{"of":"circuit","breaker":"{breaker}"}},"with":"clamp","value":{{"unit":"amps","amps":400}},"sure":true}}"#
+    );
+    home.act(&sure).unwrap();
+    assert_eq!(home.home.loads().readings().len(), 1);
+}

@@ -20,7 +20,9 @@ fn a_home_of_version_1_opens_and_is_written_back_the_same() {
     assert!(file.lines.iter().all(|line| line.entry.version == 1));
     assert_eq!(book.home().panels().all().count(), 1);
     assert_eq!(book.home().panels().breakers().count(), 19);
-    // Looked at dark once each, with a card that says little: hardly anything is sure by the rule of today.
+    // Looked at dark once each, with a card that says little: hardly anything is sure by the rule of today. What is hangs on how far
+    // the points of a room are believed to hang together, which the lines of this home tip from hardly to nearly always; so this number
+    // moves with small changes of the belief.
     assert_eq!(known(&book), (8, 24));
     let (_, again) = read_home_file(&write_home_file(&file.home, &book, Vec::new())).unwrap();
     assert!(again.lines().eq(book.lines()));
@@ -37,15 +39,16 @@ fn a_home_of_version_2_opens_and_is_written_back_the_same() {
     assert!(again.lines().eq(book.lines()));
 }
 
-/// What versions 3 to 11 brought, each line as its version wrote it; put together by hand from the shapes of those versions.
+/// What versions 3 to 12 brought, each line as its version wrote it; put together by hand from the shapes of those versions.
 #[test]
-fn lines_of_versions_3_to_11_open_and_are_written_back_the_same() {
-    let (file, book) = read_home_file(include_bytes!("fixtures/home-of-versions-3-to-11.json")).unwrap();
+fn lines_of_versions_3_to_12_open_and_are_written_back_the_same() {
+    let (file, book) = read_home_file(include_bytes!("fixtures/home-of-versions-3-to-12.json")).unwrap();
     let versions: BTreeSet<u16> = file.lines.iter().map(|line| line.entry.version).collect();
-    assert_eq!(versions.into_iter().collect::<Vec<_>>(), [3, 4, 5, 6, 7, 8, 9, 10, Fact::VERSION]);
+    assert_eq!(versions.into_iter().collect::<Vec<_>>(), [3, 4, 5, 6, 7, 8, 9, 10, 11, Fact::VERSION]);
     let home = book.home();
     assert!(home.setup().radio && home.setup().alone, "the last word on how it is traced");
     assert_eq!(home.trace().looks().len(), 7, "four, and a point that was watched");
+    assert_eq!((home.loads().all().count(), home.loads().readings().len()), (2, 2));
     let (_, again) = read_home_file(&write_home_file(&file.home, &book, Vec::new())).unwrap();
     assert!(again.lines().eq(book.lines()));
 }

@@ -27,7 +27,7 @@ pub enum Stands {
     Near,
     /// More than it may carry.
     Over,
-    /// What is not known decides: it counts as the higher.
+    /// It is likely to be carried, and what is not known can make it too much: it counts as the higher.
     TooClose,
 }
 
@@ -136,7 +136,7 @@ pub struct CircuitLoads {
     pub stands: Stands,
     /// All of this in one or two sentences.
     pub sentence: String,
-    /// The load whose reading would settle it, where it is too close.
+    /// The load whose reading would settle whether it is too much, where that is open.
     pub read_next: Option<String>,
     /// What is on it.
     pub loads: Vec<LoadLine>,
@@ -362,13 +362,14 @@ fn circuit(home: &Study, on: &OnCircuits<'_>, breaker: &Breaker) -> CircuitLoads
     let between = [amps(low.counted()).min(counted), amps(high.counted()).max(counted)];
     let percent = percent_of(counted);
     let anything = likely.connected > 0 || high.connected > 0 || measured.is_some();
-    let bands = [band(percent_of(between[0])), band(percent_of(between[1]))];
+    // Whether it is too much is what has to be settled; how near it comes is told by what is likely.
+    let over = between.map(|counted| percent_of(counted) > 100.0);
     let stands = if !anything {
         Stands::Nothing
-    } else if bands[0] == bands[1] {
-        band(percent)
-    } else {
+    } else if over[1] && percent <= 100.0 {
         Stands::TooClose
+    } else {
+        band(percent)
     };
     let claim = breaker.claim.clone().unwrap_or_default();
     let worded = wording(home, &breaker.id);
@@ -415,7 +416,7 @@ fn circuit(home: &Study, on: &OnCircuits<'_>, breaker: &Breaker) -> CircuitLoads
         percent,
         stands,
         sentence: String::new(),
-        read_next: widest.filter(|_| stands == Stands::TooClose).map(|drawn| drawn.line.name.clone()),
+        read_next: widest.filter(|_| over[0] != over[1]).map(|drawn| drawn.line.name.clone()),
         without_load: known.proven.iter().filter(|point| !with_load.contains(point)).cloned().collect(),
         not_together: not_together.collect(),
         more_sets,

@@ -188,8 +188,8 @@ pub(super) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
 }
 
 /// Loads as groups that are independent of one another: what runs together is one, what excludes one another is one of several.
-pub(super) fn groups(all: &[Drawn<'_>], season: Season, end: End) -> Vec<Group> {
-    let here: Vec<&Drawn<'_>> = all.iter().filter(|drawn| drawn.runs_in(season)).collect();
+pub(super) fn groups<'a, 'b: 'a>(all: impl IntoIterator<Item = &'a Drawn<'b>>, season: Season, end: End) -> Vec<Group> {
+    let here: Vec<&Drawn<'_>> = all.into_iter().filter(|drawn| drawn.runs_in(season)).collect();
     let at = |id: &LoadId| here.iter().position(|drawn| drawn.load.id == *id);
     // Whoever runs with another is counted with that one, or the one that that one runs with.
     let leader = |mut number: usize| {

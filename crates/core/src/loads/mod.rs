@@ -6,6 +6,7 @@ pub mod drop;
 pub mod legs;
 pub mod network;
 mod notes;
+mod panels;
 pub mod peak;
 mod propose_loads;
 mod read_plate;
@@ -19,6 +20,10 @@ pub use circuits::{
 };
 pub use draws::{LoadLine, TakenFrom};
 pub use notes::LoadNote;
+pub use panels::{LegLoad, LegsView, LevelAdvice, PanelLegs, legs_view};
 pub use propose_loads::ProposedLoad;
 pub use read_plate::read_plate;
 pub use view::{LoadsView, loads_view};
+
+#[cfg(test)]
+mod tests;

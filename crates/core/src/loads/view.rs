@@ -4,6 +4,7 @@ use serde::Serialize;
 
 use super::circuits::{CircuitLoads, NotTogether, OnCircuits, Stands, circuits};
 use super::draws::LoadLine;
+use super::panels::{LegsView, legs_view};
 use super::propose_loads::{ProposedLoad, propose_loads};
 use crate::model::{BreakerId, so_many};
 use crate::study::Study;
@@ -17,6 +18,8 @@ pub struct LoadsView {
     pub circuits: Vec<CircuitLoads>,
     /// The lightest circuits first: for whoever wants to combine two. One-poles that feed no panel and share no neutral.
     pub lightest: Vec<BreakerId>,
+    /// What the legs of its panels carry.
+    pub legs: LegsView,
     /// What may not run together, the likeliest first, over all circuits.
     pub not_together: Vec<NotTogether>,
     /// Loads at points of which nobody knows the breaker yet.
@@ -52,7 +55,15 @@ pub fn loads_view(home: &Study) -> LoadsView {
     };
     let lightest = ranked.iter().rev().filter(may_be_joined).map(|circuit| circuit.breaker.clone()).collect();
     let elsewhere = OnCircuits::of(home).elsewhere.into_iter().map(|drawn| drawn.line).collect();
-    LoadsView { title: title(&ranked), lightest, not_together, elsewhere, proposed: propose_loads(home), circuits: ranked }
+    LoadsView {
+        title: title(&ranked),
+        legs: legs_view(home),
+        lightest,
+        not_together,
+        elsewhere,
+        proposed: propose_loads(home),
+        circuits: ranked,
+    }
 }
 
 fn title(ranked: &[CircuitLoads]) -> String {

@@ -4,6 +4,7 @@
 
 mod answers;
 mod crew;
+mod loads;
 mod mends;
 mod naive;
 mod steps;

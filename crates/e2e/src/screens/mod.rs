@@ -6,6 +6,7 @@ mod find;
 mod frame;
 mod homes;
 mod house;
+mod loads;
 mod logbook;
 mod panel;
 mod plan;
@@ -17,6 +18,7 @@ pub use directory::Directory;
 pub use find::Find;
 pub use homes::Homes;
 pub use house::House;
+pub use loads::Loads;
 pub use logbook::LogbookScreen;
 pub use panel::Panel;
 pub use plan::PlanScreen;
@@ -48,7 +50,7 @@ macro_rules! screens {
         })*
     };
 }
-screens!(Checks, Directory, Find, Homes, House, LogbookScreen, Panel, PlanScreen, Practice, Trace);
+screens!(Checks, Directory, Find, Homes, House, Loads, LogbookScreen, Panel, PlanScreen, Practice, Trace);
 
 impl AsRef<Page> for Page {
     fn as_ref(&self) -> &Page {
@@ -57,7 +59,7 @@ impl AsRef<Page> for Page {
 }
 
 /// Every screen of a home: its address behind the home's, and what is there once it is drawn.
-pub const EVERY_SCREEN: [(&str, &str); 13] = [
+pub const EVERY_SCREEN: [(&str, &str); 16] = [
     ("/panel", "[data-testid=fingerpost]"),
     ("/panel/greenhouse-panel?at=s:7", "[data-testid=fingerpost]"),
     ("/checks", "[data-testid=findings]"),
@@ -67,6 +69,9 @@ pub const EVERY_SCREEN: [(&str, &str); 13] = [
     ("/house/walk/kitchen", "[data-testid=walk]"),
     ("/house/list", "[data-testid=points]"),
     ("/trace", "[data-testid=panel-side]"),
+    ("/loads", "[data-testid=circuits] li"),
+    ("/loads/circuit/breaker-11", "[data-testid=sentence]"),
+    ("/loads/enter/kitchen", "[aria-label='Points of the room']"),
     ("/directory", "[data-testid=card]"),
     ("/logbook", "[data-testid=logbook] li"),
     ("/practice", "h1"),

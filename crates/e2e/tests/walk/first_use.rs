@@ -69,18 +69,18 @@ const COUNTER: &str = "
       }, true);";
 
 /// Taps and keys since the last count.
-struct Counter<'a> {
+pub(crate) struct Counter<'a> {
     page: &'a Page,
     before: (u64, u64),
 }
 
 impl<'a> Counter<'a> {
-    async fn on(page: &'a Page) -> Result<Self> {
+    pub(crate) async fn on(page: &'a Page) -> Result<Self> {
         page.on_every_page(COUNTER).await?;
         Ok(Self { page, before: (0, 0) })
     }
 
-    async fn since(&mut self) -> Result<(u64, u64)> {
+    pub(crate) async fn since(&mut self) -> Result<(u64, u64)> {
         let count = "return ['taps', 'keys'].map((name) => Number(sessionStorage.getItem(name) ?? 0))";
         let now: (u64, u64) = self.page.driver.execute(count, vec![]).await?.convert()?;
         let since = (now.0 - self.before.0, now.1 - self.before.1);

@@ -5,6 +5,7 @@ mod every_screen;
 mod first_home;
 mod first_use;
 mod house_plan;
+mod loads;
 mod on_the_way;
 mod panel_book;
 mod practice_house;
@@ -29,6 +30,7 @@ use every_screen::*;
 use first_home::*;
 use first_use::*;
 use house_plan::*;
+use loads::*;
 use on_the_way::*;
 use panel_book::*;
 use practice_house::*;
@@ -54,6 +56,8 @@ fn main() -> ExitCode {
     let chrome = if arguments.list { None } else { Some(Arc::new(Chrome::start().expect("chromedriver"))) };
     let mut trials = Vec::new();
     for (name, walk) in walks![
+        loads_of_a_home,
+        a_room_of_ten_appliances_is_counted,
         from_an_empty_home_to_the_printed_card,
         what_is_wrong_is_said_and_loses_nothing,
         every_screen_can_be_used_by_everybody,

@@ -1198,7 +1198,7 @@ export interface components {
             possible: number;
             /** @description How many points are proven on it. */
             proven: number;
-            /** @description The load whose reading would settle it, where it is too close. */
+            /** @description The load whose reading would settle whether it is too much, where that is open. */
             read_next?: string | null;
             /** @description All of this in one or two sentences. */
             sentence: string;
@@ -1909,6 +1909,21 @@ export interface components {
          * @enum {string}
          */
         Leg: "A" | "B" | "C";
+        /** @description One leg. */
+        LegLoad: {
+            /**
+             * Format: double
+             * @description Everything on it at one time.
+             */
+            connected: number;
+            /**
+             * Format: double
+             * @description Exceeded at most one hour in a hundred, in the worse season, in amperes.
+             */
+            expected: number;
+            /** @description Which. */
+            leg: components["schemas"]["Leg"];
+        };
         /** @description A voltage was read between the hot terminals of two spaces: 0 V is one leg, 240 (208) V is two. */
         LegRead: {
             /**
@@ -1926,6 +1941,12 @@ export interface components {
             /** @description What the meter showed. */
             volts: components["schemas"]["Volts"];
         };
+        /** @description The legs of the home. */
+        LegsView: {
+            advice?: components["schemas"]["LevelAdvice"] | null;
+            /** @description Panel by panel, in the order of entry. */
+            panels: components["schemas"]["PanelLegs"][];
+        };
         /**
          * Format: int32
          * @description A length in whole millimeters.
@@ -1936,6 +1957,24 @@ export interface components {
          * @enum {string}
          */
         Level: "plain" | "usual" | "tricky";
+        /** @description What to do about the legs of a panel and those behind it. */
+        LevelAdvice: {
+            /** @description By readings taken at one time; otherwise by what is expected. */
+            by_readings: boolean;
+            /** @description The worst leg in percent of its rating, with at most 0, 1, 2 … wires moved. */
+            curve: number[];
+            /** @description Whether it is worth it. */
+            do: components["schemas"]["LevelDo"];
+            /** @description Which breaker goes where, with that. */
+            moves: string[];
+            /** @description In one or two sentences. */
+            words: string;
+        };
+        /**
+         * @description Whether to open the panel for it.
+         * @enum {string}
+         */
+        LevelDo: "leave" | "level";
         /** @description The likeliest breaker of a point. It orders the tests and proves nothing. */
         Likely: {
             /** @description The breaker. */
@@ -2153,6 +2192,8 @@ export interface components {
             circuits: components["schemas"]["CircuitLoads"][];
             /** @description Loads at points of which nobody knows the breaker yet. */
             elsewhere: components["schemas"]["LoadLine"][];
+            /** @description What the legs of its panels carry. */
+            legs: components["schemas"]["LegsView"];
             /** @description The lightest circuits first: for whoever wants to combine two. One-poles that feed no panel and share no neutral. */
             lightest: components["schemas"]["BreakerId"][];
             /** @description What may not run together, the likeliest first, over all circuits. */
@@ -2751,6 +2792,33 @@ export interface components {
         };
         /** @description One panel. */
         PanelId: string;
+        /** @description What the legs of a panel carry. */
+        PanelLegs: {
+            /** @description The heavier leg: at least and at most, in amperes. */
+            heavier: number[];
+            /** @description Its legs. */
+            legs: components["schemas"]["LegLoad"][];
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description What the neutral carries of what is expected, loads taken as resistance, in amperes.
+             */
+            neutral: number;
+            /** @description On the lightest leg a new 120 V load belongs. */
+            new_load_on: components["schemas"]["Leg"];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /**
+             * Format: double
+             * @description What a leg may carry, in amperes: the least of main or feeder breaker, bus and conductors, as far as they are read.
+             */
+            rating?: number | null;
+            /** @description What that is: `main breaker`, `bus`, `feeder breaker`, `feeder wire`. */
+            rating_is: string;
+            /** @description How it stands, in one sentence. */
+            sentence: string;
+        };
         /** @description There is no such panel. Its breakers must be gone first. */
         PanelRemoved: {
             /** @description The panel. */

@@ -17,6 +17,7 @@ import { Empty } from "../../parts/Empty";
 import { Loaded } from "../../parts/Loaded";
 import { amps } from "../../parts/words";
 import { EditLoad } from "./EditLoad";
+import { ReadCircuit, ReadLoad } from "./ReadDialog";
 
 /** One circuit: what is on it, what that comes to, what may not run together. */
 export function CircuitPage() {
@@ -38,6 +39,8 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
   const [off, setOff] = useState<readonly string[]>([]);
   const [moves, setMoves] = useState<string | null>(null);
   const [edited, setEdited] = useState<string | null>(null);
+  const [read, setRead] = useState<string | null>(null);
+  const readLoad = circuit.loads.find((load) => load.load === read);
   const ticked = circuit.loads.map((load) => load.load).filter((load) => !off.includes(load));
   const tick = (load: string) => setOff(off.includes(load) ? off.filter((o) => o !== load) : [...off, load]);
   const running = useRunning(home, circuit.breaker, ticked);
@@ -99,12 +102,13 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
                 ticked={!off.includes(load.load)}
                 onTick={() => tick(load.load)}
                 onEdit={() => setEdited(load.load)}
+                onRead={() => setRead(load.load)}
                 onMove={() => setMoves(moves === load.load ? null : load.load)}
               />
             ))}
           </Box>
           {running.data !== undefined && circuit.loads.length > 0 && (
-            <Typography sx={{ mt: 1 }} role="status">
+            <Typography sx={{ mt: 1 }} role="status" data-testid="ticked">
               <b>{amps(running.data.amps)} A as ticked.</b> {running.data.words}
             </Typography>
           )}
@@ -114,9 +118,14 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
               anything entered.
             </Typography>
           )}
-          <Button component={Link} to={`/h/${home}/loads/enter`} variant="outlined" sx={{ mt: 1.5 }}>
-            Enter what is where
-          </Button>
+          <Stack direction="row" useFlexGap spacing={1} sx={{ mt: 1.5, flexWrap: "wrap" }}>
+            <Button component={Link} to={`/h/${home}/loads/enter`} variant="outlined">
+              Enter what is where
+            </Button>
+            <Button variant="outlined" color="inherit" onClick={() => setRead("circuit")}>
+              A clamp reading
+            </Button>
+          </Stack>
         </Box>
         <Stack spacing={2}>
           {circuit.steps != null && marks.length > 0 && circuit.loads.length > 0 && (
@@ -168,6 +177,10 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
         Today&rsquo;s rules; local codes and licensed practice come first. A breaker that trips is never replaced by a
         larger one: the wire would burn first.
       </Typography>
+      {readLoad && <ReadLoad home={home} load={readLoad} onClose={() => setRead(null)} />}
+      {read === "circuit" && (
+        <ReadCircuit home={home} circuit={circuit} running={ticked} onClose={() => setRead(null)} />
+      )}
       {edited !== null && (
         <EditLoad
           home={home}
@@ -191,10 +204,11 @@ interface RowProps {
   ticked: boolean;
   onTick: () => void;
   onEdit: () => void;
+  onRead: () => void;
   onMove: () => void;
 }
 
-function LoadRow({ load, ticked, onTick, onEdit, onMove }: RowProps) {
+function LoadRow({ load, ticked, onTick, onEdit, onRead, onMove }: RowProps) {
   const count = load.count === 1 ? "" : `${load.count} × `;
   return (
     <Box
@@ -230,6 +244,9 @@ function LoadRow({ load, ticked, onTick, onEdit, onMove }: RowProps) {
         )}
       </Box>
       <Stack direction="row">
+        <Button color="inherit" onClick={onRead} aria-label={`Read what ${load.name} takes`}>
+          Read
+        </Button>
         <Button color="inherit" onClick={onMove} aria-label={`Move ${load.name} to another circuit`}>
           Move
         </Button>

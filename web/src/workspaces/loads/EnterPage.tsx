@@ -179,7 +179,7 @@ function PointLoads({ point, loads, onAdd, onUnknown, onEdit }: PointProps) {
             {load.name}
             <Box component="span" sx={{ color: "text.secondary", fontSize: "0.85rem" }}>
               {" "}
-              {load.source}
+              {load.source.split(":")[0]}
             </Box>
           </Box>
           <Box sx={{ fontWeight: 700 }}>{amps(load.amps)} A</Box>

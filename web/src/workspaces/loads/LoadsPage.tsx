@@ -4,10 +4,11 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
-import type { CircuitLoads, LoadsView } from "../../api/client";
+import type { CircuitLoads, LegsView, LoadsView } from "../../api/client";
 import { useLoads } from "../../api/queries";
 import { tone } from "../../app/theme";
 import { useThisHome } from "../../app/useThisHome";
+import { LegBars } from "../../drawing/LegBars";
 import { LoadTrack, TrackKey } from "../../drawing/LoadTrack";
 import { Tag } from "../../drawing/Tag";
 import { Block } from "../../parts/Block";
@@ -77,6 +78,7 @@ function Ranked({ home, view }: { home: string; view: LoadsView }) {
         </Box>
         <Stack spacing={2}>
           <NotTogetherBlock view={view} />
+          <LegsBlock legs={view.legs} />
           {view.elsewhere.length > 0 && (
             <Block title="Not on a known circuit yet">
               <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
@@ -101,7 +103,7 @@ function Ranked({ home, view }: { home: string; view: LoadsView }) {
   );
 }
 
-const COLUMNS = "64px minmax(0, 190px) minmax(0, 1fr) 74px 74px 74px";
+const COLUMNS = "64px minmax(0, 230px) minmax(0, 1fr) 74px 74px 74px";
 
 /** What the columns hold; on a phone each row says it itself. */
 function Head() {
@@ -134,6 +136,13 @@ function Head() {
   );
 }
 
+/** A feeder is neither proven nor claimed: it is described. */
+function kindOf(circuit: CircuitLoads) {
+  if (circuit.feeds != null) return "plain";
+  if (circuit.stands === "nothing") return "open";
+  return circuit.only_claimed ? "likely" : "proven";
+}
+
 function Row({ home, circuit }: { home: string; circuit: CircuitLoads }) {
   const nothing = circuit.stands === "nothing";
   const read = circuit.measured == null ? "–" : amps(circuit.measured.amps);
@@ -160,13 +169,13 @@ function Row({ home, circuit }: { home: string; circuit: CircuitLoads }) {
           "&:hover": { bgcolor: tone("card") },
         }}
       >
-        <Tag text={circuit.number} kind={nothing ? "open" : circuit.only_claimed ? "likely" : "proven"} />
+        <Tag text={circuit.number} kind={kindOf(circuit)} />
         <Box
           sx={{
             overflow: "hidden",
             textOverflow: "ellipsis",
             whiteSpace: "nowrap",
-            fontStyle: circuit.only_claimed ? "italic" : "normal",
+            fontStyle: circuit.only_claimed && circuit.feeds == null ? "italic" : "normal",
           }}
         >
           {circuit.feeds ?? (circuit.about === "" ? "nothing found on it yet" : circuit.about)}
@@ -190,6 +199,39 @@ function Row({ home, circuit }: { home: string; circuit: CircuitLoads }) {
         <Box sx={{ textAlign: "right", color: "text.secondary", display: { xs: "none", md: "block" } }}>{read}</Box>
       </Box>
     </Box>
+  );
+}
+
+/** What each leg carries, and whether it is worth moving breakers. */
+function LegsBlock({ legs }: { legs: LegsView }) {
+  if (legs.panels.length === 0) return null;
+  return (
+    <Block title="Legs, as expected">
+      <Box data-testid="legs">
+        {legs.panels.map((panel) => (
+          <Box key={panel.panel} sx={{ mb: 2 }}>
+            <b>{panel.name}</b>
+            <LegBars legs={panel} />
+            <Typography variant="body2">
+              {panel.sentence} The heavier leg is between {amps(panel.heavier[0] ?? 0)} and{" "}
+              {amps(panel.heavier[1] ?? 0)} A. A new 120 V load belongs on leg {panel.new_load_on}.
+            </Typography>
+          </Box>
+        ))}
+        {legs.advice != null && (
+          <Typography sx={{ fontWeight: 700 }} data-testid="advice">
+            {legs.advice.words}
+          </Typography>
+        )}
+        {legs.advice != null && legs.advice.moves.length > 0 && (
+          <Box component="ul" aria-label="Moves" sx={{ my: 1, pl: 2.5 }}>
+            {legs.advice.moves.map((move) => (
+              <li key={move}>{move}</li>
+            ))}
+          </Box>
+        )}
+      </Box>
+    </Block>
   );
 }
 

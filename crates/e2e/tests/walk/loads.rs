@@ -1,0 +1,135 @@
+//! Loads: what is where, entered on a phone with every tap counted; circuits ranked, a reading, what may not run together.
+
+use anyhow::{Result, ensure};
+use wayfinder_e2e::screens::Loads;
+use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
+
+use crate::first_use::Counter;
+
+/// A kitchen and a schoolroom, each proven on a breaker of its own; a shed behind a feeder. Invented.
+const HOUSE: &str = "home Weir House
+panel 12
+with main {\"main\": 100}
+1 20 kitchen
+3 15 #14 schoolroom
+2 15 spare
+5-7 30/2 #10 shed
+sub Shed 6 5-7
+shed: 1 20 bench
+room Kitchen
+room Schoolroom
+room Shed
+point Kitchen receptacle left
+point Kitchen receptacle right
+point Kitchen appliance dishwasher
+point Schoolroom receptacle window
+point Schoolroom receptacle stage
+point Shed receptacle bench
+proof left 1
+proof right 1
+proof dishwasher 1
+proof window 3
+proof stage 3
+proof bench S1";
+
+pub(crate) async fn loads_of_a_home(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    Somebody::new(&site, "weir").act(0, HOUSE).await?;
+    let home = format!("{}/h/weir", site.address);
+    let loads = Loads(page);
+    page.goto(&format!("{home}/loads")).await?;
+    loads.title_says("What each circuit carries").await?;
+    page.press("Enter what is where").await?;
+    // By its name a dishwasher is there; one tap takes what the library says.
+    loads.room_says("dishwasher").await?;
+    page.press("Enter all 2").await?;
+    loads.room_says("dishwasher heating").await?;
+    loads.add("left", "kett", "kettle").await?;
+    loads.add("right", "toas", "toaster").await?;
+    page.press("Next room: Schoolroom").await?;
+    loads.add("window", "portable h", "portable heater").await?;
+    loads.add("stage", "portable h", "portable heater").await?;
+    loads.add("stage", "lantern slides", "“lantern slides”").await?;
+    page.press("All circuits").await?;
+    loads.title_says("One circuit comes to more than may be carried").await?;
+    loads.stands("3", "over").await?;
+    loads.stands("2", "nothing").await?;
+    ensure!(loads.order().await?[0] == "3", "{:?}", loads.order().await?);
+    loads.not_together_says("portable heater").await?;
+    loads.legs_say("Leg ").await?;
+
+    // One circuit: ticking what runs, and the reading that makes it fit.
+    loads.open("3").await?;
+    loads.circuit_says("25.0 A expected, which is more than its breaker, 15.0 A.").await?;
+    loads.ticked_says("as ticked").await?;
+    loads.tick("portable heater").await?;
+    loads.ticked_says("18.5 A as ticked. The breaker may trip, and it may hold for ever.").await?;
+    page.press("Read what portable heater takes").await?;
+    page.choose("Read with", "the utility's meter, its kW before and after").await?;
+    page.fill("Before it is switched on, kW", "1.0").await?;
+    page.fill("After, kW", "0.4").await?;
+    page.press("Save").await?;
+    page.wait_text(thirtyfour::By::Css("[role=dialog]"), "After it is switched on the meter shows more than before").await?;
+    page.fill("After, kW", "1.3").await?;
+    page.press("Save").await?;
+    page.dialog_closed().await?;
+    loads.circuit_says("15.0 A expected").await?;
+    // A plate as it is typed; what is no plate is said, and nothing is lost.
+    page.press("Change lantern slides").await?;
+    page.choose("What it takes is known by", "its data plate").await?;
+    page.fill("The plate says", "120 V").await?;
+    page.press("Save").await?;
+    page.wait_text(thirtyfour::By::Css("[role=dialog]"), "There are neither amperes nor watts.").await?;
+    page.fill("The plate says", "120 V 60 W").await?;
+    page.press("Save").await?;
+    page.dialog_closed().await?;
+    loads.circuit_says("All on at once, 15.5 A").await?;
+    // A clamp that shows far more than the breaker carries is asked about.
+    page.press("A clamp reading").await?;
+    page.fill("The clamp shows, A", "150").await?;
+    page.press("Save").await?;
+    page.wait_text(thirtyfour::By::Css("[role=dialog]"), "150 A on a breaker of 15 A is hardly right").await?;
+    page.fill("The clamp shows, A", "13.1").await?;
+    page.press("Save").await?;
+    page.dialog_closed().await?;
+    page.press("Move portable heater to another circuit").await?;
+    page.wait_text(thirtyfour::By::Css("[aria-label='Where it could go']"), "Kitchen").await?;
+    page.can_be_used_by_everybody().await
+}
+
+/// Ten appliances of a kitchen: the point at which each is, the letters typed, what is taken.
+const TEN: [(&str, &str, &str); 10] = [
+    ("left of sink", "kett", "kettle"),
+    ("left of sink", "toast", "toaster"),
+    ("right of sink", "coff", "drip coffee maker"),
+    ("right of sink", "air", "air fryer"),
+    ("island", "blend", "blender"),
+    ("island", "stand m", "stand mixer"),
+    ("table", "lap", "laptop charger"),
+    ("table", "tele", "television"),
+    ("shelf", "microwave c", "microwave countertop"),
+    ("shelf", "slow", "slow cooker"),
+];
+
+/// Two minutes at a second a tap and a third of a second a key, the cost of a thumb (our estimate), would be 120.
+const SECONDS: [f64; 2] = [1.0, 0.33];
+
+pub(crate) async fn a_room_of_ten_appliances_is_counted(_: &Chrome, page: &Page, view: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let points: String = ["left of sink", "right of sink", "island", "table", "shelf"]
+        .map(|name| format!("point Kitchen receptacle {name}\n"))
+        .concat();
+    Somebody::new(&site, "weir").act(0, &format!("home Weir House\npanel 12\n1 20\nroom Kitchen\n{points}")).await?;
+    let mut counter = Counter::on(page).await?;
+    page.goto(&format!("{}/h/weir/loads/enter", site.address)).await?;
+    for (point, letters, appliance) in TEN {
+        Loads(page).add(point, letters, appliance).await?;
+    }
+    let (taps, keys) = counter.since().await?;
+    println!("ten appliances on a {view:?}: {taps} taps, {keys} keys");
+    ensure!(taps <= 20, "{taps} taps for ten appliances: one opens the list, one takes the appliance");
+    ensure!(taps as f64 * SECONDS[0] + keys as f64 * SECONDS[1] < 120.0, "{taps} taps and {keys} keys");
+    let known: serde_json::Value = reqwest::get(format!("{}/api/homes/weir/loads", site.address)).await?.json().await?;
+    ensure!(known["elsewhere"].as_array().map(Vec::len) == Some(10), "{known}");
+    Ok(())
+}
