@@ -63,6 +63,7 @@ const EVERYTHING: &str = "rules nec2023
     no-load counter-toaster
     watts sink-microwave 1430
     clamp 4 7.5
+    service {\"meter_amps\": 200}
     blink
     press-test counter
     press-reset counter

@@ -493,6 +493,30 @@ fn loads_and_readings_that_cannot_be() {
         ),
         ("no-load gone".into(), Unknown, "There is no such load.", "Name a load that is entered on the Loads screen."),
         (
+            r#"service {"area_ft2": 1200}"#.into(),
+            BadText,
+            "A figure in place of the plan's or the panel's needs a reason.",
+            "Write how it is known, like “measured outside with a tape”.",
+        ),
+        (
+            r#"service {"area_ft2": 12, "reason": "x"}"#.into(),
+            OutOfRange,
+            "12 ft² is no dwelling.",
+            "Give 100 to 100 000 square feet.",
+        ),
+        (
+            r#"service {"kitchen_circuits": 30, "reason": "x"}"#.into(),
+            OutOfRange,
+            "30 such circuits are not in a dwelling.",
+            "Give 0 to 20.",
+        ),
+        (
+            r#"service {"meter_amps": 5}"#.into(),
+            OutOfRange,
+            "5 A cannot be right for a meter base.",
+            "Give 30 to 1200 A, as its label says.",
+        ),
+        (
             "clamp 4 400".into(),
             OutOfRange,
             "400 A on a breaker of 15 A is hardly right: it would trip within minutes.",

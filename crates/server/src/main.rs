@@ -10,7 +10,9 @@ use std::process::ExitCode;
 use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
-use wayfinder_core::loads::{LoadsView, loads_view};
+use wayfinder_core::loads::{
+    LoadsView, NewLoad, NewLoadKind, ServiceMethod, ServiceView, loads_view, service_view, usual_method,
+};
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{game, marks, score, trace_through};
 use wayfinder_core::{HomeId, Level, Method, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
@@ -91,6 +93,23 @@ enum Command {
         data: PathBuf,
         /// The home's id.
         home: HomeId,
+        /// As one JSON object.
+        #[arg(long)]
+        json: bool,
+    },
+    /// Work out the service calculation of a home, line by line.
+    Service {
+        /// The data folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// The home's id.
+        home: HomeId,
+        /// standard, optional, existing or canada; left out, the usual one.
+        #[arg(long, value_parser = service_method)]
+        method: Option<ServiceMethod>,
+        /// A load to be added, in volt-amperes at 240 V.
+        #[arg(long)]
+        new_va: Option<u32>,
         /// As one JSON object.
         #[arg(long)]
         json: bool,
@@ -392,6 +411,16 @@ fn run(command: Command) -> Result<ExitCode> {
                 print!("{}", loads_in_words(&view));
             }
         }
+        Command::Service { data, home, method, new_va, json } => {
+            let opened = existing(data)?.home(&home)?;
+            let new = new_va.map(|va| NewLoad { kind: NewLoadKind::Fixed, va: i64::from(va), volts: 240 });
+            let view = service_view(&opened.study, method.unwrap_or_else(|| usual_method(&opened.study)), new);
+            if json {
+                println!("{}", serde_json::to_string_pretty(&view)?);
+            } else {
+                print!("{}", sheet_in_words(&view));
+            }
+        }
         Command::Practice { command } => return practice(command),
         Command::Openapi => print!("{}", openapi_json()),
         Command::Rules => {
@@ -447,6 +476,30 @@ fn loads_in_words(view: &LoadsView) -> String {
         text.push_str(&format!("{:>8}  not together: {}, {:.1} of {} A\n", set.number, set.words, set.amps, set.of));
     }
     text
+}
+
+/// The sheet as it is read: a line each, then what limits it.
+fn sheet_in_words(view: &ServiceView) -> String {
+    let mut text = format!("{}\n{}\n", view.title, view.source);
+    for line in &view.lines {
+        let then = line.with_new.map_or_else(String::new, |va| format!("{va:>12.1}"));
+        text.push_str(&format!("{:<36}{:>12.1}{then}  {} {}\n", line.words, line.today, line.from, line.rule));
+    }
+    text.push_str(&format!("by {} V: {} A", view.volts, view.today_amps));
+    text.push_str(&view.with_new_amps.map_or_else(String::new, |amps| format!(", with the new load {amps} A")));
+    for limit in &view.limits {
+        let amps = limit.amps.map_or_else(|| "not read".to_owned(), |amps| format!("{amps} A"));
+        text.push_str(&format!("\n{}: {amps}", limit.words));
+    }
+    for unread in &view.unread {
+        text.push_str(&format!("\nto be read: {unread}"));
+    }
+    text.push('\n');
+    text
+}
+
+fn service_method(text: &str) -> Result<ServiceMethod, String> {
+    serde_json::from_value(text.into()).map_err(|_| "use standard, optional, existing or canada".into())
 }
 
 fn listen(desk: Desk, bind: SocketAddr, setup: Setup) -> Result<()> {

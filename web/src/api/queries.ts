@@ -9,8 +9,10 @@ import type {
   HomeOverview,
   Instrument,
   KnownPoints,
+  NewLoadKind,
   PanelView,
   Proposal,
+  ServiceMethod,
   Wish,
 } from "./client";
 
@@ -147,6 +149,20 @@ export const useLoads = (home: string) =>
   useQuery({
     queryKey: [...of(home), "loads"],
     queryFn: () => answer(api.GET("/api/homes/{home}/loads", { params: { path: { home } } })),
+  });
+
+/** The service calculation, today and with a new load. */
+export const useService = (home: string, asked: { method: ServiceMethod | ""; kind: NewLoadKind; va: number | null }) =>
+  useQuery({
+    queryKey: [...of(home), "service", asked],
+    placeholderData: (before) => before,
+    queryFn: () => {
+      const query = {
+        ...(asked.method !== "" && { method: asked.method }),
+        ...(asked.va !== null && { new_va: asked.va, new_kind: asked.kind }),
+      };
+      return answer(api.GET("/api/homes/{home}/service", { params: { path: { home }, query } }));
+    },
   });
 
 /** What these loads of a circuit take while they run. */

@@ -55,6 +55,11 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../workspaces/loads/CircuitPage")).CircuitPage }),
       },
       {
+        path: "loads/service",
+        handle: "Service calculation",
+        lazy: async () => ({ Component: (await import("../workspaces/loads/ServicePage")).ServicePage }),
+      },
+      {
         path: "loads/enter/:room?",
         handle: "What is where",
         lazy: async () => ({ Component: (await import("../workspaces/loads/EnterPage")).EnterPage }),

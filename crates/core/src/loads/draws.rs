@@ -105,6 +105,10 @@ const LIBRARY_LOW: f64 = 0.8;
 const LIBRARY_HIGH: f64 = 1.2;
 const READING: f64 = 0.03;
 
+/// What stands on its own and has a cord, also where its outlet is entered as an appliance (common practice).
+const STANDS: [&str; 9] =
+    ["fridge", "fridge_old", "freezer", "wine_cooler", "ice_maker", "washer", "dryer_gas", "ac_window_s", "ac_window_l"];
+
 /// Amperes by a plate: its amperes, else its watts by its volts, else the wire that it asks for less the 25 % in it.
 pub(super) fn plate_amps(plate: &LoadPlate, volts: f64, power_factor: f64) -> f64 {
     let volts = plate.volts.unwrap_or(volts);
@@ -163,6 +167,7 @@ pub(super) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
     let hours = usage.map_or([1.0 / 24.0; 24], crate::model::Usage::hours);
     let count = f64::from(load.count);
     let hundredths = |amps: f64| (amps * count * 100.0).round() / 100.0;
+    let stands_on_its_own = like.is_some_and(|like| STANDS.contains(&like.id));
     let cord = point.is_none_or(|point| point.kind == PointKind::Receptacle);
     let line = LoadLine {
         load: load.id.clone(),
@@ -178,7 +183,7 @@ pub(super) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
         taken_from,
         source,
         continuous: load.continuous.unwrap_or_else(|| like.is_some_and(|like| like.continuous)),
-        fastened: load.fastened.unwrap_or(!cord),
+        fastened: load.fastened.unwrap_or(!cord && !stands_on_its_own),
         motor: like.is_some_and(|like| like.motor),
         hours_a_day: usage.map(|usage| usage.minutes * usage.uses_per_day / 60.0),
         season: usage.map_or(Season::All, |usage| usage.season),

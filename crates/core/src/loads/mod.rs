@@ -11,6 +11,7 @@ pub mod peak;
 mod propose_loads;
 mod read_plate;
 pub mod service;
+mod service_of_home;
 pub mod trip_window;
 mod view;
 
@@ -23,6 +24,9 @@ pub use notes::LoadNote;
 pub use panels::{LegLoad, LegsView, LevelAdvice, PanelLegs, legs_view};
 pub use propose_loads::ProposedLoad;
 pub use read_plate::read_plate;
+pub use service_of_home::{
+    MethodChoice, NewLoad, NewLoadKind, ServiceLimit, ServiceLine, ServiceMethod, ServiceView, service_view, usual_method,
+};
 pub use view::{LoadsView, loads_view};
 
 #[cfg(test)]

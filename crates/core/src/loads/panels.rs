@@ -347,7 +347,8 @@ fn advice(home: &Study, analysed: &[&Panel]) -> Option<LevelAdvice> {
     let curve: Vec<f64> = levelled.curve.iter().map(|point| 100.0 * point.ratio).collect();
     let verdict = levelled.verdict;
     let percent = |at: usize| format!("{:.0} %", curve.get(at).or(curve.last()).copied().unwrap_or(0.0));
-    let basis = if by_readings { "By the readings of one time" } else { "By what is expected" };
+    let basis =
+        if by_readings { "By the readings of one time" } else { "Should every circuit reach what is expected at one time," };
     let moves = usize::try_from(verdict.moves).unwrap_or(0);
     let words = match verdict.act {
         LevelDo::Leave if verdict.why == "nothing to gain" => {

@@ -161,3 +161,66 @@ fn the_heavier_leg_of_a_feeder_decides() {
     );
     assert_eq!(format!("{:?}", shed.new_load_on), "B");
 }
+
+/// A house of 10 by 8 m inside, two kitchen circuits, a range of 12 kW, a dryer and a water heater on their plates.
+const DWELLING: &str = "panel 24
+    main is main 100 A, bus 125 A
+    1 20 kitchen
+    3 20 counter
+    5-7 50/2 range
+    9-11 30/2 dryer
+    room Kitchen
+    room Garage
+    outline Kitchen 0 0, 10000 0, 10000 8000, 0 8000
+    outline Garage 10000 0, 16000 0, 16000 8000, 10000 8000
+    point Kitchen receptacle left
+    point Kitchen receptacle right
+    point Kitchen appliance range
+    point Kitchen appliance dryer
+    point Kitchen appliance heater
+    range is 240 V
+    dryer is 240 V
+    heater is 240 V
+    proof left 1
+    proof right 3
+    load range range_typ
+    load dryer dryer
+    load heater tank_4500
+    with-load range-range-typ {\"draw\": {\"from\": \"plate\", \"watts\": 12000}}
+    with-load dryer-dryer {\"draw\": {\"from\": \"plate\", \"watts\": 5000}}
+    with-load heater-tank-4500 {\"draw\": {\"from\": \"plate\", \"watts\": 4500}}";
+
+#[test]
+fn a_sheet_takes_its_lines_from_facts() {
+    let home = written(DWELLING).home;
+    let view = service_view(&home, ServiceMethod::Existing, None);
+    let line = |words: &str| view.lines.iter().find(|line| line.words == words).unwrap();
+    // 10.5 by 8.5 m with a quarter of a meter of wall, its corners rounded: 960 square feet; the garage is not counted.
+    let area = line("Lighting and outlets").today / 3.0;
+    assert!((955.0..=962.0).contains(&area), "{area}");
+    assert_eq!(line("Kitchen circuits").from, "20 A circuits: 1, 3");
+    assert_eq!((line("Cooking").today, line("Dryers").today, line("Fixed appliances").today), (12_000.0, 5000.0, 4500.0));
+    // Nothing is promised while meter and conductors are not read.
+    assert_eq!(view.unread, ["the service conductors: their print", "the meter base: its label"]);
+    assert!(view.title.ends_with("whether 100 A is the least has still to be read"), "{}", view.title);
+
+    let told =
+        written(&format!("{DWELLING}\nservice {{\"area_ft2\": 1000, \"meter_amps\": 80, \"reason\": \"a tape outside\"}}")).home;
+    let told = service_view(&told, ServiceMethod::Existing, Some(NewLoad { kind: NewLoadKind::Vehicle, va: 7200, volts: 240 }));
+    assert_eq!(told.lines[0].today, 3000.0);
+    assert_eq!(told.lines[0].from, "1000 ft²: a tape outside");
+    // By hand: 3000 + 3000 + 1500 + 12 000 + 5000 + 4500 = 29 000; 8000 and 40 % of the rest: 16 400 VA, 68 A; 7200 VA more: 19 280, 80 A.
+    assert_eq!((told.today_amps, told.with_new_amps), (68, Some(80)));
+    let meter = &told.limits[0];
+    assert_eq!((meter.words, meter.is_least, meter.left_today, meter.left_with_new), ("meter base", true, Some(12), Some(0)));
+}
+
+#[test]
+fn a_home_in_canada_is_calculated_by_its_own_code() {
+    let home = written(&format!("{DWELLING}\nrules cec2024")).home;
+    assert_eq!(usual_method(&home), ServiceMethod::Canada);
+    let view = service_view(&home, ServiceMethod::Canada, None);
+    // 80 m² inside: 5000; range 6000; a quarter of 5000 and 4500; and 24 000 at the least.
+    assert_eq!(view.lines.iter().find(|line| line.words == "Sum").unwrap().today, 13_375.0);
+    assert_eq!((view.today_amps, view.source.as_str()), (100, "CEC 8-200, from memory"));
+}

@@ -19,6 +19,14 @@ impl Loads<'_> {
         ticked_says: "[data-testid=ticked]";
         /// Waits until the list of what may not run together says so.
         not_together_says: "[aria-label='What may not run together']";
+        /// Waits until where a load could go says so.
+        could_go_says: "[aria-label='Where it could go']";
+        /// Waits until the form in front says so.
+        dialog_says: "[role=dialog]";
+        /// Waits until the title of the service calculation says so.
+        service_says: "[data-testid=service-title]";
+        /// Waits until the sheet of the service calculation says so.
+        sheet_says: "[data-testid=sheet]";
         /// Waits until the points of the room say so.
         room_says: "[aria-label='Points of the room']";
     }

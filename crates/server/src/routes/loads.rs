@@ -3,7 +3,10 @@
 use axum::Json;
 use axum::extract::Path;
 use axum::response::Response;
-use wayfinder_core::loads::{AtAmps, LoadMoves, LoadsView, load_moves, loads_view, while_running};
+use wayfinder_core::loads::{
+    AtAmps, LoadMoves, LoadsView, NewLoad, NewLoadKind, ServiceMethod, ServiceView, load_moves, loads_view, service_view,
+    usual_method, while_running,
+};
 use wayfinder_core::{BreakerId, LoadId, LoadPlate, read_plate as plate_of};
 
 use crate::guard::Asked;
@@ -47,6 +50,34 @@ pub(crate) struct LoadPath {
 pub(crate) async fn where_load_could_go(home: InHome, Path(LoadPath { load }): Path<LoadPath>) -> Result<Response, Problem> {
     let load: LoadId = load.parse().map_err(|_| Problem::not_found("load"))?;
     home.answer(move |opened| load_moves(&opened.study, &load).ok_or_else(|| Problem::not_found("load"))).await
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct ServiceAsked {
+    /// By which method; left out, the usual one.
+    method: Option<ServiceMethod>,
+    /// A load to be added, in volt-amperes.
+    new_va: Option<u32>,
+    /// What it is; left out, an appliance that is fastened in place.
+    new_kind: Option<NewLoadKind>,
+    /// 120 or 240; left out, 240.
+    new_volts: Option<u16>,
+}
+
+/// The service calculation, line by line, today and with a new load.
+#[utoipa::path(get, path = "/api/homes/{home}/service", params(HomePath, ServiceAsked), responses((status = 200, body = ServiceView), (status = 404, body = Problem)))]
+pub(crate) async fn service(home: InHome, Asked(asked): Asked<ServiceAsked>) -> Result<Response, Problem> {
+    let new = asked.new_va.filter(|va| (1..=100_000).contains(va)).map(|va| NewLoad {
+        kind: asked.new_kind.unwrap_or(NewLoadKind::Fixed),
+        va: i64::from(va),
+        volts: if asked.new_volts == Some(120) { 120 } else { 240 },
+    });
+    home.answer(move |opened| {
+        let method = asked.method.unwrap_or_else(|| usual_method(&opened.study));
+        Ok(service_view(&opened.study, method, new))
+    })
+    .await
 }
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]

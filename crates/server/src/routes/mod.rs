@@ -23,12 +23,15 @@ use crate::sharing::Door;
 use crate::{App, assets, guard};
 
 #[derive(OpenApi)]
-#[openapi(info(
-    title = "Wayfinder",
-    description = "A home's panel traced: one way in (the logbook), answers derived. Amps are amperes, times are \
+#[openapi(
+    info(
+        title = "Wayfinder",
+        description = "A home's panel traced: one way in (the logbook), answers derived. Amps are amperes, times are \
                    milliseconds since 1970 UTC, lengths are millimeters.",
-    license(name = "MIT OR Apache-2.0", identifier = "MIT OR Apache-2.0")
-))]
+        license(name = "MIT OR Apache-2.0", identifier = "MIT OR Apache-2.0")
+    ),
+    components(schemas(wayfinder_core::loads::NewLoadKind))
+)]
 struct Api;
 
 fn api() -> OpenApiRouter<App> {
@@ -54,6 +57,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(house::room_walk))
         .routes(routes!(house::find))
         .routes(routes!(loads::loads))
+        .routes(routes!(loads::service))
         .routes(routes!(loads::loads_running))
         .routes(routes!(loads::where_load_could_go))
         .routes(routes!(loads::read_plate))

@@ -43,6 +43,7 @@ export const LISTS = {
     "device_worked",
     "load_placed",
     "load_removed",
+    "service_told",
     "reading_taken",
     "trace_set",
     "practice_house",

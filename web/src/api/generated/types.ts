@@ -544,6 +544,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/service": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The service calculation, line by line, today and with a new load. */
+        get: operations["service"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/stream": {
         parameters: {
             query?: never;
@@ -1548,6 +1565,9 @@ export interface components {
         }) | (components["schemas"]["LoadRemoved"] & {
             /** @enum {string} */
             kind: "load_removed";
+        }) | (components["schemas"]["ServiceTold"] & {
+            /** @enum {string} */
+            kind: "service_told";
         }) | (components["schemas"]["ReadingTaken"] & {
             /** @enum {string} */
             kind: "reading_taken";
@@ -2309,6 +2329,13 @@ export interface components {
          * @enum {string}
          */
         Method: "one_at_a_time" | "several_off" | "lamp_and_helper" | "tone_tracer";
+        /** @description A method that can be chosen. */
+        MethodChoice: {
+            /** @description The method. */
+            method: components["schemas"]["ServiceMethod"];
+            /** @description Its words. */
+            words: string;
+        };
         /** @description What a method of tracing is expected to take from here. */
         MethodMinutes: {
             /** @description The method. */
@@ -2362,6 +2389,11 @@ export interface components {
             /** @description The home that is traced. */
             home: components["schemas"]["HomeId"];
         };
+        /**
+         * @description What kind of load is to be added.
+         * @enum {string}
+         */
+        NewLoadKind: "fixed" | "vehicle" | "cooking" | "dryer" | "heat" | "cooler";
         /** @description A room one can go to from here. */
         NextRoom: {
             /** @description Its name. */
@@ -3627,6 +3659,118 @@ export interface components {
          * @enum {string}
          */
         ServiceDisconnect: "here" | "ahead";
+        /** @description What limits the service. */
+        ServiceLimit: {
+            /**
+             * Format: int64
+             * @description In amperes; `null` where nobody has read it.
+             */
+            amps?: number | null;
+            /** @description It is the least of those that are read. */
+            is_least: boolean;
+            /**
+             * Format: int64
+             * @description What is left today.
+             */
+            left_today?: number | null;
+            /**
+             * Format: int64
+             * @description What is left with the new load.
+             */
+            left_with_new?: number | null;
+            /** @description `main breaker`. */
+            words: string;
+        };
+        /** @description A line of the sheet. */
+        ServiceLine: {
+            /** @description From what: `1460 ft² by the plan`. */
+            from: string;
+            /** @description A sum of the lines above it. */
+            is_sum: boolean;
+            /** @description The section and the rule; empty for a sum. */
+            rule: string;
+            /**
+             * Format: double
+             * @description In volt-amperes, today.
+             */
+            today: number;
+            /**
+             * Format: double
+             * @description With the new load.
+             */
+            with_new?: number | null;
+            /** @description What it is: `Lighting and outlets`. */
+            words: string;
+        };
+        /**
+         * @description A way of calculating.
+         * @enum {string}
+         */
+        ServiceMethod: "standard" | "optional" | "existing" | "canada";
+        /** @description What the service calculation cannot take from the rest, or what somebody puts in its place. A later one replaces the earlier. */
+        ServiceTold: {
+            /**
+             * Format: int32
+             * @description The area by outside dimensions, in square feet, in place of the plan's.
+             */
+            area_ft2?: number | null;
+            /** @description Heating and cooling can run at one time. */
+            heat_cool_together?: boolean;
+            /**
+             * Format: int32
+             * @description 20 A circuits of kitchen, dining room and pantry, in place of those that are proven.
+             */
+            kitchen_circuits?: number | null;
+            /**
+             * Format: int32
+             * @description 20 A circuits of the laundry, in place of those that are proven.
+             */
+            laundry_circuits?: number | null;
+            /**
+             * Format: int32
+             * @description The meter base, as its label says, in amperes.
+             */
+            meter_amps?: number | null;
+            /** @description Why the plan's or the panel's figures do not do. */
+            reason?: string;
+        };
+        /** @description The sheet of a home. */
+        ServiceView: {
+            /** @description Whether the method is for a service like this. */
+            applies: boolean;
+            /** @description What limits it. */
+            limits: components["schemas"]["ServiceLimit"][];
+            /** @description Its lines. */
+            lines: components["schemas"]["ServiceLine"][];
+            /** @description The method. */
+            method: components["schemas"]["ServiceMethod"];
+            /** @description Each method with its words. */
+            methods: components["schemas"]["MethodChoice"][];
+            /** @description What the sheet does not show. */
+            remarks: string[];
+            /** @description `NEC 2020, 220.83, from memory`. */
+            source: string;
+            /** @description What it comes to, as a sentence. */
+            title: string;
+            /**
+             * Format: int64
+             * @description Today, in whole amperes.
+             */
+            today_amps: number;
+            told?: components["schemas"]["ServiceTold"] | null;
+            /** @description What has to be read before there is a verdict. */
+            unread: string[];
+            /**
+             * Format: int64
+             * @description Leg to leg.
+             */
+            volts: number;
+            /**
+             * Format: int64
+             * @description With the new load.
+             */
+            with_new_amps?: number | null;
+        };
         /**
          * @description How much it matters.
          * @enum {string}
@@ -5530,6 +5674,45 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoomWalk"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    service: {
+        parameters: {
+            query?: {
+                /** @description By which method; left out, the usual one. */
+                method?: components["schemas"]["ServiceMethod"];
+                /** @description A load to be added, in volt-amperes. */
+                new_va?: number;
+                /** @description What it is; left out, an appliance that is fastened in place. */
+                new_kind?: components["schemas"]["NewLoadKind"];
+                /** @description 120 or 240; left out, 240. */
+                new_volts?: number;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ServiceView"];
                 };
             };
             404: {

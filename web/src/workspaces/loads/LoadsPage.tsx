@@ -51,6 +51,9 @@ function Ranked({ home, view }: { home: string; view: LoadsView }) {
         <Button variant="contained" component={Link} to={`/h/${home}/loads/enter`}>
           Enter what is where
         </Button>
+        <Button variant="outlined" component={Link} to={`/h/${home}/loads/service`}>
+          Service calculation
+        </Button>
         {entered && (
           <Box sx={{ minWidth: 280, display: "grid" }}>
             <Choice label="Order" value={order} options={ORDERS} onChange={setOrder} />
@@ -213,8 +216,10 @@ function LegsBlock({ legs }: { legs: LegsView }) {
             <b>{panel.name}</b>
             <LegBars legs={panel} />
             <Typography variant="body2">
-              {panel.sentence} The heavier leg is between {amps(panel.heavier[0] ?? 0)} and{" "}
-              {amps(panel.heavier[1] ?? 0)} A. A new 120 V load belongs on leg {panel.new_load_on}.
+              {panel.sentence}{" "}
+              {panel.heavier[0] !== panel.heavier[1] &&
+                `The heavier leg is between ${amps(panel.heavier[0] ?? 0)} and ${amps(panel.heavier[1] ?? 0)} A. `}
+              A new 120 V load belongs on leg {panel.new_load_on}.
             </Typography>
           </Box>
         ))}

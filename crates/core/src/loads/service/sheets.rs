@@ -77,18 +77,28 @@ const fn least_fixed_va(edition: u16) -> i64 {
     if edition < 2020 { 0 } else { 500 }
 }
 
+/// Where the volt-amperes of a square foot of a dwelling stand.
+const fn lighting_section(edition: u16) -> &'static str {
+    match edition {
+        ..2020 => "220.12",
+        2020..2023 => "220.14(J)",
+        _ => "220.41",
+    }
+}
+
 /// Standard method: Part III.
 pub fn standard(d: &Dwelling) -> Standard {
     let mut lines = Lines::default();
     let [lighting, kitchen, laundry] = d.general();
-    lines.add("lighting", lighting, "220.12 (2020: 220.41): 3 VA for each square foot");
+    lines.add("lighting", lighting, format!("{}: 3 VA for each square foot", lighting_section(d.edition)));
     lines.add("small_appliance", kitchen, "220.52(A): 1500 VA a circuit, two at least");
-    lines.add("laundry", laundry, "220.52(B): 1500 VA a circuit");
+    lines.add("laundry", laundry, "220.52(B): 1500 VA a circuit, one at least");
     let general = lighting + kitchen + laundry;
     let net = general - general.above(Va::new(3000)) + general.above(Va::new(3000)).percent(35)
         - general.above(Va::new(120_000)).percent(10);
     lines.add("general_sum", general, "");
-    lines.add("general_net", net, "220.42: 3000 VA at 100 %, to 120 000 VA at 35 %, the rest at 25 %");
+    let section = if d.edition >= 2023 { "220.45" } else { "220.42" };
+    lines.add("general_net", net, format!("{section}: 3000 VA at 100 %, to 120 000 VA at 35 %, the rest at 25 %"));
     let (range, columns) = cooking_demand(&d.large_cooking());
     lines.add("range", range, format!("220.55: {columns}"));
     let dryer = dryer_demand(d.dryers.iter().map(|dryer| dryer.w));
@@ -190,7 +200,7 @@ fn by_plates(d: &Dwelling, lines: &mut Lines) -> Va {
     let each = [
         ("lighting", lighting, "3 VA for each square foot"),
         ("small_appliance", kitchen, "1500 VA a circuit, two at least"),
-        ("laundry", laundry, "1500 VA a circuit"),
+        ("laundry", laundry, "1500 VA a circuit, one at least"),
         ("cooking", cooking, "plates"),
         ("dryer", dryers, "plates"),
         ("fixed", fixed, "plates"),

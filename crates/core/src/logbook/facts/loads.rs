@@ -51,6 +51,27 @@ facts! {
         /// The load.
         load: LoadId,
     }
+    /// What the service calculation cannot take from the rest, or what somebody puts in its place. A later one replaces the earlier.
+    ServiceTold {
+        /// The area by outside dimensions, in square feet, in place of the plan's.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        area_ft2: Option<u32>,
+        /// 20 A circuits of kitchen, dining room and pantry, in place of those that are proven.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        kitchen_circuits: Option<u8>,
+        /// 20 A circuits of the laundry, in place of those that are proven.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        laundry_circuits: Option<u8>,
+        /// The meter base, as its label says, in amperes.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        meter_amps: Option<u16>,
+        /// Heating and cooling can run at one time.
+        #[serde(default, skip_serializing_if = "is_default")]
+        heat_cool_together: bool,
+        /// Why the plan's or the panel's figures do not do.
+        #[serde(default, skip_serializing_if = "is_default")]
+        reason: String,
+    }
     /// Something was read of a load or a circuit.
     ReadingTaken {
         /// What it is of.
@@ -108,6 +129,27 @@ impl Kind for LoadRemoved {
     }
     fn words(&self, names: &Names<'_>) -> String {
         format!("Load removed: {}", names.load(&self.load))
+    }
+}
+
+impl Kind for ServiceTold {
+    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
+        home.tell_service(self)
+    }
+    fn words(&self, _: &Names<'_>) -> String {
+        let mut said: Vec<String> = Vec::new();
+        said.extend(self.area_ft2.map(|area| format!("{area} ft²")));
+        said.extend(self.kitchen_circuits.map(|count| format!("kitchen circuits: {count}")));
+        said.extend(self.laundry_circuits.map(|count| format!("laundry circuits: {count}")));
+        said.extend(self.meter_amps.map(|amps| format!("meter base {amps} A")));
+        if self.heat_cool_together {
+            said.push("heating and cooling at one time".into());
+        }
+        if !self.reason.trim().is_empty() {
+            said.push(self.reason.trim().to_owned());
+        }
+        let said = if said.is_empty() { "by the plan and the panel".into() } else { said.join("; ") };
+        format!("Service calculation: {said}")
     }
 }
 

@@ -158,6 +158,7 @@ kinds! {
     DeviceWorked     "device_worked"     Owner  act
     LoadPlaced       "load_placed"       Owner  recorded
     LoadRemoved      "load_removed"      Owner  recorded
+    ServiceTold      "service_told"      Owner  recorded
     ReadingTaken     "reading_taken"     Owner  recorded
     TraceSet         "trace_set"         Owner  recorded
     PracticeHouse    "practice_house"    Owner  recorded

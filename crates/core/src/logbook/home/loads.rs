@@ -3,7 +3,7 @@
 use indexmap::IndexMap;
 
 use super::{Home, refuse, short, unknown};
-use crate::logbook::{Draft, LoadPlaced, LoadRemoved, ReadingTaken};
+use crate::logbook::{Draft, LoadPlaced, LoadRemoved, ReadingTaken, ServiceTold};
 use crate::model::{
     Appliance, Draw, Load, LoadId, LoadPlate, PointId, ReadValue, Reading, ReadingOf, Refusal, RefusalCode, Usage, Volts,
 };
@@ -13,6 +13,7 @@ use crate::model::{
 pub struct Loads {
     loads: IndexMap<LoadId, Load>,
     readings: Vec<Reading>,
+    service: Option<ServiceTold>,
 }
 
 impl Loads {
@@ -31,6 +32,11 @@ impl Loads {
     /// Every reading, in the order of entry; its breaker may have been taken out since.
     pub fn readings(&self) -> &[Reading] {
         &self.readings
+    }
+
+    /// What was told for the service calculation.
+    pub fn service(&self) -> Option<&ServiceTold> {
+        self.service.as_ref()
     }
 
     fn known(&self, id: &LoadId) -> Result<&Load, Refusal> {
@@ -203,6 +209,35 @@ impl Home {
             at: entry.at,
         };
         self.loads.readings.push(reading);
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn tell_service(&mut self, f: &ServiceTold) -> Result<(), Refusal> {
+        short("reason", &f.reason, 0, 200)?;
+        let outside = |field: &str, wrong: String, accepted: &str| refuse(RefusalCode::OutOfRange, field, wrong, accepted);
+        if let Some(area) = f.area_ft2.filter(|area| !(100..=100_000).contains(area)) {
+            return outside("area_ft2", format!("{area} ft² is no dwelling."), "Give 100 to 100 000 square feet.");
+        }
+        if let Some(count) = f.kitchen_circuits.into_iter().chain(f.laundry_circuits).find(|count| *count > 20) {
+            return outside("kitchen_circuits", format!("{count} such circuits are not in a dwelling."), "Give 0 to 20.");
+        }
+        if let Some(amps) = f.meter_amps.filter(|amps| !(30..=1200).contains(amps)) {
+            return outside(
+                "meter_amps",
+                format!("{amps} A cannot be right for a meter base."),
+                "Give 30 to 1200 A, as its label says.",
+            );
+        }
+        let replaces = f.area_ft2.is_some() || f.kitchen_circuits.is_some() || f.laundry_circuits.is_some();
+        if replaces && f.reason.trim().is_empty() {
+            return refuse(
+                RefusalCode::BadText,
+                "reason",
+                "A figure in place of the plan's or the panel's needs a reason.",
+                "Write how it is known, like “measured outside with a tape”.",
+            );
+        }
+        self.loads.service = Some(f.clone());
         Ok(())
     }
 

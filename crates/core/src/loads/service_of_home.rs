@@ -1,0 +1,538 @@
+//! The service calculation of a home: each line taken from facts, today and with a new load side by side.
+
+use std::collections::BTreeMap;
+
+use geo::{Area, BooleanOps, Buffer, MultiPolygon};
+use serde::Serialize;
+
+use super::draws::{Drawn, TakenFrom, drawn};
+use super::service::{
+    CanadianArea, Cooking, CookingKind, Cooler, Dryer, Dwelling, Fixed, Heat, HeatKind, HeatPump, Limits, Line, ServiceSystem,
+    Solar, Vehicle, existing, optional, standard,
+};
+use super::{service, service::Sheet};
+use crate::logbook::ServiceTold;
+use crate::model::{Breaker, Draw, Edition, Panel, Place, PointKind, Service, ampacity, largest_service};
+use crate::study::Study;
+use crate::trace::on_breaker;
+use crate::walking::{floor_of, level};
+
+/// A way of calculating.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ServiceMethod {
+    /// NEC Article 220 Part III.
+    Standard,
+    /// NEC 220.82.
+    Optional,
+    /// NEC 220.83.
+    Existing,
+    /// CEC 8-200.
+    Canada,
+}
+
+impl ServiceMethod {
+    /// Every method.
+    pub const ALL: [Self; 4] = [Self::Existing, Self::Standard, Self::Optional, Self::Canada];
+
+    /// In words: `existing dwelling`.
+    pub const fn words(self) -> &'static str {
+        match self {
+            Self::Standard => "standard",
+            Self::Optional => "optional",
+            Self::Existing => "existing dwelling",
+            Self::Canada => "Canada",
+        }
+    }
+
+    /// The section, from memory.
+    const fn section(self) -> &'static str {
+        match self {
+            Self::Standard => "Article 220 Part III",
+            Self::Optional => "220.82",
+            Self::Existing => "220.83",
+            Self::Canada => "CEC 8-200",
+        }
+    }
+}
+
+/// What kind of load is to be added.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum NewLoadKind {
+    /// An appliance that is fastened in place.
+    Fixed,
+    /// A vehicle charger.
+    Vehicle,
+    /// A range, an oven or a top.
+    Cooking,
+    /// A dryer.
+    Dryer,
+    /// Electric heat in rooms.
+    Heat,
+    /// A cooler.
+    Cooler,
+}
+
+/// A load to be added.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct NewLoad {
+    /// What it is.
+    pub kind: NewLoadKind,
+    /// In volt-amperes.
+    pub va: i64,
+    /// 120 or 240.
+    pub volts: i64,
+}
+
+/// A line of the sheet.
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
+pub struct ServiceLine {
+    /// What it is: `Lighting and outlets`.
+    pub words: String,
+    /// From what: `1460 ft² by the plan`.
+    pub from: String,
+    /// The section and the rule; empty for a sum.
+    pub rule: String,
+    /// In volt-amperes, today.
+    pub today: f64,
+    /// With the new load.
+    pub with_new: Option<f64>,
+    /// A sum of the lines above it.
+    pub is_sum: bool,
+}
+
+/// What limits the service.
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
+pub struct ServiceLimit {
+    /// `main breaker`.
+    pub words: &'static str,
+    /// In amperes; `null` where nobody has read it.
+    pub amps: Option<i64>,
+    /// What is left today.
+    pub left_today: Option<i64>,
+    /// What is left with the new load.
+    pub left_with_new: Option<i64>,
+    /// It is the least of those that are read.
+    pub is_least: bool,
+}
+
+/// A method that can be chosen.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+pub struct MethodChoice {
+    /// The method.
+    pub method: ServiceMethod,
+    /// Its words.
+    pub words: &'static str,
+}
+
+/// The sheet of a home.
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
+pub struct ServiceView {
+    /// What it comes to, as a sentence.
+    pub title: String,
+    /// The method.
+    pub method: ServiceMethod,
+    /// Each method with its words.
+    pub methods: Vec<MethodChoice>,
+    /// `NEC 2020, 220.83, from memory`.
+    pub source: String,
+    /// Whether the method is for a service like this.
+    pub applies: bool,
+    /// Its lines.
+    pub lines: Vec<ServiceLine>,
+    /// Leg to leg.
+    pub volts: i64,
+    /// Today, in whole amperes.
+    pub today_amps: i64,
+    /// With the new load.
+    pub with_new_amps: Option<i64>,
+    /// What limits it.
+    pub limits: Vec<ServiceLimit>,
+    /// What has to be read before there is a verdict.
+    pub unread: Vec<String>,
+    /// What the sheet does not show.
+    pub remarks: Vec<String>,
+    /// What was told for it, to be recorded again with something changed.
+    pub told: Option<ServiceTold>,
+}
+
+/// A quarter of a meter of outside wall, where only the inside is drawn (our estimate), in millimeters.
+const WALL: f64 = 250.0;
+
+/// What is not counted as living area: garages, and what lies under the open sky or a porch roof.
+fn is_lived_in(name: &str) -> bool {
+    !matches!(Place::of(name, None), Some(Place::Garage | Place::Outdoors | Place::CrawlSpace))
+}
+
+/// Areas of the floors in square meters, by level: inside the walls, and with them.
+fn areas(home: &Study) -> BTreeMap<i8, (f64, f64)> {
+    let mut by_level: BTreeMap<i8, (f64, MultiPolygon<f64>)> = BTreeMap::new();
+    for room in home.house().rooms().filter(|room| is_lived_in(&room.name)) {
+        let Some(outline) = home.plan().outlines.get(&room.id) else { continue };
+        let slot = by_level.entry(level(home, floor_of(room))).or_insert_with(|| (0.0, MultiPolygon::new(Vec::new())));
+        slot.0 += outline.area_m2();
+        slot.1 = slot.1.union(&outline.polygon().buffer(WALL));
+    }
+    by_level.into_iter().map(|(level, (inside, outside))| (level, (inside, outside.unsigned_area() / 1e6))).collect()
+}
+
+const FT2_PER_M2: f64 = 10.763_910_4;
+
+/// The panel that the service feeds.
+fn service_panel(home: &Study) -> Option<&Panel> {
+    home.panels().all().find(|panel| panel.details.fed_by.is_none())
+}
+
+/// 20 A one-poles with a receptacle proven on them in such a room.
+fn circuits_of(home: &Study, words: &[&str]) -> Vec<String> {
+    let in_such = |breaker: &&Breaker| {
+        on_breaker(home, &breaker.id).proven.iter().filter_map(|point| home.house().point(point)).any(|point| {
+            let room = home.house().room_name(&point.room).to_lowercase();
+            point.kind == PointKind::Receptacle && words.iter().any(|word| room.contains(word))
+        })
+    };
+    let twenty = home.panels().breakers().filter(|breaker| breaker.poles() == 1 && breaker.amps.value() == 20.0);
+    twenty.filter(in_such).map(|breaker| home.panels().number(&breaker.id)).collect()
+}
+
+/// A dwelling in the numbers of the sheets, and from what each line comes.
+struct FromFacts {
+    dwelling: Dwelling,
+    from: BTreeMap<&'static str, String>,
+    unread: Vec<String>,
+}
+
+fn from_facts(home: &Study) -> FromFacts {
+    let told = home.loads().service();
+    let mut from: BTreeMap<&'static str, String> = BTreeMap::new();
+    let mut unread: Vec<String> = Vec::new();
+    let areas = areas(home);
+    let outside: f64 = areas.values().map(|(_, outside)| outside).sum();
+    let by_plan = (outside * FT2_PER_M2).round() as i64;
+    let reason = told.map(|told| told.reason.trim()).unwrap_or_default();
+    let area_ft2 = match told.and_then(|told| told.area_ft2) {
+        Some(area) => {
+            from.insert("lighting", format!("{area} ft²: {reason}"));
+            i64::from(area)
+        }
+        None => {
+            from.insert("lighting", format!("{by_plan} ft² by the plan and 0.25 m of wall"));
+            if by_plan == 0 {
+                unread.push("the area: draw the rooms, or give it".into());
+            }
+            by_plan
+        }
+    };
+    let circuits = |told: Option<u8>, words: &[&str]| match told {
+        Some(count) => (i64::from(count), format!("{count}: {reason}")),
+        None => {
+            let numbers = circuits_of(home, words);
+            let said = if numbers.is_empty() { "none proven".into() } else { numbers.join(", ") };
+            (i64::try_from(numbers.len()).unwrap_or(0), format!("20 A circuits: {said}"))
+        }
+    };
+    let (kitchen, said) = circuits(told.and_then(|told| told.kitchen_circuits), &["kitchen", "dining", "pantry"]);
+    from.insert("small_appliance", said);
+    let (laundry, said) = circuits(told.and_then(|told| told.laundry_circuits), &["laundry", "utility"]);
+    from.insert("laundry", said);
+
+    let panel = service_panel(home);
+    let wire = panel.and_then(|panel| panel.details.conductors);
+    let whole = |amps: f64| amps.floor() as i64;
+    let service = Limits {
+        main_a: panel.and_then(|panel| panel.main).map(|main| whole(main.value())),
+        bus_a: panel.and_then(|panel| panel.details.bus).map(|bus| whole(bus.value())),
+        conductor_a: wire.map(|wire| whole(largest_service(wire).unwrap_or_else(|| ampacity(wire, home.edition())).value())),
+        meter_a: told.and_then(|told| told.meter_amps).map(i64::from),
+    };
+    for (limit, what) in [
+        (service.main_a, "the main breaker: its handle"),
+        (service.bus_a, "the bus: the panel's label"),
+        (service.conductor_a, "the service conductors: their print"),
+        (service.meter_a, "the meter base: its label"),
+    ] {
+        if limit.is_none() {
+            unread.push(what.into());
+        }
+    }
+    let square_dm = |levels: &dyn Fn(i8) -> bool| {
+        areas.iter().filter(|(level, _)| levels(**level)).map(|(_, (inside, _))| (inside * 100.0).round() as i64).sum()
+    };
+    let mut dwelling = Dwelling {
+        id: String::new(),
+        edition: match home.edition() {
+            Edition::Nec2017 => 2017,
+            Edition::Nec2020 => 2020,
+            _ => 2023,
+        },
+        system: match panel.map(|panel| panel.service) {
+            Some(Service::TwoLegs208 | Service::ThreePhase) => ServiceSystem::Wye,
+            _ => ServiceSystem::SplitPhase,
+        },
+        service,
+        area_ft2,
+        small_appliance_circuits: kitchen,
+        laundry_circuits: laundry,
+        cooking: Vec::new(),
+        dryers: Vec::new(),
+        fixed: Vec::new(),
+        heat: Heat::default(),
+        cool: Vec::new(),
+        heat_pump: None,
+        ev: None,
+        heat_cool_together: told.is_some_and(|told| told.heat_cool_together),
+        added_hvac: false,
+        new_load_va: 0,
+        measured: None,
+        solar: None::<Solar>,
+        canada: CanadianArea {
+            ground_dm2: square_dm(&|level| level == 0),
+            upper_dm2: square_dm(&|level| level > 0),
+            basement_dm2: square_dm(&|level| level < 0),
+        },
+    };
+    // Of loads that exclude one another at one point, a dishwasher's heating and washing, the largest counts.
+    let takes = |id: &crate::model::LoadId| home.loads().load(id).map_or(0.0, |load| drawn(home, load).line.amps);
+    let excluded = |load: &crate::model::Load| {
+        home.loads().at(&load.point).any(|other| {
+            let apart = other.never_with.contains(&load.id) || load.never_with.contains(&other.id);
+            apart && takes(&other.id) > takes(&load.id)
+        })
+    };
+    for load in home.loads().all().filter(|load| !excluded(load)) {
+        count(&mut dwelling, &mut from, &drawn(home, load));
+    }
+    FromFacts { dwelling, from, unread }
+}
+
+/// Counts one load in the line where it belongs. What hangs on a cord is in the general lines already.
+fn count(d: &mut Dwelling, from: &mut BTreeMap<&'static str, String>, drawn: &Drawn<'_>) {
+    let line = &drawn.line;
+    let by_amps = line.amps * f64::from(line.volts);
+    // A plate in watts is taken as it stands, not by way of amperes.
+    let each = match (&line.taken_from, drawn.load.draw) {
+        (TakenFrom::Plate, Draw::Plate(plate)) => plate.watts.map_or(by_amps, |watts| watts * f64::from(line.count)),
+        _ => by_amps,
+    };
+    let each = each.round() as i64;
+    let volts = i64::from(line.volts);
+    let like = drawn.load.like();
+    let class = like.map_or("", |like| like.class);
+    let id = like.map_or("", |like| like.id);
+    let mut said = |key: &'static str| {
+        let text = from.entry(key).or_default();
+        if !text.is_empty() {
+            text.push_str(", ");
+        }
+        text.push_str(&format!("{} {each}", line.name));
+    };
+    match class {
+        "range" => {
+            let kind = match id {
+                "oven" | "bread_oven" => CookingKind::Oven,
+                "cooktop" | "induction" => CookingKind::Cooktop,
+                _ => CookingKind::Range,
+            };
+            d.cooking.push(Cooking { kind, w: each });
+            said("cooking");
+        }
+        "dryer" => {
+            d.dryers.push(Dryer { w: each });
+            said("dryer");
+        }
+        "vehicle" if volts == 240 => {
+            let before = d.ev.map_or(0, |ev| ev.va);
+            d.ev = Some(Vehicle { va: before + each, managed_va: None });
+            said("ev");
+        }
+        "heat" if id == "hp_strip" => {
+            let pump = d.heat_pump.unwrap_or(HeatPump { va: 0, supplement_w: 0, together: true });
+            d.heat_pump = Some(HeatPump { supplement_w: pump.supplement_w + each, ..pump });
+            said("hvac");
+        }
+        "heat" => {
+            let zones = if id == "furnace_el" { 0 } else { u32::from(line.count) };
+            let kind = if id == "furnace_el" { HeatKind::Central } else { HeatKind::Zones };
+            d.heat = Heat { kind, w: d.heat.w + each, zones: d.heat.zones + zones };
+            said("hvac");
+        }
+        "cooling" if id == "hp_3ton" => {
+            let pump = d.heat_pump.unwrap_or(HeatPump { va: 0, supplement_w: 0, together: true });
+            d.heat_pump = Some(HeatPump { va: pump.va + each, ..pump });
+            said("hvac");
+        }
+        "cooling" => {
+            d.cool.push(Cooler { va: each, volts });
+            said("hvac");
+        }
+        _ if line.fastened && class != "lighting" => {
+            let ca_full = matches!(id, "tankless" | "hot_tub" | "pool_pump" | "sauna");
+            d.fixed.push(Fixed { name: line.name.clone(), va: each, volts, fastened: true, motor: line.motor, ca_full });
+            said("fixed");
+        }
+        _ => {}
+    }
+}
+
+fn with_new(dwelling: &Dwelling, new: NewLoad) -> Dwelling {
+    let mut d = dwelling.clone();
+    match new.kind {
+        NewLoadKind::Fixed => d.fixed.push(Fixed {
+            name: "new load".into(),
+            va: new.va,
+            volts: new.volts,
+            fastened: true,
+            motor: false,
+            ca_full: false,
+        }),
+        NewLoadKind::Vehicle => {
+            let before = d.ev.map_or(0, |ev| ev.va);
+            d.ev = Some(Vehicle { va: before + new.va, managed_va: None });
+        }
+        NewLoadKind::Cooking => d.cooking.push(Cooking { kind: CookingKind::Range, w: new.va }),
+        NewLoadKind::Dryer => d.dryers.push(Dryer { w: new.va }),
+        NewLoadKind::Heat => {
+            d.heat = Heat { kind: HeatKind::Zones, w: d.heat.w + new.va, zones: d.heat.zones + 1 };
+            d.added_hvac = true;
+        }
+        NewLoadKind::Cooler => {
+            d.cool.push(Cooler { va: new.va, volts: new.volts });
+            d.added_hvac = true;
+        }
+    }
+    d
+}
+
+fn sheet_of(d: &Dwelling, method: ServiceMethod) -> (Sheet, bool) {
+    match method {
+        ServiceMethod::Standard => (standard(d).sheet, true),
+        ServiceMethod::Optional => {
+            let optional = optional(d);
+            (optional.sheet, optional.applies)
+        }
+        ServiceMethod::Existing => (existing(d), true),
+        ServiceMethod::Canada => (service::canada(d).sheet, true),
+    }
+}
+
+/// What a line is, and whether it is a sum of those above it.
+fn line_words(key: &str) -> (&'static str, bool) {
+    match key {
+        "lighting" => ("Lighting and outlets", false),
+        "small_appliance" => ("Kitchen circuits", false),
+        "laundry" => ("Laundry circuits", false),
+        "general_sum" => ("Sum", true),
+        "general_net" => ("After the general demand", true),
+        "range" => ("Cooking", false),
+        "cooking" => ("Cooking", false),
+        "dryer" => ("Dryers", false),
+        "fixed" => ("Fixed appliances", false),
+        "ev" => ("Vehicle charger", false),
+        "hvac" => ("Heating or cooling", false),
+        "hvac_in_general" => ("Heating or cooling", false),
+        "zones_in_other" => ("Room heaters", false),
+        "largest_motor_25" => ("A quarter of the largest motor", false),
+        "other_sum" => ("Sum", true),
+        "other_net" => ("After the demand", true),
+        "basic" => ("Basic load", false),
+        "full" => ("Tankless heater, pool, spa", false),
+        "other" => ("Other loads over 1500 W", false),
+        "sum_a" => ("Sum", true),
+        "least_b" => ("The least for a dwelling of this size", true),
+        _ => ("", false),
+    }
+}
+
+/// The method that is meant where none is said: an existing dwelling, by the home's code.
+pub fn usual_method(home: &Study) -> ServiceMethod {
+    if home.edition().is_canadian() { ServiceMethod::Canada } else { ServiceMethod::Existing }
+}
+
+/// The service calculation of the home by this method, today and with a new load.
+pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -> ServiceView {
+    let FromFacts { dwelling, from, unread } = from_facts(home);
+    // With heating or cooling added the sheet of an existing dwelling has other lines, so that today's is made the same way.
+    let then = new.map(|new| with_new(&dwelling, new));
+    let mut now = dwelling.clone();
+    now.added_hvac = then.as_ref().is_some_and(|then| then.added_hvac);
+    let (today, applies) = sheet_of(&now, method);
+    let then = then.map(|then| sheet_of(&then, method).0);
+    let words_from = |line: &Line| {
+        let key = match line.key {
+            "range" => "cooking",
+            "hvac_in_general" | "zones_in_other" => "hvac",
+            key => key,
+        };
+        from.get(key).cloned().unwrap_or_default()
+    };
+    let lines = today.lines.iter().map(|line| {
+        let (words, is_sum) = line_words(line.key);
+        let new_line = then.as_ref().and_then(|then| then.lines.iter().find(|other| other.key == line.key));
+        ServiceLine {
+            words: words.into(),
+            from: words_from(line),
+            rule: line.note.to_string(),
+            today: line.va.value(),
+            with_new: new_line.map(|line| line.va.value()),
+            is_sum,
+        }
+    });
+    let lines: Vec<ServiceLine> = lines.collect();
+    let with_new_amps = then.as_ref().map(|then| then.amps);
+    let least = dwelling.service.least();
+    let limits = [
+        ("meter base", dwelling.service.meter_a),
+        ("main breaker", dwelling.service.main_a),
+        ("bus", dwelling.service.bus_a),
+        ("service conductors", dwelling.service.conductor_a),
+    ]
+    .map(|(words, amps)| ServiceLimit {
+        words,
+        amps,
+        left_today: amps.map(|amps| amps - today.amps),
+        left_with_new: amps.zip(with_new_amps).map(|(amps, then)| amps - then),
+        is_least: amps.is_some() && amps == least.map(|(_, amps)| amps),
+    });
+    let verdict_is_open = dwelling.service.conductor_a.is_none() || dwelling.service.meter_a.is_none();
+    let comes_to = with_new_amps.unwrap_or(today.amps);
+    let with = if new.is_some() { "With the new load the" } else { "The" };
+    let title = match least {
+        None => format!("{with} service comes to {comes_to} A; nothing that limits it is read"),
+        Some((_, most)) if comes_to > most => format!("{with} service comes to {comes_to} A, more than {most} A"),
+        Some((_, most)) if verdict_is_open => {
+            format!("{with} service comes to {comes_to} A; whether {most} A is the least has still to be read")
+        }
+        // Within 5 % of a rating an electrician is asked (common practice).
+        Some((_, most)) if comes_to * 100 > most * 95 => {
+            format!("{with} service comes to {comes_to} A of {most} A: so near that an electrician is asked")
+        }
+        Some((_, most)) => format!("{with} service comes to {comes_to} A of {most} A"),
+    };
+    let mut remarks = vec![
+        "Both legs are taken alike; where large 120 V loads sit on one leg, that leg carries more.".to_owned(),
+        "Local code comes first; this is no permit.".to_owned(),
+    ];
+    let loads_known = home.loads().all().count();
+    if loads_known == 0 {
+        remarks.insert(0, "No load is entered yet, so only the general lines count.".into());
+    }
+    ServiceView {
+        title,
+        method,
+        methods: ServiceMethod::ALL.map(|method| MethodChoice { method, words: method.words() }).into(),
+        source: match method {
+            ServiceMethod::Canada => format!("{}, from memory", method.section()),
+            _ => format!("NEC {}, {}, from memory", dwelling.edition, method.section()),
+        },
+        applies,
+        lines,
+        volts: dwelling.system.volts(),
+        today_amps: today.amps,
+        with_new_amps,
+        limits: limits.into(),
+        unread,
+        remarks,
+        told: home.loads().service().cloned(),
+    }
+}
