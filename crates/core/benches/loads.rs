@@ -3,14 +3,16 @@
 
 use std::hint::black_box;
 
-use criterion::{Criterion, criterion_group, criterion_main};
+use criterion::{BatchSize, Criterion, criterion_group, criterion_main};
 use good_lp::{Expression, ProblemVariables, Solution, SolverModel, constraint, microlp, variable};
 use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;
-use wayfinder_core::appliances;
+use wayfinder_core::loads::circuits;
 use wayfinder_core::loads::legs::{LegPanel, LegPanels, LegSpace, LegSystem, LegUnit, UnitKind, level};
 use wayfinder_core::loads::peak::{Group, peak};
 use wayfinder_core::loads::service::{Dwelling, worksheets};
+use wayfinder_core::{Logbook, Study, appliances, verdicts};
+use wayfinder_fixture::{Written, homes::large};
 
 /// A panel of 42 spaces, singles and some open.
 fn panel(seed: u64) -> LegPanel {
@@ -92,5 +94,35 @@ fn benches(c: &mut Criterion) {
     group.finish();
 }
 
-criterion_group!(all, benches);
+/// 250 circuits with 1000 loads: two at each of 500 points, those that are proven on their breakers.
+fn a_large_home(c: &mut Criterion) {
+    let book = Logbook::from_lines(large(5_000)).unwrap_or_else(|refusal| panic!("{refusal}"));
+    let mut home = Written::on(book);
+    let kinds = ["kettle", "room_lights", "tv", "space_heater", "fridge"];
+    let mut acts = String::new();
+    for (number, point) in home.home.house().points().take(500).enumerate() {
+        for at in [0, 3] {
+            acts.push_str(&format!("load {} {}\n", point.id, kinds[(number + at) % kinds.len()]));
+        }
+    }
+    home.acts(&acts);
+    let on_circuits: usize = {
+        verdicts(&home.home);
+        circuits(&home.home).iter().map(|circuit| circuit.loads.len()).sum()
+    };
+    println!("{on_circuits} of 1000 loads at points that are proven");
+    c.bench_function("loads/1000 loads on 250 circuits, after the verdicts", |b| {
+        b.iter_batched(
+            || {
+                let study = Study::after(&home.home, &home.book);
+                verdicts(&study);
+                study
+            },
+            |study| circuits(&study).len(),
+            BatchSize::PerIteration,
+        );
+    });
+}
+
+criterion_group!(all, benches, a_large_home);
 criterion_main!(all);

@@ -28,6 +28,7 @@ pub struct Drop {
 }
 
 /// Ohms of 1000 ft, copper and aluminum; 0 where there is none.
+#[allow(clippy::approx_constant)] // 3.14 is the resistance of 14 AWG
 const OHMS: [(WireGauge, f64, f64); 18] = {
     use WireGauge::*;
     [

@@ -7,6 +7,9 @@
 /// The chance of running, hour by hour.
 pub type Hours = [f64; 24];
 
+/// What may run of a group in an hour, with its chance.
+type Chances = Vec<(i64, f64)>;
+
 /// Loads that depend on one another. Those of different groups are taken as independent.
 #[derive(Debug, Clone, PartialEq)]
 pub enum Group {
@@ -25,7 +28,7 @@ impl Group {
         }
     }
 
-    fn chances(&self, hour: usize) -> Vec<(i64, f64)> {
+    fn chances(&self, hour: usize) -> Chances {
         match self {
             Self::One(amps, hours) => vec![(*amps, hours[hour])],
             Self::OneOf(each) => each.iter().map(|(amps, hours)| (*amps, hours[hour])).collect(),
@@ -133,11 +136,11 @@ pub struct Peak {
 
 /// What these groups come to, over a day.
 pub fn peak(groups: &[Group]) -> Peak {
-    let mut done: Vec<(Vec<Vec<(i64, f64)>>, Distribution)> = Vec::new();
+    let mut done: Vec<(Vec<Chances>, Distribution)> = Vec::new();
     let mut day: Vec<(i64, f64)> = Vec::new();
     let (mut busiest_x100, mut busiest_hour) = (0, 0);
     for hour in 0..24 {
-        let chances: Vec<Vec<(i64, f64)>> = groups.iter().map(|group| group.chances(hour)).collect();
+        let chances: Vec<Chances> = groups.iter().map(|group| group.chances(hour)).collect();
         // Many hours are alike; each kind is worked out once.
         let known = done.iter().position(|(earlier, _)| *earlier == chances);
         let at = known.unwrap_or_else(|| {

@@ -224,3 +224,30 @@ fn a_home_in_canada_is_calculated_by_its_own_code() {
     assert_eq!(view.lines.iter().find(|line| line.words == "Sum").unwrap().today, 13_375.0);
     assert_eq!((view.today_amps, view.source.as_str()), (100, "CEC 8-200, from memory"));
 }
+
+/// Arithmetic of the trade's facts: a 60 A feeder with a 240 V load of 20 A, 39 A more on one leg and 9 A on the other, and a kettle.
+#[test]
+fn a_new_load_belongs_on_the_lighter_leg() {
+    let always = r#"{"usage": {"minutes": 60, "uses_per_day": 24, "when": ["any"]}}"#;
+    let shed = |kettle: &str| {
+        let mut acts =
+            "panel 12\n5-7 60/2 #4 shed\nsub Shed 12 5-7\nshed: 1 40 left\nshed: 3 40 right\nshed: 5-7 30/2 heater\nroom Shed
+            point Shed receptacle one\npoint Shed receptacle two\npoint Shed appliance heater\nheater is 240 V
+            proof one S1\nproof two S3\nproof heater S5-7
+            load one plate 39 A: oven\nload two plate 9 A: lamps\nload heater plate 240 V 20 A: heater\n"
+                .to_owned();
+        for load in ["one-oven", "two-lamps", "heater-heater"] {
+            acts += &format!("with-load {load} {always}\n");
+        }
+        if !kettle.is_empty() {
+            acts += &format!("load {kettle} plate 12 A: kettle\nwith-load {kettle}-kettle {always}\n");
+        }
+        let home = written(&acts).home;
+        let legs = legs_view(&home).panels.into_iter().find(|panel| panel.name == "Shed").unwrap();
+        let feeder = circuits(&home).iter().find(|circuit| circuit.number == "5-7").unwrap().percent;
+        (legs.legs.iter().map(|leg| leg.expected).collect::<Vec<_>>(), format!("{:?}", legs.new_load_on), feeder.round())
+    };
+    assert_eq!(shed(""), (vec![59.0, 29.0], "B".into(), 98.0));
+    assert_eq!(shed("one"), (vec![71.0, 29.0], "B".into(), 118.0));
+    assert_eq!(shed("two"), (vec![59.0, 41.0], "B".into(), 98.0));
+}

@@ -17,10 +17,9 @@ fn expected_peaks_of_drawn_circuits() {
         let count = rng.random_range(2..9);
         let loads: Vec<&Appliance> = (0..count).map(|_| everything[rng.random_range(0..everything.len())]).collect();
         let one = |it: &&Appliance| (it.amps_x100(it.watts), it.usage.hours());
-        let mut groups: Vec<Group> =
-            loads.iter().skip(2).map(|it| one(it)).map(|(amps, hours)| Group::One(amps, hours)).collect();
+        let mut groups: Vec<Group> = loads.iter().skip(2).map(one).map(|(amps, hours)| Group::One(amps, hours)).collect();
         // The first two exclude one another.
-        groups.push(Group::OneOf(loads.iter().take(2).map(|it| one(it)).collect()));
+        groups.push(Group::OneOf(loads.iter().take(2).map(one).collect()));
         let worked_out = peak(&groups);
         let (mut above, mut at_or_above, mut busiest) = (0, 0, 0);
         for at in 0..HOURS {

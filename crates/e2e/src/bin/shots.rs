@@ -35,7 +35,7 @@ async fn main() -> Result<()> {
                 Panel(page).select("Breaker 12").await?;
                 page.driver.execute("document.activeElement.blur(); window.scrollTo(0, 0)", vec![]).await?;
             }
-            if size == "desk" || ["panel", "house"].contains(&name) {
+            if size == "desk" || name == "panel" {
                 take(page, folder, &format!("{name}-{size}")).await?;
             }
         }
@@ -43,6 +43,15 @@ async fn main() -> Result<()> {
     phone.goto(&format!("{}{HOME}/house/walk/kitchen", site.address)).await?;
     phone.test_id("walk").await?;
     take(&phone, folder, "house-walk-phone").await?;
+    for (page, path, name) in [
+        (&desk, "/loads", "loads-desk"),
+        (&phone, "/loads/circuit/breaker-11", "loads-circuit-phone"),
+        (&desk, "/loads/service", "service-desk"),
+    ] {
+        page.goto(&format!("{}{HOME}{path}", site.address)).await?;
+        page.drawn(path).await?;
+        take(page, folder, name).await?;
+    }
     Somebody::new(&site, "kinds").act(0, KINDS).await?;
     for (path, name) in [
         ("/h/juniper-lane/checks", "checks-desk"),
@@ -65,9 +74,11 @@ async fn main() -> Result<()> {
             page.find(By::Css("[data-point] [aria-pressed=true]")).await?;
         }
         page.driver.execute("window.scrollTo(0, 0)", vec![]).await?;
-        page.scheme("dark").await?;
-        take(page, folder, &format!("trace-{size}-dark")).await?;
-        page.scheme("light").await?;
+        if size == "phone" {
+            page.scheme("dark").await?;
+            take(page, folder, "trace-phone-dark").await?;
+            page.scheme("light").await?;
+        }
         take(page, folder, &format!("trace-{size}")).await?;
     }
     together(&site, &desk, &phone, folder).await?;
@@ -92,7 +103,6 @@ async fn together(site: &Site, desk: &Page, phone: &Page, folder: &Path) -> Resu
     desk.fill("Your passphrase, as the owner", "three brass bells").await?;
     desk.press("Share on the home network").await?;
     let code = desk.test_id("code").await?.text().await?;
-    take(desk, folder, "share-desk").await?;
     desk.press("Close").await?;
     let sharing: Value = reqwest::get(format!("{}/api/sharing", site.address)).await?.json().await?;
     phone.goto(&format!("{}/join#{code}", sharing["addresses"][0].as_str().unwrap_or_default())).await?;

@@ -26,7 +26,7 @@ struct Search<'a> {
 impl Search<'_> {
     /// Tries everything from `item` on with so many moves left.
     fn go(&mut self, item: usize, left: u32, legs: &mut Vec<Vec<i64>>, choice: &mut Choice) {
-        if self.best <= self.mean || self.cannot_improve(item, left, legs, choice) {
+        if self.best <= self.mean || self.cannot_improve(item, left, legs) {
             return;
         }
         let Some(next) = self.items.get(item) else {
@@ -76,7 +76,7 @@ impl Search<'_> {
     }
 
     /// Whether no way on from here beats the best: a panel that feeds none has its legs known but for what still may leave them.
-    fn cannot_improve(&self, item: usize, left: u32, legs: &[Vec<i64>], choice: &Choice) -> bool {
+    fn cannot_improve(&self, item: usize, left: u32, legs: &[Vec<i64>]) -> bool {
         self.ready.panels.iter().enumerate().filter(|(_, panel)| panel.feeders.is_empty()).any(|(at, panel)| {
             (0..panel.legs).any(|leg| {
                 let mut may_leave: Vec<i64> = Vec::new();
@@ -95,7 +95,6 @@ impl Search<'_> {
                 }
                 may_leave.sort_unstable_by(|a, b| b.cmp(a));
                 let leaves: i64 = may_leave.iter().take(usize::try_from(left).unwrap_or(usize::MAX)).sum();
-                let _ = choice;
                 share(legs[at][leg] - leaves, panel.rating_x10) >= self.best
             })
         })

@@ -156,6 +156,9 @@ fn unsigned(count: i64) -> usize {
     usize::try_from(count).unwrap_or(0)
 }
 
+/// By the net number that goes to B and what B gains: what it costs, and which tandem goes to which leg.
+type Tandems = BTreeMap<(i64, i64), (u8, Vec<(usize, usize)>)>;
+
 /// How one panel's own units can stand, feeders left out.
 struct Own {
     /// By what B carries.
@@ -169,7 +172,7 @@ struct Own {
     /// With listed spaces of A counted, and of B; one for both where no listed space can be short.
     singles: Vec<Singles>,
     /// Tandems that move: net number to B and what B gains, with what it costs and which.
-    tandems: BTreeMap<(i64, i64), (u8, Vec<(usize, usize)>)>,
+    tandems: Tandems,
     open: [i64; 2],
     open_listed: [i64; 2],
     listed: [i64; 2],
@@ -188,7 +191,7 @@ impl Own {
         let short_at_most = |leg: usize| tandems_on(1 - leg).saturating_sub(panel.open[leg][1]);
         let counted = if short_at_most(0).max(short_at_most(1)) == 0 { 1 } else { 2 };
         let singles = (0..counted).map(|side| Singles::of(panel, side, short_at_most(side), from, width)).collect();
-        let mut tandems: BTreeMap<(i64, i64), (u8, Vec<(usize, usize)>)> = BTreeMap::from([((0, 0), (0, Vec::new()))]);
+        let mut tandems: Tandems = BTreeMap::from([((0, 0), (0, Vec::new()))]);
         for (number, mover) in panel.movers.iter().enumerate().filter(|(_, mover)| mover.tandem) {
             let (step, gain) = if mover.leg == 0 { (1, mover.amps) } else { (-1, -mover.amps) };
             for ((net, gained), (cost, which)) in tandems.clone() {
