@@ -1,5 +1,6 @@
 //! `wayfinder`: the program.
 
+mod in_words;
 mod worked;
 
 use std::io::{Read, Write};
@@ -10,15 +11,14 @@ use std::process::ExitCode;
 use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
-use wayfinder_core::loads::{
-    LoadsView, NewLoad, NewLoadKind, ServiceMethod, ServiceView, loads_view, service_view, usual_method,
-};
+use wayfinder_core::loads::{NewLoad, NewLoadKind, ServiceMethod, loads_view, service_view, usual_method};
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{game, marks, score, trace_through};
 use wayfinder_core::{HomeId, Level, Method, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
 use wayfinder_formats::read_home_file;
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
 
+use crate::in_words::{loads_in_words, sheet_in_words};
 use crate::worked::{Engine, answer_file};
 
 /// Trace which breaker feeds what, and keep the panel's card right.
@@ -464,38 +464,6 @@ fn check(desk: &Desk, json: bool) -> Result<ExitCode> {
         }
     }
     Ok(if sound { ExitCode::SUCCESS } else { ExitCode::FAILURE })
-}
-
-/// A line a circuit, then what may not run together.
-fn loads_in_words(view: &LoadsView) -> String {
-    let mut text = format!("{}\n", view.title);
-    for circuit in &view.circuits {
-        text.push_str(&format!("{:>8}  {:4.0} %  {}: {}\n", circuit.number, circuit.percent, circuit.about, circuit.sentence));
-    }
-    for set in &view.not_together {
-        text.push_str(&format!("{:>8}  not together: {}, {:.1} of {} A\n", set.number, set.words, set.amps, set.of));
-    }
-    text
-}
-
-/// The sheet as it is read: a line each, then what limits it.
-fn sheet_in_words(view: &ServiceView) -> String {
-    let mut text = format!("{}\n{}\n", view.title, view.source);
-    for line in &view.lines {
-        let then = line.with_new.map_or_else(String::new, |va| format!("{va:>12.1}"));
-        text.push_str(&format!("{:<36}{:>12.1}{then}  {} {}\n", line.words, line.today, line.from, line.rule));
-    }
-    text.push_str(&format!("by {} V: {} A", view.volts, view.today_amps));
-    text.push_str(&view.with_new_amps.map_or_else(String::new, |amps| format!(", with the new load {amps} A")));
-    for limit in &view.limits {
-        let amps = limit.amps.map_or_else(|| "not read".to_owned(), |amps| format!("{amps} A"));
-        text.push_str(&format!("\n{}: {amps}", limit.words));
-    }
-    for unread in &view.unread {
-        text.push_str(&format!("\nto be read: {unread}"));
-    }
-    text.push('\n');
-    text
 }
 
 fn service_method(text: &str) -> Result<ServiceMethod, String> {

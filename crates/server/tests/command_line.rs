@@ -41,6 +41,19 @@ async fn demo_export_import_and_check() {
     let json: serde_json::Value = serde_json::from_str(&json).unwrap();
     assert_eq!(json["sound"], true);
     assert_eq!(json["homes"][0]["name"], "Juniper Lane Schoolhouse");
+
+    let (ok, said, _) = wayfinder(&["loads", "--data", &other, "juniper-lane"]);
+    assert!(
+        ok && said.starts_with("One circuit comes to more than may be carried\n") && said.contains("not together:"),
+        "{said}"
+    );
+    let (_, json, _) = wayfinder(&["loads", "--data", &other, "juniper-lane", "--json"]);
+    let json: serde_json::Value = serde_json::from_str(&json).unwrap();
+    assert_eq!((json["circuits"][0]["number"].as_str(), json["circuits"][0]["stands"].as_str()), (Some("11"), Some("over")));
+    let (ok, said, _) = wayfinder(&["service", "--data", &other, "juniper-lane", "--method", "standard", "--new-va", "7200"]);
+    assert!(ok && said.contains("NEC 2020, Article 220 Part III") && said.contains("with the new load"), "{said}");
+    let (ok, _, said) = wayfinder(&["service", "--data", &other, "juniper-lane", "--method", "guess"]);
+    assert!(!ok && said.contains("use standard, optional, existing or canada"), "{said}");
 }
 
 #[test]

@@ -214,7 +214,7 @@ impl Sums {
     }
 }
 
-const SEASONS: [Season; 2] = [Season::Heat, Season::Cool];
+pub(super) const SEASONS: [Season; 2] = [Season::Heat, Season::Cool];
 
 fn of_season(groups: &[Group], continuous: i64) -> Sums {
     let peak = peak(groups);
@@ -444,14 +444,14 @@ fn sentence(circuit: &CircuitLoads) -> String {
     let of =
         if circuit.wire_amps.is_some_and(|wire| wire < circuit.breaker_amps) { "what its wire may carry" } else { "its breaker" };
     let limit_said = said(*limit);
-    let all_on = |amps: f64| {
-        let window = trip_window(Amps::new(circuit.breaker_amps), Amps::new(amps));
-        format!("All on at once, {}: {}", said(amps), lower_first(&window.to_string()))
-    };
+    let all_on = |amps: f64| format!("All on at once, {}: {}", said(amps), lower_first(&what_happens(circuit, amps).1));
+    let unprotected = || if *expected > *limit { wire_words(circuit, *expected) } else { String::new() };
     let head = match circuit.stands {
         Stands::Nothing if circuit.proven > 0 => return "Nobody has said yet what is on it.".into(),
         Stands::Nothing => return "Nothing is known to be on it.".into(),
-        Stands::Over if expected > limit => format!("{} expected, which is more than {of}, {limit_said}.", said(*expected)),
+        Stands::Over if expected > limit => {
+            format!("{} expected, which is more than {of}, {limit_said}.{}", said(*expected), unprotected())
+        }
         Stands::Over if counted > limit => {
             format!(
                 "{} expected; what runs three hours or more counts 125 %, which makes {} on {limit_said}.",
@@ -477,6 +477,22 @@ fn sentence(circuit: &CircuitLoads) -> String {
         Stands::Room => format!("{} expected of {limit_said}.", said(*expected)),
     };
     if connected > expected { format!("{head} {}", all_on(*connected)) } else { head }
+}
+
+/// What the breaker does at this current, and in words, with what its wire says to that.
+fn what_happens(circuit: &CircuitLoads, amps: f64) -> (TripWindow, String) {
+    let window = trip_window(Amps::new(circuit.breaker_amps), Amps::new(amps));
+    (window, format!("{window}{}", wire_words(circuit, amps)))
+}
+
+/// A breaker that is larger than its wire holds what the wire may not carry.
+fn wire_words(circuit: &CircuitLoads, amps: f64) -> String {
+    match circuit.wire_amps {
+        Some(wire) if wire < circuit.breaker_amps && amps > wire => {
+            format!(" Its wire may carry only {}, and the breaker does not protect it: switch loads off.", said(wire))
+        }
+        _ => String::new(),
+    }
 }
 
 fn lower_first(text: &str) -> String {
@@ -520,8 +536,8 @@ pub fn while_running(home: &Study, breaker: &BreakerId, running: &[LoadId]) -> O
     let circuit = circuits(home).iter().find(|circuit| circuit.breaker == *breaker)?;
     let hundredths = |line: &LoadLine| (line.amps * 100.0).round() as i64;
     let sum: i64 = circuit.loads.iter().filter(|line| running.contains(&line.load)).map(hundredths).sum();
-    let window = trip_window(Amps::new(circuit.breaker_amps), Amps::new(amps(sum)));
-    Some(AtAmps { amps: amps(sum), window, words: window.to_string() })
+    let (window, words) = what_happens(circuit, amps(sum));
+    Some(AtAmps { amps: amps(sum), window, words })
 }
 
 /// Where a load could go, and what that changes.

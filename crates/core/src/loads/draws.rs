@@ -71,6 +71,8 @@ pub(super) struct Drawn<'a> {
     pub(super) load: &'a Load,
     pub(super) line: LoadLine,
     pub(super) hours: Hours,
+    /// What a sheet counts, in volt-amperes: by the plate, else by the library. A reading of the moment counts only where it is more.
+    pub(super) plate_va: f64,
 }
 
 impl Drawn<'_> {
@@ -104,6 +106,9 @@ const UNKNOWN_AT_MOST: [f64; 2] = [12.0, 24.0];
 const LIBRARY_LOW: f64 = 0.8;
 const LIBRARY_HIGH: f64 = 1.2;
 const READING: f64 = 0.03;
+/// How low a power factor may be where nothing is known of the load, and how far the library's may be off (our estimate).
+const LOWEST_FACTOR: f64 = 0.6;
+const FACTOR_OFF: f64 = 0.1;
 
 /// What stands on its own and has a cord, also where its outlet is entered as an appliance (common practice).
 const STANDS: [&str; 9] =
@@ -134,10 +139,16 @@ pub(super) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
     let unknown = UNKNOWN_AT_MOST[usize::from(on_two_hots)];
     let (amps, low, high, taken_from) = match (last_reading(home, &load.id), load.draw) {
         (Some(reading), _) => {
-            let (amps, watts) = reading.value.amps_or_watts();
-            let amps = amps.unwrap_or_else(|| watts.unwrap_or(0.0) / (volts * power_factor)) / f64::from(load.count);
+            let (read_amps, watts) = reading.value.amps_or_watts();
+            let at = |power_factor: f64| watts.unwrap_or(0.0) / (volts * power_factor);
+            let [least, likely, most] = match read_amps {
+                Some(amps) => [amps; 3],
+                // Watts are amperes only by the power factor, which nobody has read.
+                None => [at(1.0), at(power_factor), at(like.map_or(LOWEST_FACTOR, |like| like.power_factor - FACTOR_OFF))],
+            };
+            let each = |amps: f64| amps / f64::from(load.count);
             let from = TakenFrom::Reading { at: reading.at, by: reading.by.clone() };
-            (amps, amps * (1.0 - READING), amps * (1.0 + READING), from)
+            (each(likely), each(least) * (1.0 - READING), each(most) * (1.0 + READING), from)
         }
         (None, Draw::Plate(plate)) => {
             let amps = plate_amps(&plate, volts, power_factor);
@@ -189,7 +200,18 @@ pub(super) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
         season: usage.map_or(Season::All, |usage| usage.season),
         stated: LoadPlaced::from(load),
     };
-    Drawn { load, line, hours }
+    let by_plate = match load.draw {
+        Draw::Plate(plate) => plate.watts.unwrap_or_else(|| plate_amps(&plate, volts, power_factor) * volts),
+        Draw::NotKnown => span.map_or(unknown, |(_, high)| high) * volts,
+        // What is cooked on at a time is not what a range's plate says, so the most that is usual counts.
+        Draw::Library => like.map_or(unknown * volts, |like| {
+            let watts = if like.class == "range" { like.watts_high } else { like.watts };
+            watts / like.power_factor
+        }),
+    };
+    let plate_va =
+        (by_plate * count).max(if matches!(line.taken_from, TakenFrom::Reading { .. }) { amps * count * volts } else { 0.0 });
+    Drawn { load, line, hours, plate_va }
 }
 
 /// Loads as groups that are independent of one another: what runs together is one, what excludes one another is one of several.

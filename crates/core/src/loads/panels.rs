@@ -4,12 +4,13 @@ use std::collections::BTreeMap;
 
 use serde::Serialize;
 
-use super::circuits::{CircuitLoads, OnCircuits, circuits, said};
+use super::circuits::{CircuitLoads, OnCircuits, SEASONS, circuits, said};
 use super::draws::{Drawn, End, groups};
-use super::legs::{LegPanel, LegPanels, LegSpace, LegSystem, LegUnit, LevelDo, Levelled, UnitKind, level};
+use super::legs::{LegPanel, LegPanels, LegSpace, LegSystem, LegUnit, LevelDo, Levelled, UnitKind, level, neutral};
 use super::peak::{Group, Peak, peak};
 use crate::model::{
-    Breaker, BreakerId, Interior, Leg, Panel, PanelId, ReadingOf, Season, Service, Tandems, Volts, ampacity, legs_of, position,
+    Breaker, BreakerId, Interior, Leg, Panel, PanelId, ReadingOf, Season, Service, Tandems, Volts, Wire, ampacity,
+    largest_service, legs_of, position,
 };
 use crate::study::Study;
 
@@ -68,6 +69,8 @@ pub struct PanelLegs {
 pub struct LegsView {
     /// Panel by panel, in the order of entry.
     pub panels: Vec<PanelLegs>,
+    /// Loads at points of which nobody knows the breaker: they are on a leg, and not counted here.
+    pub not_counted: usize,
     /// Whether levelling is worth it; `null` where something that decides is not read.
     pub advice: Option<LevelAdvice>,
 }
@@ -109,10 +112,15 @@ fn peak_of(loads: &[&Drawn<'_>], season: Season) -> Peak {
     peak(&all)
 }
 
-const SEASONS: [Season; 2] = [Season::Heat, Season::Cool];
-
 fn tenths(amps_x10: i64) -> f64 {
     amps_x10 as f64 / 10.0
+}
+
+/// What the conductors of a panel may carry: for a whole dwelling of two legs by the table of services, else their ampacity.
+pub(super) fn carried_by(home: &Study, panel: &Panel, conductors: Wire) -> f64 {
+    let whole_dwelling = panel.details.fed_by.is_none() && matches!(panel.service, Service::SplitPhase | Service::TwoLegs208);
+    let by_table = largest_service(conductors).filter(|_| whole_dwelling);
+    by_table.unwrap_or_else(|| ampacity(conductors, home.edition())).value()
 }
 
 fn rating_of(home: &Study, panel: &Panel) -> (Option<f64>, &'static str) {
@@ -123,6 +131,7 @@ fn rating_of(home: &Study, panel: &Panel) -> (Option<f64>, &'static str) {
         (feeder.and_then(|breaker| breaker.wire).map(wire), "feeder wire"),
         (panel.main.map(|main| main.value()), "main breaker"),
         (panel.details.bus.map(|bus| bus.value()), "bus"),
+        (panel.details.conductors.map(|conductors| carried_by(home, panel, conductors)), "conductors"),
     ];
     let read = limits.into_iter().filter_map(|(amps, what)| Some((amps?, what)));
     read.min_by(|a, b| a.0.total_cmp(&b.0)).map_or((None, ""), |(amps, what)| (Some(amps), what))
@@ -155,12 +164,7 @@ fn panel_legs(home: &Study, on: &OnCircuits<'_>, panel: &Panel) -> Option<PanelL
         .map(|(peak, leg)| LegLoad { leg, expected: tenths(peak.expected_x100), connected: tenths(peak.connected_x100) })
         .collect();
     let carries: Vec<i64> = peaks.iter().map(|peak| peak.expected_x100).collect();
-    let square = match (panel.service, carries.as_slice()) {
-        (Service::SplitPhase, [a, b]) => (a - b) * (a - b),
-        (_, [a, b]) => a * a + b * b - a * b,
-        (_, [a, b, c]) => a * a + b * b + c * c - a * b - b * c - c * a,
-        _ => 0,
-    };
+    let system = if panel.service == Service::SplitPhase { LegSystem::SplitPhase } else { LegSystem::Wye };
     let (rating, rating_is) = rating_of(home, panel);
     let heavier = [tenths(least), tenths(to)];
     let heaviest = legs.iter().max_by(|a, b| a.expected.total_cmp(&b.expected))?;
@@ -186,7 +190,7 @@ fn panel_legs(home: &Study, on: &OnCircuits<'_>, panel: &Panel) -> Option<PanelL
         rating,
         rating_is,
         heavier,
-        neutral: ((square as f64).sqrt()).round() / 10.0,
+        neutral: neutral(system, &carries),
         sentence,
         new_load_on,
         legs,
@@ -199,7 +203,7 @@ pub fn legs_view(home: &Study) -> LegsView {
     let analysed: Vec<&Panel> = home.panels().all().filter(|panel| is_analysed(panel)).collect();
     let panels: Vec<PanelLegs> = analysed.iter().filter_map(|panel| panel_legs(home, &on, panel)).collect();
     let all_are = analysed.len() == home.panels().all().count() && !panels.is_empty();
-    LegsView { advice: if all_are { advice(home, &analysed) } else { None }, panels }
+    LegsView { advice: if all_are { advice(home, &analysed) } else { None }, not_counted: on.elsewhere.len(), panels }
 }
 
 /// Readings count as taken at one time within these milliseconds.
@@ -368,7 +372,9 @@ fn advice(home: &Study, analysed: &[&Panel]) -> Option<LevelAdvice> {
                 percent(moves)
             );
             if by_readings {
-                format!("{first} This is work in the open panel: main off, proven dead, or an electrician.")
+                format!(
+                    "{first} Only where the wires reach. It is work in the open panel: main off, proven dead, or an electrician."
+                )
             } else {
                 format!("{first} Before a panel is opened for that, the amperes of its circuits are read at one time.")
             }

@@ -5,14 +5,15 @@ use std::collections::BTreeMap;
 use geo::{Area, BooleanOps, Buffer, MultiPolygon};
 use serde::Serialize;
 
-use super::draws::{Drawn, TakenFrom, drawn};
+use super::draws::{Drawn, drawn};
+use super::panels::carried_by;
 use super::service::{
     CanadianArea, Cooking, CookingKind, Cooler, Dryer, Dwelling, Fixed, Heat, HeatKind, HeatPump, Limits, Line, ServiceSystem,
     Solar, Vehicle, existing, optional, standard,
 };
 use super::{service, service::Sheet};
 use crate::logbook::ServiceTold;
-use crate::model::{Breaker, Draw, Edition, Panel, Place, PointKind, Service, ampacity, largest_service};
+use crate::model::{Breaker, Draw, Edition, Panel, Place, PointKind, Service, so_many};
 use crate::study::Study;
 use crate::trace::on_breaker;
 use crate::walking::{floor_of, level};
@@ -139,6 +140,8 @@ pub struct ServiceView {
     pub source: String,
     /// Whether the method is for a service like this.
     pub applies: bool,
+    /// Why it is not; empty where it is.
+    pub not_for: String,
     /// Its lines.
     pub lines: Vec<ServiceLine>,
     /// Leg to leg.
@@ -201,6 +204,10 @@ struct FromFacts {
     dwelling: Dwelling,
     from: BTreeMap<&'static str, String>,
     unread: Vec<String>,
+    /// Loads that count by the library and not by a plate.
+    by_library: usize,
+    /// Why this sheet is not for such a service; empty where it is.
+    not_for: &'static str,
 }
 
 fn from_facts(home: &Study) -> FromFacts {
@@ -238,12 +245,23 @@ fn from_facts(home: &Study) -> FromFacts {
     from.insert("laundry", said);
 
     let panel = service_panel(home);
+    let not_for = if home.panels().all().filter(|panel| panel.details.fed_by.is_none()).count() > 1 {
+        "Two panels are fed by no breaker. Say what feeds each, or have an electrician calculate two services."
+    } else {
+        match panel.map(|panel| panel.service) {
+            None | Some(Service::SplitPhase | Service::TwoLegs208) => "",
+            Some(Service::ThreePhase) => "A three-phase service is not calculated here. Have an electrician do it.",
+            Some(Service::HighLeg | Service::OneLeg120) => {
+                "A service of this kind is not calculated here. Have an electrician do it."
+            }
+        }
+    };
     let wire = panel.and_then(|panel| panel.details.conductors);
     let whole = |amps: f64| amps.floor() as i64;
     let service = Limits {
         main_a: panel.and_then(|panel| panel.main).map(|main| whole(main.value())),
         bus_a: panel.and_then(|panel| panel.details.bus).map(|bus| whole(bus.value())),
-        conductor_a: wire.map(|wire| whole(largest_service(wire).unwrap_or_else(|| ampacity(wire, home.edition())).value())),
+        conductor_a: panel.zip(wire).map(|(panel, wire)| whole(carried_by(home, panel, wire))),
         meter_a: told.and_then(|told| told.meter_amps).map(i64::from),
     };
     for (limit, what) in [
@@ -303,19 +321,28 @@ fn from_facts(home: &Study) -> FromFacts {
     for load in home.loads().all().filter(|load| !excluded(load)) {
         count(&mut dwelling, &mut from, &drawn(home, load));
     }
-    FromFacts { dwelling, from, unread }
+    let on_the_sheet = |point: &&crate::model::Point| point.kind == PointKind::Appliance || point.volts.value() == 240;
+    for point in home.house().points().filter(on_the_sheet) {
+        let at = || home.loads().at(&point.id);
+        let by_plate = |load: &crate::model::Load| match load.draw {
+            Draw::Plate(_) => true,
+            Draw::NotKnown => false,
+            Draw::Library => load.like().is_some_and(|like| like.class != "range"),
+        };
+        let place = home.house().place(&point.id);
+        if at().next().is_none() {
+            unread.push(format!("what is at {place}: nothing is entered"));
+        }
+        unread.extend(at().filter(|load| !by_plate(load)).map(|load| format!("the plate of the {} at {place}", load.name)));
+    }
+    let by_library = home.loads().all().filter(|load| load.draw == Draw::Library && drawn(home, load).line.fastened).count();
+    FromFacts { dwelling, from, unread, by_library, not_for }
 }
 
 /// Counts one load in the line where it belongs. What hangs on a cord is in the general lines already.
 fn count(d: &mut Dwelling, from: &mut BTreeMap<&'static str, String>, drawn: &Drawn<'_>) {
     let line = &drawn.line;
-    let by_amps = line.amps * f64::from(line.volts);
-    // A plate in watts is taken as it stands, not by way of amperes.
-    let each = match (&line.taken_from, drawn.load.draw) {
-        (TakenFrom::Plate, Draw::Plate(plate)) => plate.watts.map_or(by_amps, |watts| watts * f64::from(line.count)),
-        _ => by_amps,
-    };
-    let each = each.round() as i64;
+    let each = drawn.plate_va.round() as i64;
     let volts = i64::from(line.volts);
     let like = drawn.load.like();
     let class = like.map_or("", |like| like.class);
@@ -353,7 +380,9 @@ fn count(d: &mut Dwelling, from: &mut BTreeMap<&'static str, String>, drawn: &Dr
         }
         "heat" => {
             let zones = if id == "furnace_el" { 0 } else { u32::from(line.count) };
-            let kind = if id == "furnace_el" { HeatKind::Central } else { HeatKind::Zones };
+            // Room heaters beside central heat count as it does, which is the more.
+            let central = id == "furnace_el" || d.heat.kind == HeatKind::Central;
+            let kind = if central { HeatKind::Central } else { HeatKind::Zones };
             d.heat = Heat { kind, w: d.heat.w + each, zones: d.heat.zones + zones };
             said("hvac");
         }
@@ -366,8 +395,9 @@ fn count(d: &mut Dwelling, from: &mut BTreeMap<&'static str, String>, drawn: &Dr
             d.cool.push(Cooler { va: each, volts });
             said("hvac");
         }
-        _ if line.fastened && class != "lighting" => {
-            let ca_full = matches!(id, "tankless" | "hot_tub" | "pool_pump" | "sauna");
+        // The general lines are about 120 V outlets: what runs on two hots counts by its plate, with a cord or without.
+        _ if (line.fastened || volts == 240) && class != "lighting" => {
+            let ca_full = matches!(id, "tankless" | "hot_tub");
             d.fixed.push(Fixed { name: line.name.clone(), va: each, volts, fastened: true, motor: line.motor, ca_full });
             said("fixed");
         }
@@ -451,7 +481,7 @@ pub fn usual_method(home: &Study) -> ServiceMethod {
 
 /// The service calculation of the home by this method, today and with a new load.
 pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -> ServiceView {
-    let FromFacts { dwelling, from, unread } = from_facts(home);
+    let FromFacts { dwelling, from, unread, by_library, not_for } = from_facts(home);
     // With heating or cooling added the sheet of an existing dwelling has other lines, so that today's is made the same way.
     let then = new.map(|new| with_new(&dwelling, new));
     let mut now = dwelling.clone();
@@ -494,14 +524,15 @@ pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -
         left_with_new: amps.zip(with_new_amps).map(|(amps, then)| amps - then),
         is_least: amps.is_some() && amps == least.map(|(_, amps)| amps),
     });
-    let verdict_is_open = dwelling.service.conductor_a.is_none() || dwelling.service.meter_a.is_none();
+    let verdict_is_open = !unread.is_empty();
     let comes_to = with_new_amps.unwrap_or(today.amps);
     let with = if new.is_some() { "With the new load the" } else { "The" };
     let title = match least {
+        _ if !not_for.is_empty() => "This sheet is not for a service of this kind".to_owned(),
         None => format!("{with} service comes to {comes_to} A; nothing that limits it is read"),
         Some((_, most)) if comes_to > most => format!("{with} service comes to {comes_to} A, more than {most} A"),
         Some((_, most)) if verdict_is_open => {
-            format!("{with} service comes to {comes_to} A; whether {most} A is the least has still to be read")
+            format!("{with} service comes to {comes_to} A by what is known; whether {most} A is enough has still to be read")
         }
         // Within 5 % of a rating an electrician is asked (common practice).
         Some((_, most)) if comes_to * 100 > most * 95 => {
@@ -513,8 +544,11 @@ pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -
         "Both legs are taken alike; where large 120 V loads sit on one leg, that leg carries more.".to_owned(),
         "Local code comes first; this is no permit.".to_owned(),
     ];
-    let loads_known = home.loads().all().count();
-    if loads_known == 0 {
+    if by_library > 0 {
+        let words = format!("{} of the library, not of a plate: read the plates.", so_many(by_library, "figure"));
+        remarks.insert(0, words);
+    }
+    if home.loads().all().count() == 0 {
         remarks.insert(0, "No load is entered yet, so only the general lines count.".into());
     }
     ServiceView {
@@ -525,7 +559,11 @@ pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -
             ServiceMethod::Canada => format!("{}, from memory", method.section()),
             _ => format!("NEC {}, {}, from memory", dwelling.edition, method.section()),
         },
-        applies,
+        applies: applies && not_for.is_empty(),
+        not_for: match (not_for, applies) {
+            ("", false) => "This method is only for a service of 100 A and more.".into(),
+            (why, _) => why.into(),
+        },
         lines,
         volts: dwelling.system.volts(),
         today_amps: today.amps,

@@ -202,7 +202,7 @@ fn a_sheet_takes_its_lines_from_facts() {
     assert_eq!((line("Cooking").today, line("Dryers").today, line("Fixed appliances").today), (12_000.0, 5000.0, 4500.0));
     // Nothing is promised while meter and conductors are not read.
     assert_eq!(view.unread, ["the service conductors: their print", "the meter base: its label"]);
-    assert!(view.title.ends_with("whether 100 A is the least has still to be read"), "{}", view.title);
+    assert!(view.title.ends_with("whether 100 A is enough has still to be read"), "{}", view.title);
 
     let told =
         written(&format!("{DWELLING}\nservice {{\"area_ft2\": 1000, \"meter_amps\": 80, \"reason\": \"a tape outside\"}}")).home;
@@ -250,4 +250,69 @@ fn a_new_load_belongs_on_the_lighter_leg() {
     assert_eq!(shed(""), (vec![59.0, 29.0], "B".into(), 98.0));
     assert_eq!(shed("one"), (vec![71.0, 29.0], "B".into(), 118.0));
     assert_eq!(shed("two"), (vec![59.0, 41.0], "B".into(), 98.0));
+}
+
+#[test]
+fn a_breaker_larger_than_its_wire_is_never_said_to_hold_without_its_wire() {
+    // 20 A on 14 AWG copper: 18 A are held, and the wire may carry 15 A.
+    let home = written(
+        "panel 12\n1 20 #14 darkroom\nroom Darkroom\npoint Darkroom receptacle left\npoint Darkroom receptacle right
+         proof left 1\nproof right 1\nload left plate 14 A: dryer\nload right plate 4 A: lamp",
+    )
+    .home;
+    let circuit = on(&home, "1");
+    assert_eq!(
+        circuit.sentence,
+        "14.0 A expected of 15.0 A: 80 % or more of what its wire may carry. All on at once, 18.0 A: the breaker holds this. \
+         Its wire may carry only 15.0 A, and the breaker does not protect it: switch loads off."
+    );
+    let all: Vec<_> = circuit.loads.iter().map(|line| line.load.clone()).collect();
+    assert!(while_running(&home, &circuit.breaker, &all).unwrap().words.contains("Its wire may carry only 15.0 A"));
+    assert_eq!(while_running(&home, &circuit.breaker, &all[..1]).unwrap().words, "The breaker holds this.");
+}
+
+#[test]
+fn watts_read_are_amperes_only_by_a_power_factor() {
+    let line = |acts: &str| on(&with(acts), "1").loads[0].clone();
+    // 600 W: 5 A at a power factor of one; of something unknown up to 600 / (120 · 0.6) = 8.33 A, and 3 % for the meter.
+    let unknown = line("load left unknown machine\nwatts left-machine 600");
+    assert_eq!((unknown.low, unknown.amps, unknown.high), (4.85, 5.0, 8.58));
+    let amps = line(
+        r#"load left unknown machine
+        fact {"kind":"reading_taken","target":{"of":"load","load":"left-machine"},"with":"line_splitter","value":{"unit":"amps","amps":5}}"#,
+    );
+    assert_eq!((amps.low, amps.amps, amps.high), (4.85, 5.0, 5.15));
+}
+
+#[test]
+fn a_sheet_counts_plates_and_says_what_it_is_not_for() {
+    let line = |acts: &str, words: &str| {
+        let view = service_view(&written(&format!("{DWELLING}\n{acts}")).home, ServiceMethod::Existing, None);
+        view.lines.iter().find(|line| line.words == words).unwrap().today
+    };
+    // What a heater takes at a moment says nothing against its plate; more than the plate counts.
+    assert_eq!(line("watts heater-tank-4500 1200", "Fixed appliances"), 4500.0);
+    assert_eq!(line("watts heater-tank-4500 5000", "Fixed appliances"), 5000.0);
+    let view = |acts: &str| service_view(&written(&format!("{DWELLING}\n{acts}")).home, ServiceMethod::Existing, None);
+    assert!(view("no-load heater-tank-4500").unread.contains(&"what is at Kitchen, heater: nothing is entered".into()));
+    let as_cooked = view("with-load range-range-typ {\"draw\": {\"from\": \"library\"}}");
+    assert!(
+        as_cooked.unread.contains(&"the plate of the range as cooked on (one or two elements) at Kitchen, range".into()),
+        "{:?}",
+        as_cooked.unread
+    );
+    let three = view("main is three-phase");
+    assert!(!three.applies && three.title.starts_with("This sheet is not for") && three.not_for.contains("electrician"));
+    let two = view("sub Barn 6 1\nwith barn {\"details\": {\"fed_by\": null}}");
+    assert!(two.not_for.starts_with("Two panels are fed by no breaker"), "{}", two.not_for);
+}
+
+#[test]
+fn the_conductors_limit_a_leg_and_what_has_no_circuit_is_told_apart() {
+    let home = with(
+        "with main {\"main\": 100, \"details\": {\"conductors\": {\"gauge\": \"6\", \"metal\": \"copper\"}}}\npoint Kitchen receptacle new\nload left kettle\nload new kettle",
+    );
+    let view = legs_view(&home);
+    // 6 AWG copper is below the table of services: 55 A by its 60 °C column.
+    assert_eq!((view.panels[0].rating, view.panels[0].rating_is, view.not_counted), (Some(55.0), "conductors", 1));
 }

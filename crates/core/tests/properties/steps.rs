@@ -179,13 +179,20 @@ fn facts_are_a_helpers(act: &StepAct) -> bool {
 /// Read off the lines, without the program's own switchings: when this breaker went off for the last time.
 fn last_switched_off(book: &Logbook, breaker: &BreakerId) -> Moment {
     let mut since = None;
+    // The line that moved it last.
+    let mut moved = None;
     for line in book.lines().filter(|line| !book.is_struck(&line.entry.id)) {
-        let Fact::BreakerSwitched(switched) = &line.entry.fact else { continue };
-        if switched.breaker == *breaker {
-            since = match switched.to {
-                State::On => None,
-                _ => since.or(Some(line.entry.at)),
-            };
+        match &line.entry.fact {
+            Fact::BreakerSwitched(switched) if switched.breaker == *breaker && since.is_some() == (switched.to == State::On) => {
+                since = (switched.to != State::On).then_some(line.entry.at);
+                moved = Some(&line.entry.id);
+            }
+            // Told that it was another handle, it stands again as before, from that line on.
+            Fact::WrongHandle(wrong) if moved == Some(&wrong.line) => {
+                since = since.is_none().then_some(line.entry.at);
+                moved = None;
+            }
+            _ => {}
         }
     }
     since.unwrap()

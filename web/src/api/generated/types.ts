@@ -1964,6 +1964,8 @@ export interface components {
         /** @description The legs of the home. */
         LegsView: {
             advice?: components["schemas"]["LevelAdvice"] | null;
+            /** @description Loads at points of which nobody knows the breaker: they are on a leg, and not counted here. */
+            not_counted: number;
             /** @description Panel by panel, in the order of entry. */
             panels: components["schemas"]["PanelLegs"][];
         };
@@ -3746,6 +3748,8 @@ export interface components {
             method: components["schemas"]["ServiceMethod"];
             /** @description Each method with its words. */
             methods: components["schemas"]["MethodChoice"][];
+            /** @description Why it is not; empty where it is. */
+            not_for: string;
             /** @description What the sheet does not show. */
             remarks: string[];
             /** @description `NEC 2020, 220.83, from memory`. */

@@ -45,10 +45,12 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
   const tick = (load: string) => setOff(off.includes(load) ? off.filter((o) => o !== load) : [...off, load]);
   const running = useRunning(home, circuit.breaker, ticked);
   const wire = circuit.wire == null ? "wire not read" : `${circuit.wire}, ${circuit.wire_amps} A`;
+  const thin = circuit.wire_amps != null && circuit.wire_amps < circuit.breaker_amps ? circuit.wire_amps : null;
   const marks = [
     ...(running.data === undefined
       ? []
       : [{ amps: running.data.amps, words: `${amps(running.data.amps)} A as ticked` }]),
+    ...(thin === null ? [] : [{ amps: thin, words: `wire ${thin} A` }]),
     ...(off.length > 0 ? [{ amps: circuit.connected, words: `${amps(circuit.connected)} A all on` }] : []),
   ];
   return (

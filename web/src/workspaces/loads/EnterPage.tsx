@@ -34,7 +34,13 @@ export function EnterPage() {
   const rooms = home.rooms.filter((r) => home.points.some((p) => p.room === r.id && TAKES.includes(p.kind)));
   const shown = rooms.find((r) => r.id === room) ?? rooms[0];
   if (!shown) {
-    return <Empty title="No rooms yet" words="Enter rooms and points on the House screen first; loads go to points." />;
+    return (
+      <Empty title="No rooms yet" words="Enter rooms and points first; loads go to points.">
+        <Button variant="contained" component={Link} to={`/h/${home.id}/house/list`}>
+          Enter rooms and points
+        </Button>
+      </Empty>
+    );
   }
   const next = rooms[rooms.indexOf(shown) + 1];
   return (

@@ -14,7 +14,7 @@ import { Tag } from "../../drawing/Tag";
 import { Block } from "../../parts/Block";
 import { Choice } from "../../parts/Choice";
 import { Loaded } from "../../parts/Loaded";
-import { amps } from "../../parts/words";
+import { amps, counted } from "../../parts/words";
 
 const ORDERS = [
   ["nearest", "Nearest its limit first"],
@@ -62,14 +62,19 @@ function Ranked({ home, view }: { home: string; view: LoadsView }) {
       </Stack>
       <Box sx={{ display: "grid", gap: 4, gridTemplateColumns: { xs: "1fr", lg: "minmax(0, 1fr) 300px" } }}>
         <Box>
-          <TrackKey />
-          <Head />
+          {shown.length > 0 && (
+            <>
+              <TrackKey />
+              <Head />
+            </>
+          )}
           <Box component="ul" aria-label="Circuits" data-testid="circuits" sx={{ listStyle: "none", m: 0, p: 0 }}>
             {shown.map((circuit) => (
               <Row key={circuit.breaker} home={home} circuit={circuit} />
             ))}
           </Box>
-          {shown.length === 0 && (
+          {view.circuits.length === 0 && <Typography>No breaker is entered yet on the Panel screen.</Typography>}
+          {order === "lightest" && shown.length === 0 && (
             <Typography sx={{ mt: 1 }}>
               No circuit with loads entered is light, alone on its neutral and on one pole.
             </Typography>
@@ -192,6 +197,9 @@ function Row({ home, circuit }: { home: string; circuit: CircuitLoads }) {
         </Box>
         <Box sx={{ textAlign: "right", fontWeight: 700 }}>
           {nothing ? "–" : amps(circuit.expected)}
+          {circuit.stands === "too_close" && (
+            <Box sx={{ fontSize: "0.85rem", fontWeight: 400, lineHeight: 1.1 }}>too close to call</Box>
+          )}
           <Box component="span" sx={{ display: { md: "none" } }}>
             {nothing ? "" : ` of ${amps(circuit.limit)} A`}
           </Box>
@@ -223,6 +231,11 @@ function LegsBlock({ legs }: { legs: LegsView }) {
             </Typography>
           </Box>
         ))}
+        {legs.not_counted > 0 && (
+          <Typography variant="body2" sx={{ mb: 1 }}>
+            {counted(legs.not_counted, "load")} not on a known circuit yet: on a leg, too, and not counted here.
+          </Typography>
+        )}
         {legs.advice != null && (
           <Typography sx={{ fontWeight: 700 }} data-testid="advice">
             {legs.advice.words}

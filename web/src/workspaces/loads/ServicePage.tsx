@@ -72,7 +72,7 @@ export function ServicePage() {
             </Stack>
             {!sheet.applies && (
               <Alert severity="warning" variant="outlined" sx={{ mb: 2 }}>
-                This method is only for a service of 100 A and more.
+                {sheet.not_for}
               </Alert>
             )}
             <Box sx={{ display: "grid", gap: 4, gridTemplateColumns: { xs: "1fr", lg: "minmax(0, 1fr) 300px" } }}>

@@ -18,6 +18,7 @@ use serde::Serialize;
 
 pub use input::{LegPanel, LegPanels, LegSpace, LegSystem, LegUnit, UnitKind};
 use place::placed;
+pub(super) use ready::neutral;
 use ready::{Choice, Ready};
 
 /// From this share of its rating on, a leg is worth a thought (common practice).

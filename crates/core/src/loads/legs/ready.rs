@@ -169,7 +169,7 @@ impl Ready {
 
 /// The neutral of line-to-neutral loads at unity power factor: on opposite legs their difference, on a wye the sum of phasors
 /// 120° apart. To a tenth of an ampere.
-fn neutral(system: LegSystem, legs_x10: &[i64]) -> f64 {
+pub(in crate::loads) fn neutral(system: LegSystem, legs_x10: &[i64]) -> f64 {
     let square: i64 = match (system, legs_x10) {
         (LegSystem::SplitPhase, [a, b]) => (a - b) * (a - b),
         (_, [a, b]) => a * a + b * b - a * b,
