@@ -7,7 +7,7 @@
 
 use super::Found;
 use super::{Checked, FOR_QUALIFIED, Finding, InCanada, Rule, Sections, Severity, Source, placed_anew};
-use crate::model::{Amps, Breaker, Wire, largest_breaker};
+use crate::model::{Amps, Breaker, Draw, Load, Point, Wire, largest_breaker};
 
 pub(super) const RULE: Rule = Rule {
     code: "breaker-over-wire",
@@ -30,7 +30,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
         }
         // One plate on a circuit that feeds other things, too, excuses nothing.
         let mut points = checked.points_on(&breaker.id).peekable();
-        if points.peek().is_some() && points.all(|point| point.plate.is_some()) {
+        if points.peek().is_some() && points.all(|point| has_plate(checked, point)) {
             continue;
         }
         if wire.if_read(edition).is_some_and(|read| breaker.amps <= largest_breaker(read, edition)) {
@@ -50,6 +50,16 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             finding.mended_by(format!("A {allowed} breaker is in its place"), vec![placed_anew(breaker, |b| b.amps = allowed)]);
         }
     }
+}
+
+/// Whether a plate says which wire and which breaker it wants: the point's own, or that of each load at it.
+fn has_plate(checked: &Checked<'_>, point: &Point) -> bool {
+    let says_both = |load: &Load| match load.draw {
+        Draw::Plate(plate) => plate.minimum_ampacity.is_some() && plate.largest_breaker.is_some(),
+        Draw::Library | Draw::NotKnown => false,
+    };
+    let mut loads = checked.home.loads().at(&point.id).peekable();
+    point.plate.is_some() || (loads.peek().is_some() && loads.all(says_both))
 }
 
 /// Right at 75 °C and too large at 60 °C: the marks decide, and nobody has read them.

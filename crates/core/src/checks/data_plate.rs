@@ -1,12 +1,13 @@
-//! Rule data-plate: a motor or cooling unit goes by its plate: the wire carries at least the minimum circuit
-//! ampacity, the breaker is at most the maximum.
+//! Rule data-plate: what has a plate goes by it: the wire carries at least the minimum circuit ampacity, the breaker is at most the
+//! maximum.
 //!
-//! Source: NEC 440.4 and 440.22, from memory. Example: a plate of 12 A minimum and 20 A maximum on 10 AWG and
+//! Source: NEC 440.4 and 440.22 for cooling units, 110.3(B) for the rest, from memory. The plate of a point and that of a load at it count
+//! alike; where both tell the same, it is told once. Example: a plate of 12 A minimum and 20 A maximum on 10 AWG and
 //! a 30 A breaker: the wire is fine, the breaker too large; 20 A is right.
 
 use super::Found;
 use super::{Checked, FOR_QUALIFIED, InCanada, Rule, Sections, Severity, Source, placed_anew};
-use crate::model::ampacity;
+use crate::model::{Amps, Breaker, Draw, PointId, ampacity};
 
 pub(super) const RULE: Rule = Rule {
     code: "data-plate",
@@ -16,38 +17,70 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
+/// A plate, at a point or of a load at it.
+struct Plate {
+    /// Told apart by this in the finding's key.
+    id: String,
+    name: String,
+    point: PointId,
+    minimum_ampacity: Option<Amps>,
+    maximum_breaker: Option<Amps>,
+}
+
+fn plates(checked: &Checked<'_>, breaker: &Breaker) -> Vec<Plate> {
+    let mut all = Vec::new();
+    for point in checked.points_on(&breaker.id) {
+        let told = point.plate.as_ref();
+        all.extend(told.map(|plate| Plate {
+            id: point.id.to_string(),
+            name: point.name.clone(),
+            point: point.id.clone(),
+            minimum_ampacity: Some(plate.minimum_ampacity),
+            maximum_breaker: Some(plate.maximum_breaker),
+        }));
+        for load in checked.home.loads().at(&point.id) {
+            let Draw::Plate(plate) = load.draw else { continue };
+            let unless_told = |amps: Option<f64>, at_point: Option<Amps>| amps.map(Amps::new).filter(|amps| at_point != Some(*amps));
+            all.push(Plate {
+                id: load.id.to_string(),
+                name: format!("The {}", load.name),
+                point: point.id.clone(),
+                minimum_ampacity: unless_told(plate.minimum_ampacity, told.map(|plate| plate.minimum_ampacity)),
+                maximum_breaker: unless_told(plate.largest_breaker, told.map(|plate| plate.maximum_breaker)),
+            });
+        }
+    }
+    all
+}
+
 fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
     let carries = |wire| ampacity(wire, checked.home.edition());
     for (_, breaker) in checked.breakers() {
-        for point in checked.points_on(&breaker.id) {
-            let Some(plate) = &point.plate else { continue };
-            if let Some(wire) = breaker.wire.filter(|wire| carries(*wire) < plate.minimum_ampacity) {
+        for plate in plates(checked, breaker) {
+            let short = breaker.wire.zip(plate.minimum_ampacity).filter(|(wire, minimum)| carries(*wire) < *minimum);
+            if let Some((wire, minimum)) = short {
                 let message = format!(
-                    "{} asks for a wire of {} at least; {} carries {}.",
-                    point.name,
-                    plate.minimum_ampacity,
+                    "{} asks for a wire of {minimum} at least; {} carries {}.",
+                    plate.name,
                     wire.words(),
                     carries(wire)
                 );
                 let remedy = format!("Leave it off, and have the circuit rewired. {FOR_QUALIFIED}");
                 let finding = found.breaker(breaker, message, remedy);
                 finding.severity = Severity::Danger;
-                finding.key.push_str(&format!(":wire:{}", point.id));
-                finding.place.point = Some(point.id.clone());
+                finding.key.push_str(&format!(":wire:{}", plate.id));
+                finding.place.point = Some(plate.point.clone());
             }
-            if breaker.amps > plate.maximum_breaker {
+            if let Some(most) = plate.maximum_breaker.filter(|most| breaker.amps > *most) {
                 let finding = found.breaker(
                     breaker,
-                    format!(
-                        "{} allows a breaker of {} at most; this one has {}.",
-                        point.name, plate.maximum_breaker, breaker.amps
-                    ),
-                    format!("Have a breaker of {} put in that the panel's label names. {FOR_QUALIFIED}", plate.maximum_breaker),
+                    format!("{} allows a breaker of {most} at most; this one has {}.", plate.name, breaker.amps),
+                    format!("Have a breaker of {most} put in that the panel's label names. {FOR_QUALIFIED}"),
                 );
-                finding.key.push_str(&format!(":breaker:{}", point.id));
-                finding.place.point = Some(point.id.clone());
-                let smaller = vec![placed_anew(breaker, |b| b.amps = plate.maximum_breaker)];
-                finding.mended_by(format!("A {} breaker is in its place", plate.maximum_breaker), smaller);
+                finding.key.push_str(&format!(":breaker:{}", plate.id));
+                finding.place.point = Some(plate.point.clone());
+                let smaller = vec![placed_anew(breaker, |b| b.amps = most)];
+                finding.mended_by(format!("A {most} breaker is in its place"), smaller);
             }
         }
     }

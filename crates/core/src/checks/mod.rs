@@ -13,8 +13,10 @@ mod back_fed_main;
 mod breaker_over_wire;
 mod breaker_rating;
 mod breaker_type;
+mod circuit_overloaded;
 mod circuits_over_listed;
 mod conductors_under_terminal;
+mod continuous_load;
 mod data_plate;
 mod directory_doubled;
 mod directory_missing;
@@ -27,7 +29,9 @@ mod generator_interlock;
 mod high_leg;
 mod hots_on_two_singles;
 mod interrupting_rating;
+mod leg_overloaded;
 mod legs_at_odds;
+mod load_alone;
 mod main_above_bus;
 mod neutral_ground;
 mod neutrals_doubled;
@@ -41,6 +45,7 @@ mod protection_shared_neutral;
 mod receptacle_against_breaker;
 mod required_circuits;
 mod service_conductors;
+mod shared_circuit;
 mod shared_neutral_disconnect;
 mod shared_neutral_one_leg;
 mod slash_rating;
@@ -51,6 +56,7 @@ mod tandem_not_listed;
 mod too_large_for_what_is_on_it;
 mod two_hots_on_one_pole;
 mod two_pole_one_leg;
+mod voltage_drop;
 mod volts_of_another_service;
 mod volts_too_high;
 mod volts_too_low;
@@ -238,6 +244,12 @@ pub const RULES: &[Rule] = &[
     outlets_over_twelve::RULE,
     too_large_for_what_is_on_it::RULE,
     data_plate::RULE,
+    circuit_overloaded::RULE,
+    leg_overloaded::RULE,
+    continuous_load::RULE,
+    shared_circuit::RULE,
+    load_alone::RULE,
+    voltage_drop::RULE,
     open_space::RULE,
     breaker_rating::RULE,
     legs_at_odds::RULE,

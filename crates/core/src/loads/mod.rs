@@ -20,8 +20,8 @@ pub use circuits::{
     while_running,
 };
 pub use draws::{LoadLine, TakenFrom};
-pub use notes::LoadNote;
-pub use panels::{LegLoad, LegsView, LevelAdvice, PanelLegs, legs_view};
+pub use notes::{LoadNote, LoadNoteKind};
+pub use panels::{LegLoad, LegsView, LevelAdvice, PanelLegs, legs_of_panels, legs_view};
 pub use propose_loads::ProposedLoad;
 pub use read_plate::read_plate;
 pub use service_of_home::{

@@ -5,19 +5,42 @@ use serde::Serialize;
 use super::circuits::said;
 use super::draws::Drawn;
 use crate::logbook::Home;
-use crate::model::{Breaker, Draw, Edition, PointKind, ampacity};
+use crate::model::{Breaker, Draw, Edition, LoadId, PointKind, ampacity};
+
+/// What a remark is about.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LoadNoteKind {
+    /// A load on a cord takes more than 80 % of a circuit that it shares.
+    OverShare,
+    /// A load that is fastened in place takes more than half of a circuit that it shares.
+    FastenedOverHalf,
+    /// It should be alone.
+    Alone,
+    /// Its plate allows a smaller breaker only.
+    PlateBreaker,
+    /// Its plate asks for a larger wire.
+    PlateWire,
+    /// How the sum was made.
+    HowCounted,
+}
 
 /// A remark with what it rests on.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
 pub struct LoadNote {
+    /// What it is about.
+    pub kind: LoadNoteKind,
+    /// The load.
+    pub load: Option<LoadId>,
     /// The remark.
     pub words: String,
     /// The section, or common practice.
     pub source: String,
 }
 
-fn note(words: String, source: &str) -> LoadNote {
-    LoadNote { words, source: source.into() }
+impl LoadNote {
+    /// As the source of what is common practice.
+    pub const PRACTICE: &str = "common practice";
 }
 
 /// The section about single loads on a shared circuit moved with the 2023 edition.
@@ -31,6 +54,9 @@ const fn shared_circuit(edition: Edition) -> &'static str {
 /// Everything that a rule says of these loads on this breaker. Canada has rules of its own that are not known here.
 pub(super) fn notes(home: &Home, breaker: &Breaker, all: &[Drawn<'_>]) -> Vec<LoadNote> {
     let mut notes = Vec::new();
+    let mut note = |kind, load: Option<&LoadId>, words: String, source: &str| {
+        notes.push(LoadNote { kind, load: load.cloned(), words, source: source.into() });
+    };
     let rating = breaker.amps.value();
     let points: Vec<_> = all.iter().filter_map(|drawn| home.house().point(&drawn.load.point)).collect();
     let shared = all.len() > 1;
@@ -38,45 +64,47 @@ pub(super) fn notes(home: &Home, breaker: &Breaker, all: &[Drawn<'_>]) -> Vec<Lo
     for drawn in all {
         let each = drawn.line.amps / f64::from(drawn.line.count);
         let name = &drawn.line.name;
+        let load = Some(&drawn.load.id);
         let canadian = home.edition().is_canadian();
         if !canadian && breaker.poles() == 1 && [15.0, 20.0].contains(&rating) {
             if shared && !drawn.line.fastened && each > 0.8 * rating {
                 let words =
                     format!("The {name} takes {}, more than 80 % of the breaker, on a circuit that it shares.", said(each));
-                notes.push(note(words, shared_circuit(home.edition())));
+                note(LoadNoteKind::OverShare, load, words, shared_circuit(home.edition()));
             }
             if shared && drawn.line.fastened && drawn.line.amps > 0.5 * rating && light_or_portable {
                 let words = format!(
                     "The {name} is fastened in place and takes {}, more than half of the breaker, with lights or plugs on the same circuit.",
                     said(drawn.line.amps)
                 );
-                notes.push(note(words, shared_circuit(home.edition())));
+                note(LoadNoteKind::FastenedOverHalf, load, words, shared_circuit(home.edition()));
             }
         }
         let class = drawn.load.like().map_or("", |like| like.class);
         if shared && class == "furnace" && !canadian {
             let words = format!("The {name} heats the house and should be alone on its circuit.");
-            notes.push(note(words, "NEC 422.12, from memory"));
+            note(LoadNoteKind::Alone, load, words, "NEC 422.12, from memory");
         }
         if shared && drawn.load.appliance.as_deref() == Some("sump_pump") {
-            notes.push(note(format!("The {name} should be alone: what trips with it floods the cellar."), "common practice"));
+            let words = format!("The {name} should be alone: what trips with it floods the cellar.");
+            note(LoadNoteKind::Alone, load, words, LoadNote::PRACTICE);
         }
         if let Draw::Plate(plate) = drawn.load.draw {
             if let Some(largest) = plate.largest_breaker.filter(|largest| *largest < rating) {
                 let words = format!("The plate of the {name} allows a breaker of {largest} A at most; this one has {rating} A.");
-                notes.push(note(words, "its data plate; NEC 110.3(B), from memory"));
+                note(LoadNoteKind::PlateBreaker, load, words, "its data plate; NEC 110.3(B), from memory");
             }
             let carries = breaker.wire.map(|wire| ampacity(wire, home.edition()).value());
             if let Some((least, carries)) = plate.minimum_ampacity.zip(carries).filter(|(least, carries)| carries < least) {
                 let words =
                     format!("The plate of the {name} asks for a wire of {least} A at least; this one carries {carries} A.");
-                notes.push(note(words, "its data plate; NEC 110.3(B), from memory"));
+                note(LoadNoteKind::PlateWire, load, words, "its data plate; NEC 110.3(B), from memory");
             }
         }
     }
     if breaker.poles() > 1 && points.iter().any(|point| point.volts.value() == 120) {
         let words = "Outlets of 120 V are on this two-pole; on which of its hots is not known, so all count on one.".to_owned();
-        notes.push(note(words, "arithmetic"));
+        note(LoadNoteKind::HowCounted, None, words, "arithmetic");
     }
     notes
 }

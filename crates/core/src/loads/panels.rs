@@ -197,13 +197,34 @@ fn panel_legs(home: &Study, on: &OnCircuits<'_>, panel: &Panel) -> Option<PanelL
     })
 }
 
+struct Legs {
+    panels: Vec<PanelLegs>,
+    not_counted: usize,
+}
+
+fn legs(home: &Study) -> &Legs {
+    home.once(|| {
+        let on = OnCircuits::of(home);
+        let analysed = home.panels().all().filter(|panel| is_analysed(panel));
+        Legs { panels: analysed.filter_map(|panel| panel_legs(home, &on, panel)).collect(), not_counted: on.elsewhere.len() }
+    })
+}
+
+/// What each leg of each panel carries.
+pub fn legs_of_panels(home: &Study) -> &[PanelLegs] {
+    &legs(home).panels
+}
+
 /// What each leg of each panel carries, and whether levelling is worth it.
 pub fn legs_view(home: &Study) -> LegsView {
-    let on = OnCircuits::of(home);
     let analysed: Vec<&Panel> = home.panels().all().filter(|panel| is_analysed(panel)).collect();
-    let panels: Vec<PanelLegs> = analysed.iter().filter_map(|panel| panel_legs(home, &on, panel)).collect();
+    let Legs { panels, not_counted } = legs(home);
     let all_are = analysed.len() == home.panels().all().count() && !panels.is_empty();
-    LegsView { advice: if all_are { advice(home, &analysed) } else { None }, not_counted: on.elsewhere.len(), panels }
+    LegsView {
+        advice: if all_are { advice(home, &analysed) } else { None },
+        not_counted: *not_counted,
+        panels: panels.clone(),
+    }
 }
 
 /// Readings count as taken at one time within these milliseconds.

@@ -11,7 +11,7 @@ use std::fmt::Write;
 use wayfinder_core::{Finding, RULES, Severity, findings};
 use wayfinder_fixture::written;
 
-const FILES: [(&str, &str); 8] = [
+const FILES: [(&str, &str); 9] = [
     ("wire", include_str!("wire.txt")),
     ("panel", include_str!("panel.txt")),
     ("neutral", include_str!("neutral.txt")),
@@ -19,6 +19,7 @@ const FILES: [(&str, &str); 8] = [
     ("service", include_str!("service.txt")),
     ("card", include_str!("card.txt")),
     ("places", include_str!("places.txt")),
+    ("loads", include_str!("loads.txt")),
     ("canada", include_str!("canada.txt")),
 ];
 

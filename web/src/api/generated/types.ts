@@ -2139,11 +2139,19 @@ export interface components {
         };
         /** @description A remark with what it rests on. */
         LoadNote: {
+            /** @description What it is about. */
+            kind: components["schemas"]["LoadNoteKind"];
+            load?: components["schemas"]["LoadId"] | null;
             /** @description The section, or common practice. */
             source: string;
             /** @description The remark. */
             words: string;
         };
+        /**
+         * @description What a remark is about.
+         * @enum {string}
+         */
+        LoadNoteKind: "over_share" | "fastened_over_half" | "alone" | "plate_breaker" | "plate_wire" | "how_counted";
         /** @description There is a load at a point. A later one for the same load replaces the earlier. */
         LoadPlaced: {
             /** @description The appliance of the library that it is like. */

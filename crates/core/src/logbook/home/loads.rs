@@ -34,6 +34,11 @@ impl Loads {
         &self.readings
     }
 
+    /// Nothing is entered and nothing was read.
+    pub fn is_empty(&self) -> bool {
+        self.loads.is_empty() && self.readings.is_empty()
+    }
+
     /// What was told for the service calculation.
     pub fn service(&self) -> Option<&ServiceTold> {
         self.service.as_ref()
