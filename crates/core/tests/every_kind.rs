@@ -59,6 +59,7 @@ const EVERYTHING: &str = "rules nec2023
     skip ceiling
     tone sink 4
     load sink microwave
+    usage 9840
     load counter toaster
     no-load counter-toaster
     watts sink-microwave 1430

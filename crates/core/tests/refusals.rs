@@ -440,6 +440,17 @@ fn a_line_that_others_need_names_them_and_goes_with_them() {
 fn loads_and_readings_that_cannot_be() {
     let placed = |more: &str| format!(r#"fact {{"kind":"load_placed","load":"l","point":"counter","name":"kettle"{more}}}"#);
     let read = |more: &str| format!(r#"load counter kettle; fact {{"kind":"reading_taken",{more}}}"#);
+    // A demand that is right but for one field.
+    let usage = |wrong: &str| {
+        let right = [r#""first_day": "2026-01-01""#, r#""minutes": 15"#, r#""peak": 900"#];
+        let field = wrong.split(':').next().unwrap();
+        let kept: Vec<&str> = right.into_iter().filter(|right| !right.starts_with(field)).chain([wrong]).collect();
+        let hours = vec!["40"; 24].join(",");
+        let rest = format!(
+            r#""daily":[900],"hours":[{hours}],"peak_at":"2026-01-01T18:15","base":40,"kwh":1,"missing":0,"netted":false"#
+        );
+        format!(r#"fact {{"kind":"usage_read","demand":{{{},{rest}}}}}"#, kept.join(","))
+    };
     let of_kettle = r#""target":{"of":"load","load":"counter-kettle"},"with":"utility_meter","#;
     let acts = [
         (
@@ -515,6 +526,24 @@ fn loads_and_readings_that_cannot_be() {
             OutOfRange,
             "5 A cannot be right for a meter base.",
             "Give 30 to 1200 A, as its label says.",
+        ),
+        (
+            usage(r#""peak": 700"#),
+            OutOfRange,
+            "700 W cannot be the highest demand of these days.",
+            "Read the utility's file again on the page of usage data.",
+        ),
+        (
+            usage(r#""first_day": "yesterday""#),
+            OutOfRange,
+            "“yesterday” or “2026-01-01T18:15” is no date.",
+            "Read the utility's file again on the page of usage data.",
+        ),
+        (
+            usage(r#""minutes": 1440"#),
+            OutOfRange,
+            "Intervals of 1440 minutes show no demand.",
+            "Read the utility's file again on the page of usage data.",
         ),
         (
             "clamp 4 400".into(),

@@ -16,6 +16,7 @@ mod plan_sheet;
 mod plan_svg;
 mod sheet_in;
 mod sheet_out;
+mod usage_in;
 
 pub use door_card_pdf::{PdfError, Sheet, door_card_pdf};
 pub use findings_pdf::findings_pdf;
@@ -27,3 +28,7 @@ pub use plan_sheet::{Paper, PlanRequest, PlanSheet, PlanSheetError, WALL_WEIGHT,
 pub use plan_svg::plan_svg;
 pub use sheet_in::{MOST_ROWS, SheetError, read_rows};
 pub use sheet_out::{SheetKind, SheetWriteError, write_sheet};
+pub use usage_in::{
+    FirstRow, MOST_READINGS, MOST_USAGE_BYTES, UsageChoices, UsageColumn, UsageColumns, UsageError, UsageFile, UsageUnit,
+    read_usage,
+};

@@ -443,3 +443,31 @@ async fn many_who_write_to_one_home_at_once_are_each_taken_or_refused_and_leave_
     let seqs: Vec<u64> = page["lines"].as_array().unwrap().iter().map(|told| told["line"]["seq"].as_u64().unwrap()).collect();
     assert_eq!(seqs, (1..=41).rev().collect::<Vec<_>>());
 }
+
+#[tokio::test]
+async fn usage_is_read_within_bounds_and_nothing_is_written() {
+    let site = Site::start(true).await;
+    let client = reqwest::Client::new();
+    let usage = |query: &str, body: Vec<u8>| {
+        client.post(format!("{}/api/homes/juniper-lane/usage{query}", site.address)).body(body).send()
+    };
+    let before = get(&format!("{}/api/homes/juniper-lane", site.address)).await["seq"].clone();
+    let quarter = |n: u32| format!("2026-01-14 {:02}:{:02},{}\n", n / 4, n % 4 * 15, if n == 73 { 2.46 } else { 0.075 });
+    let table = format!("from,amount\n{}", (0..96).map(quarter).collect::<String>()).into_bytes();
+    let read: Value = usage("?file=quarters.csv", table.clone()).await.unwrap().json().await.unwrap();
+    assert_eq!((&read["fact"]["demand"]["peak"], &read["fact"]["file"]), (&json!(9840), &json!("quarters.csv")));
+    assert_eq!((&read["columns"]["unit"], &read["columns"]["unit_is_said"]), (&json!("kwh"), &json!(false)));
+    let as_kw: Value = usage("?unit=kw", table.clone()).await.unwrap().json().await.unwrap();
+    assert_eq!(as_kw["fact"]["demand"]["peak"], json!(2460));
+    for (query, body, status, says) in [
+        ("?unit=joule", table, 422, "“joule” is no unit of usage"),
+        ("", vec![0, 1, 2, 3], 422, "neither a CSV file nor usage XML"),
+        ("", vec![b'x'; 49 << 20], 413, "larger than the 48 MB"),
+    ] {
+        let response = usage(query, body).await.unwrap();
+        assert_eq!(response.status().as_u16(), status);
+        let problem: Value = response.json().await.unwrap();
+        assert!(problem["title"].as_str().unwrap().contains(says), "{problem}");
+    }
+    assert_eq!(get(&format!("{}/api/homes/juniper-lane", site.address)).await["seq"], before);
+}

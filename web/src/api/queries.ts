@@ -151,6 +151,38 @@ export const useLoads = (home: string) =>
     queryFn: () => answer(api.GET("/api/homes/{home}/loads", { params: { path: { home } } })),
   });
 
+/** What the utility's data say. */
+export const useUsage = (home: string) =>
+  useQuery({
+    queryKey: [...of(home), "usage"],
+    queryFn: () => answer(api.GET("/api/homes/{home}/usage", { params: { path: { home } } })),
+  });
+
+/** What somebody chose in place of what was guessed of a file of usage. */
+export interface UsageChoices {
+  value?: number;
+  unit?: string;
+  meter?: string;
+}
+
+/** Reads a file of usage. Writes nothing. */
+export async function readUsage(home: string, file: File, choices: UsageChoices) {
+  const { value, unit, meter = "" } = choices;
+  const chosen = {
+    ...(value !== undefined && { value }),
+    ...(unit !== undefined && { unit }),
+    ...(meter !== "" && { meter }),
+  };
+  return answer(
+    api.POST("/api/homes/{home}/usage", {
+      params: { path: { home }, query: { file: file.name, ...chosen } },
+      body: file as unknown as number[],
+      bodySerializer: (body: unknown) => body as Blob,
+      headers: { "content-type": "application/octet-stream" },
+    }),
+  );
+}
+
 /** The service calculation, today and with a new load. */
 export const useService = (home: string, asked: { method: ServiceMethod | ""; kind: NewLoadKind; va: number | null }) =>
   useQuery({

@@ -60,6 +60,11 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../workspaces/loads/ServicePage")).ServicePage }),
       },
       {
+        path: "loads/usage",
+        handle: "Usage data",
+        lazy: async () => ({ Component: (await import("../workspaces/loads/UsagePage")).UsagePage }),
+      },
+      {
         path: "loads/enter/:room?",
         handle: "What is where",
         lazy: async () => ({ Component: (await import("../workspaces/loads/EnterPage")).EnterPage }),

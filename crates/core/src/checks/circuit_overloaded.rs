@@ -59,7 +59,8 @@ mod tests {
     use crate::checks::{Severity, findings, said};
     use crate::fixture::written;
 
-    const HOUSE: &str = "panel 12\n1 20 #12 kitchen\n2 15 #14 hall\nroom Kitchen\npoint Kitchen receptacle counter\nproof counter 1\n";
+    const HOUSE: &str =
+        "panel 12\n1 20 #12 kitchen\n2 15 #14 hall\nroom Kitchen\npoint Kitchen receptacle counter\nproof counter 1\n";
 
     fn of(acts: &str) -> Vec<(Severity, String)> {
         let home = written(&format!("{HOUSE}{acts}")).home;
@@ -92,7 +93,10 @@ mod tests {
         let house = "panel 12\n1 20 #14 kitchen\nclamp 1 17";
         let home = written(house).home;
         let ours = findings(&home).iter().find(|finding| finding.code == "circuit-overloaded").unwrap();
-        assert_eq!((ours.severity, ours.message.as_str()), (Severity::Danger, "17 A were read by clamp; its wire may carry 15 A."));
+        assert_eq!(
+            (ours.severity, ours.message.as_str()),
+            (Severity::Danger, "17 A were read by clamp; its wire may carry 15 A.")
+        );
     }
 
     /// "31 A on one leg of a 30 A feeder is overloaded" (common practice).

@@ -40,7 +40,8 @@ fn plates(checked: &Checked<'_>, breaker: &Breaker) -> Vec<Plate> {
         }));
         for load in checked.home.loads().at(&point.id) {
             let Draw::Plate(plate) = load.draw else { continue };
-            let unless_told = |amps: Option<f64>, at_point: Option<Amps>| amps.map(Amps::new).filter(|amps| at_point != Some(*amps));
+            let unless_told =
+                |amps: Option<f64>, at_point: Option<Amps>| amps.map(Amps::new).filter(|amps| at_point != Some(*amps));
             all.push(Plate {
                 id: load.id.to_string(),
                 name: format!("The {}", load.name),
@@ -59,12 +60,8 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
         for plate in plates(checked, breaker) {
             let short = breaker.wire.zip(plate.minimum_ampacity).filter(|(wire, minimum)| carries(*wire) < *minimum);
             if let Some((wire, minimum)) = short {
-                let message = format!(
-                    "{} asks for a wire of {minimum} at least; {} carries {}.",
-                    plate.name,
-                    wire.words(),
-                    carries(wire)
-                );
+                let message =
+                    format!("{} asks for a wire of {minimum} at least; {} carries {}.", plate.name, wire.words(), carries(wire));
                 let remedy = format!("Leave it off, and have the circuit rewired. {FOR_QUALIFIED}");
                 let finding = found.breaker(breaker, message, remedy);
                 finding.severity = Severity::Danger;

@@ -28,6 +28,8 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
         let Some(breaker) = checked.home.panels().breaker(&circuit.breaker) else { continue };
         for note in &circuit.notes {
             let fastened = match note.kind {
+                // Where the sum is too much already, that is said.
+                LoadNoteKind::OverShare if circuit.expected > circuit.limit => continue,
                 LoadNoteKind::OverShare => false,
                 LoadNoteKind::FastenedOverHalf => true,
                 _ => continue,
@@ -54,7 +56,9 @@ mod tests {
 
     fn of(breaker: &str, acts: &str) -> Vec<(Severity, String)> {
         let point = r#"fact {"kind": "point_placed", "point": "over", "room": "kitchen", "point_kind": "appliance", "name": "Over the range", "volts": 120}"#;
-        let house = format!("panel 12\n1 {breaker} kitchen\nroom Kitchen\npoint Kitchen light lamp\n{point}\nproof lamp 1\nproof over 1\n");
+        let house = format!(
+            "panel 12\n1 {breaker} kitchen\nroom Kitchen\npoint Kitchen light lamp\n{point}\nproof lamp 1\nproof over 1\n"
+        );
         let home = written(&format!("{house}{acts}")).home;
         let ours = findings(&home).iter().filter(|finding| finding.code == "large-load-on-shared-circuit");
         ours.map(|finding| (finding.severity, finding.message.clone())).collect()

@@ -1,8 +1,10 @@
 //! What circuits, legs, feeders and the service carry: the arithmetic on numbers alone, and the answers about a home.
 
 mod circuits;
+mod demand_view;
 mod draws;
 pub mod drop;
+pub mod interval;
 pub mod legs;
 pub mod network;
 mod notes;
@@ -19,6 +21,7 @@ pub use circuits::{
     AtAmps, CircuitLoads, CircuitReading, LoadCouldGo, LoadMoves, NotTogether, RunDrop, Stands, TripSteps, circuits, load_moves,
     while_running,
 };
+pub use demand_view::{DemandSaid, DemandView, MonthBegins, demand_said, demand_view};
 pub use draws::{LoadLine, TakenFrom};
 pub use notes::{LoadNote, LoadNoteKind};
 pub use panels::{LegLoad, LegsView, LevelAdvice, PanelLegs, legs_of_panels, legs_view};

@@ -220,11 +220,7 @@ pub fn legs_view(home: &Study) -> LegsView {
     let analysed: Vec<&Panel> = home.panels().all().filter(|panel| is_analysed(panel)).collect();
     let Legs { panels, not_counted } = legs(home);
     let all_are = analysed.len() == home.panels().all().count() && !panels.is_empty();
-    LegsView {
-        advice: if all_are { advice(home, &analysed) } else { None },
-        not_counted: *not_counted,
-        panels: panels.clone(),
-    }
+    LegsView { advice: if all_are { advice(home, &analysed) } else { None }, not_counted: *not_counted, panels: panels.clone() }
 }
 
 /// Readings count as taken at one time within these milliseconds.

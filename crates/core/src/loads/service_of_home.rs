@@ -5,15 +5,17 @@ use std::collections::BTreeMap;
 use geo::{Area, BooleanOps, Buffer, MultiPolygon};
 use serde::Serialize;
 
+use super::demand_view::has_solar;
 use super::draws::{Drawn, drawn};
-use super::panels::carried_by;
+use super::interval;
+use super::panels::{LegLoad, carried_by, legs_of_panels};
 use super::service::{
-    CanadianArea, Cooking, CookingKind, Cooler, Dryer, Dwelling, Fixed, Heat, HeatKind, HeatPump, Limits, Line, ServiceSystem,
-    Solar, Vehicle, existing, optional, standard,
+    CanadianArea, Cooking, CookingKind, Cooler, Dryer, Dwelling, Fixed, Heat, HeatKind, HeatPump, Limits, Line, Measured,
+    Neutral, ServiceSystem, Solar, Va, Vehicle, existing, measured, optional, standard,
 };
 use super::{service, service::Sheet};
 use crate::logbook::ServiceTold;
-use crate::model::{Breaker, Draw, Edition, Panel, Place, PointKind, Service, so_many};
+use crate::model::{Breaker, Demand, Draw, Edition, Panel, Place, PointKind, Service, so_many};
 use crate::study::Study;
 use crate::trace::on_breaker;
 use crate::walking::{floor_of, level};
@@ -30,11 +32,13 @@ pub enum ServiceMethod {
     Existing,
     /// CEC 8-200.
     Canada,
+    /// NEC 220.87, by what the utility's data show.
+    Measured,
 }
 
 impl ServiceMethod {
     /// Every method.
-    pub const ALL: [Self; 4] = [Self::Existing, Self::Standard, Self::Optional, Self::Canada];
+    pub const ALL: [Self; 5] = [Self::Existing, Self::Measured, Self::Standard, Self::Optional, Self::Canada];
 
     /// In words: `existing dwelling`.
     pub const fn words(self) -> &'static str {
@@ -43,6 +47,7 @@ impl ServiceMethod {
             Self::Optional => "optional",
             Self::Existing => "existing dwelling",
             Self::Canada => "Canada",
+            Self::Measured => "measured demand",
         }
     }
 
@@ -53,6 +58,7 @@ impl ServiceMethod {
             Self::Optional => "220.82",
             Self::Existing => "220.83",
             Self::Canada => "CEC 8-200",
+            Self::Measured => "220.87",
         }
     }
 }
@@ -150,6 +156,10 @@ pub struct ServiceView {
     pub today_amps: i64,
     /// With the new load.
     pub with_new_amps: Option<i64>,
+    /// What the neutral carries today, by the standard method, in whole amperes; `null` where the method has no word on it.
+    pub neutral_amps: Option<i64>,
+    /// What each leg of the service's panel is expected to carry, where loads are proven on circuits.
+    pub legs: Vec<LegLoad>,
     /// What limits it.
     pub limits: Vec<ServiceLimit>,
     /// What has to be read before there is a verdict.
@@ -204,6 +214,8 @@ struct FromFacts {
     dwelling: Dwelling,
     from: BTreeMap<&'static str, String>,
     unread: Vec<String>,
+    /// Of these, the limits of the service.
+    limits_unread: Vec<String>,
     /// Loads that count by the library and not by a plate.
     by_library: usize,
     /// Why this sheet is not for such a service; empty where it is.
@@ -264,6 +276,7 @@ fn from_facts(home: &Study) -> FromFacts {
         conductor_a: panel.zip(wire).map(|(panel, wire)| whole(carried_by(home, panel, wire))),
         meter_a: told.and_then(|told| told.meter_amps).map(i64::from),
     };
+    let mut limits_unread = Vec::new();
     for (limit, what) in [
         (service.main_a, "the main breaker: its handle"),
         (service.bus_a, "the bus: the panel's label"),
@@ -271,9 +284,10 @@ fn from_facts(home: &Study) -> FromFacts {
         (service.meter_a, "the meter base: its label"),
     ] {
         if limit.is_none() {
-            unread.push(what.into());
+            limits_unread.push(what.to_owned());
         }
     }
+    unread.extend(limits_unread.iter().cloned());
     let square_dm = |levels: &dyn Fn(i8) -> bool| {
         areas.iter().filter(|(level, _)| levels(**level)).map(|(_, (inside, _))| (inside * 100.0).round() as i64).sum()
     };
@@ -302,7 +316,7 @@ fn from_facts(home: &Study) -> FromFacts {
         heat_cool_together: told.is_some_and(|told| told.heat_cool_together),
         added_hvac: false,
         new_load_va: 0,
-        measured: None,
+        measured: measured_of(home),
         solar: None::<Solar>,
         canada: CanadianArea {
             ground_dm2: square_dm(&|level| level == 0),
@@ -336,7 +350,7 @@ fn from_facts(home: &Study) -> FromFacts {
         unread.extend(at().filter(|load| !by_plate(load)).map(|load| format!("the plate of the {} at {place}", load.name)));
     }
     let by_library = home.loads().all().filter(|load| load.draw == Draw::Library && drawn(home, load).line.fastened).count();
-    FromFacts { dwelling, from, unread, by_library, not_for }
+    FromFacts { dwelling, from, unread, limits_unread, by_library, not_for }
 }
 
 /// Counts one load in the line where it belongs. What hangs on a cord is in the general lines already.
@@ -407,6 +421,7 @@ fn count(d: &mut Dwelling, from: &mut BTreeMap<&'static str, String>, drawn: &Dr
 
 fn with_new(dwelling: &Dwelling, new: NewLoad) -> Dwelling {
     let mut d = dwelling.clone();
+    d.new_load_va = new.va;
     match new.kind {
         NewLoadKind::Fixed => d.fixed.push(Fixed {
             name: "new load".into(),
@@ -443,7 +458,56 @@ fn sheet_of(d: &Dwelling, method: ServiceMethod) -> (Sheet, bool) {
         }
         ServiceMethod::Existing => (existing(d), true),
         ServiceMethod::Canada => (service::canada(d).sheet, true),
+        ServiceMethod::Measured => (measured_sheet(d), d.measured.is_some()),
     }
+}
+
+/// What a household's power factor is taken as, in hundredths, where only energy was measured (our estimate, on the careful side).
+const FACTOR_X100: i64 = 90;
+
+/// The demand of the utility's data as the calculation takes it.
+fn measured_of(home: &Study) -> Option<Measured> {
+    let demand = &home.loads().usage()?.demand;
+    Some(Measured::YearPeak {
+        // Rounded up: never less than was measured.
+        kw_x100: i64::from(demand.peak.div_ceil(10)),
+        pf_x100: FACTOR_X100,
+        interval_min: u32::from(demand.minutes),
+        net_metered: demand.netted || has_solar(home),
+    })
+}
+
+/// The measured demand as a sheet: what was measured, a quarter more, the new load.
+fn measured_sheet(d: &Dwelling) -> Sheet {
+    let Some(found) = measured(d) else {
+        return Sheet { lines: Vec::new(), total_va: Va::ZERO, amps_exact: 0.0, amps: 0 };
+    };
+    let va = |amps: f64| Va::new((amps * d.system.volts() as f64).round() as i64);
+    let line = |key, amps: f64, note: &'static str| Line { key, va: va(amps), note: note.into() };
+    let mut lines = vec![
+        line("highest_demand", found.demand_a, "220.87"),
+        line("demand_times_1_25", found.times_1_25, "220.87: 125 % of it"),
+    ];
+    if d.new_load_va > 0 {
+        lines.push(line("new_load", found.new_load_a, ""));
+    }
+    // The figure that is not rounded is compared: a part of an ampere above the limit does not fit.
+    Sheet { lines, total_va: va(found.total_a), amps_exact: found.total_a, amps: (found.total_a - 1e-9).ceil() as i64 }
+}
+
+/// Why the code does not take this measurement (NEC 220.87, from memory): what is wanted in its place.
+fn not_a_measurement(demand: &Demand, solar: bool) -> Vec<String> {
+    let mut why = Vec::new();
+    if demand.minutes > 15 {
+        why.push(format!("readings of 15 minutes: those of {} minutes hide the peaks", demand.minutes));
+    }
+    if demand.netted || solar {
+        why.push("a recording without solar: what was made in the house hides load".into());
+    }
+    if !demand.is_a_year() {
+        why.push(format!("a whole year: there are {} days", demand.days()));
+    }
+    why
 }
 
 /// What a line is, and whether it is a sum of those above it.
@@ -469,6 +533,9 @@ fn line_words(key: &str) -> (&'static str, bool) {
         "full" => ("Tankless heater, pool, spa", false),
         "other" => ("Other loads over 1500 W", false),
         "sum_a" => ("Sum", true),
+        "highest_demand" => ("The highest demand of the year", false),
+        "demand_times_1_25" => ("A quarter more", true),
+        "new_load" => ("The new load", false),
         "least_b" => ("The least for a dwelling of this size", true),
         _ => ("", false),
     }
@@ -481,7 +548,20 @@ pub fn usual_method(home: &Study) -> ServiceMethod {
 
 /// The service calculation of the home by this method, today and with a new load.
 pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -> ServiceView {
-    let FromFacts { dwelling, from, unread, by_library, not_for } = from_facts(home);
+    let FromFacts { dwelling, mut from, mut unread, limits_unread, by_library, not_for } = from_facts(home);
+    let by_measurement = method == ServiceMethod::Measured;
+    if by_measurement {
+        // Neither area nor plates count in it.
+        unread = limits_unread;
+        match home.loads().usage() {
+            None => unread.push("the utility's interval data: read its file on the page of usage data".into()),
+            Some(read) => {
+                let factor = FACTOR_X100 as f64 / 100.0;
+                from.insert("highest_demand", format!("{}, power factor taken as {factor:.2}", read.demand.peak_words()));
+                unread.extend(not_a_measurement(&read.demand, has_solar(home)));
+            }
+        }
+    }
     // With heating or cooling added the sheet of an existing dwelling has other lines, so that today's is made the same way.
     let then = new.map(|new| with_new(&dwelling, new));
     let mut now = dwelling.clone();
@@ -540,15 +620,26 @@ pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -
         }
         Some((_, most)) => format!("{with} service comes to {comes_to} A of {most} A"),
     };
+    let neutral_amps = match method {
+        ServiceMethod::Canada | ServiceMethod::Measured => None,
+        // The neutral goes by the standard method, whatever the lines go by.
+        _ => Some(match standard(&now).neutral {
+            Neutral::Reduced { amps, .. } | Neutral::AsTheLines { amps, .. } => amps,
+        }),
+    };
+    let legs = service_panel(home).and_then(|panel| legs_of_panels(home).iter().find(|legs| legs.panel == panel.id));
     let mut remarks = vec![
         "Both legs are taken alike; where large 120 V loads sit on one leg, that leg carries more.".to_owned(),
         "Local code comes first; this is no permit.".to_owned(),
     ];
-    if by_library > 0 {
+    if let Some(read) = home.loads().usage().filter(|_| by_measurement) {
+        remarks.splice(..1, interval::caveats(&read.demand, has_solar(home)));
+    }
+    if by_library > 0 && !by_measurement {
         let words = format!("{} of the library, not of a plate: read the plates.", so_many(by_library, "figure"));
         remarks.insert(0, words);
     }
-    if home.loads().all().count() == 0 {
+    if home.loads().all().count() == 0 && !by_measurement {
         remarks.insert(0, "No load is entered yet, so only the general lines count.".into());
     }
     ServiceView {
@@ -561,6 +652,7 @@ pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -
         },
         applies: applies && not_for.is_empty(),
         not_for: match (not_for, applies) {
+            ("", false) if by_measurement => "Read the utility's interval data first.".into(),
             ("", false) => "This method is only for a service of 100 A and more.".into(),
             (why, _) => why.into(),
         },
@@ -568,6 +660,8 @@ pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -
         volts: dwelling.system.volts(),
         today_amps: today.amps,
         with_new_amps,
+        neutral_amps,
+        legs: legs.map(|legs| legs.legs.clone()).unwrap_or_default(),
         limits: limits.into(),
         unread,
         remarks,

@@ -316,3 +316,49 @@ fn the_conductors_limit_a_leg_and_what_has_no_circuit_is_told_apart() {
     // 6 AWG copper is below the table of services: 55 A by its 60 °C column.
     assert_eq!((view.panels[0].rating, view.panels[0].rating_is, view.not_counted), (Some(55.0), "conductors", 1));
 }
+
+/// NEC 220.87, from memory: the year's highest demand, a quarter more and the new load together are at most what limits the service.
+#[test]
+fn measured_demand_takes_a_year_of_quarters_and_nothing_else() {
+    let panel = r#"with main {"main": 100, "details": {"bus": 125, "conductors": {"gauge": "2"}}}
+        service {"meter_amps": 100}"#;
+    let year = |minutes: u16, days: usize, netted: bool| {
+        let demand = crate::model::Demand {
+            first_day: "2025-01-01".into(),
+            minutes,
+            daily: (0..days).map(|day| Some(if day == 13 { 10_800 } else { 900 })).collect(),
+            hours: vec![900; 24],
+            peak: 10_800,
+            peak_at: "2025-01-14T18:15".into(),
+            base: 300,
+            kwh: 8000.0,
+            missing: 0,
+            netted,
+        };
+        let fact = crate::logbook::Fact::from(crate::logbook::UsageRead { file: "year.csv".into(), demand });
+        format!("{panel}\nfact {}", serde_json::to_string(&fact).unwrap())
+    };
+    let view = |acts: &str, va: Option<i64>| {
+        let new = va.map(|va| NewLoad { kind: NewLoadKind::Vehicle, va, volts: 240 });
+        service_view(&with(acts), ServiceMethod::Measured, new)
+    };
+    let measured = view(&year(15, 365, false), None);
+    // 10.8 kW at a factor of 0.9 and 240 V are 50 A, a quarter more 62.5 A.
+    assert_eq!(measured.title, "The service comes to 63 A of 100 A");
+    assert!(measured.unread.is_empty() && measured.applies, "{:?}", measured.unread);
+    assert_eq!(
+        view(&year(15, 365, false), Some(9000)).title,
+        "With the new load the service comes to 100 A of 100 A: so near that an electrician is asked"
+    );
+    assert_eq!(view(&year(15, 365, false), Some(9001)).title, "With the new load the service comes to 101 A, more than 100 A");
+    for (acts, why) in [
+        (year(60, 365, false), "readings of 15 minutes"),
+        (year(15, 200, false), "a whole year: there are 200 days"),
+        (year(15, 365, true), "a recording without solar"),
+        (panel.to_owned(), "the utility's interval data"),
+    ] {
+        let open = view(&acts, Some(2000));
+        assert!(open.unread.iter().any(|unread| unread.starts_with(why)), "{why}: {:?}", open.unread);
+        assert!(open.title.contains("has still to be read"), "{}", open.title);
+    }
+}

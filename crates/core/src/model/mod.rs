@@ -7,6 +7,7 @@
 mod appliance;
 mod code;
 pub(crate) mod delicate;
+mod demand;
 mod goes_by;
 mod house;
 mod ids;
@@ -25,6 +26,7 @@ pub use code::{
     largest_service,
 };
 pub(crate) use code::{InCanada, Place, Sections};
+pub use demand::Demand;
 pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
 pub use ids::{BadId, BreakerId, EntryId, HomeId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};

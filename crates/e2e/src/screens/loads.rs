@@ -27,6 +27,12 @@ impl Loads<'_> {
         service_says: "[data-testid=service-title]";
         /// Waits until the sheet of the service calculation says so.
         sheet_says: "[data-testid=sheet]";
+        /// Waits until the title of the page of usage data says so.
+        usage_says: "[data-testid=usage-title]";
+        /// Waits until the file of usage that is not recorded yet says so.
+        preview_says: "[data-testid=usage-preview]";
+        /// Waits until what is wrong with a file of usage says so.
+        usage_error_says: "[data-testid=usage-error]";
         /// Waits until the points of the room say so.
         room_says: "[aria-label='Points of the room']";
     }

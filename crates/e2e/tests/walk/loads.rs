@@ -76,6 +76,11 @@ pub(crate) async fn loads_of_a_home(_: &Chrome, page: &Page, _: View) -> Result<
     loads.circuit_says("15.0 A expected").await?;
     // A plate as it is typed; what is no plate is said, and nothing is lost.
     page.press("Change lantern slides").await?;
+    page.press("More: how often, fastened, together with").await?;
+    page.fill("Minutes each time", "20").await?;
+    page.press("Save").await?;
+    loads.dialog_says("How often wants both").await?;
+    page.fill("Times a day", "2").await?;
     page.choose("What it takes is known by", "its data plate").await?;
     page.fill("The plate says", "120 V").await?;
     page.press("Save").await?;
@@ -149,4 +154,49 @@ pub(crate) async fn a_room_of_ten_appliances_is_counted(_: &Chrome, page: &Page,
     let known: serde_json::Value = reqwest::get(format!("{}/api/homes/weir/loads", site.address)).await?.json().await?;
     ensure!(known["elsewhere"].as_array().map(Vec::len) == Some(10), "{known}");
     Ok(())
+}
+
+/// A day of quarters of an hour at 300 W, with one of 9.84 kW at 18:15; `more` stands behind each line's figure. Invented.
+fn a_day(header: &str, figure: impl Fn(&str) -> String) -> String {
+    let quarter =
+        |n: u32| format!("2026-01-14 {:02}:{:02},{}\n", n / 4, n % 4 * 15, figure(if n == 73 { "2.46" } else { "0.075" }));
+    format!("{header}\n{}", (0..96).map(quarter).collect::<String>())
+}
+
+pub(crate) async fn usage_data_are_read_looked_at_and_recorded(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    Somebody::new(&site, "weir").act(0, HOUSE).await?;
+    let loads = Loads(page);
+    let folder = tempfile::tempdir()?;
+    let file = |name: &str, bytes: &[u8]| -> Result<std::path::PathBuf> {
+        let path = folder.path().join(name);
+        std::fs::write(&path, bytes)?;
+        Ok(path)
+    };
+    page.goto(&format!("{}/h/weir/loads/usage", site.address)).await?;
+    loads.usage_says("A year by the utility's meter").await?;
+    page.give("A file of usage", &file("photo.csv", b"\x89PNG\r\n\x1a\n\0\0")?).await?;
+    loads.usage_error_says("This is neither a CSV file nor usage XML").await?;
+    let entity = b"<!DOCTYPE x [<!ENTITY e SYSTEM \"file:///etc/hostname\">]><feed>&e;</feed>";
+    page.give("A file of usage", &file("entity.xml", entity)?).await?;
+    loads.usage_error_says("declares a document type").await?;
+    // Two columns of figures and no unit: what is guessed can be corrected before anything is recorded.
+    let table = a_day("from,heat pump,house", |kwh| format!("0.01,{kwh}"));
+    page.give("A file of usage", &file("quarters.csv", table.as_bytes())?).await?;
+    loads.usage_error_says("less than any house takes").await?;
+    let table = a_day("from,house,heat pump", |kwh| format!("{kwh},0.2"));
+    page.give("A file of usage", &file("quarters.csv", table.as_bytes())?).await?;
+    loads.preview_says("was 9.84 kW on 14 January 2026 at 18:15").await?;
+    loads.preview_says("a guess: the file does not say").await?;
+    page.choose("Their unit", "kW, its mean").await?;
+    loads.preview_says("was 2.46 kW").await?;
+    page.choose("Their unit", "kWh of the interval").await?;
+    loads.preview_says("was 9.84 kW").await?;
+    page.press("Record it").await?;
+    loads.usage_says("The highest demand of this one day was 9.84 kW").await?;
+    page.can_be_used_by_everybody().await?;
+    // What is no year gives no verdict.
+    page.press("May a load be added?").await?;
+    loads.sheet_says("9.84 kW on 14 January 2026 at 18:15").await?;
+    loads.service_says("has still to be read").await
 }

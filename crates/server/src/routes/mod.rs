@@ -7,6 +7,7 @@ mod panels;
 mod practice;
 mod share;
 mod stream;
+mod usage;
 mod write;
 
 use axum::Router;
@@ -61,6 +62,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(loads::loads_running))
         .routes(routes!(loads::where_load_could_go))
         .routes(routes!(loads::read_plate))
+        .routes(routes!(usage::usage, usage::read_usage_file))
         .routes(routes!(panels::read_card))
         .routes(routes!(panels::read_sheet))
         .routes(routes!(panels::write_sheet))

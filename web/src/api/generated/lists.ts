@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 12,
+  "factVersion": 13,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -44,6 +44,7 @@ export const LISTS = {
     "load_placed",
     "load_removed",
     "service_told",
+    "usage_read",
     "reading_taken",
     "trace_set",
     "practice_house",

@@ -615,6 +615,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/usage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the utility's data say of the home. */
+        get: operations["usage"];
+        put?: never;
+        /** Reads interval data (CSV, or the open usage XML, up to 48 MB): what its columns hold and the demand that follows. Writes nothing. */
+        post: operations["read_usage_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/import": {
         parameters: {
             query?: never;
@@ -1297,6 +1315,65 @@ export interface components {
          * @enum {string}
          */
         DayPart: "night" | "morning" | "day" | "meal" | "evening" | "any";
+        /** @description The demand of a year, or of what there is of one, on the clock of the house. */
+        Demand: {
+            /**
+             * Format: int32
+             * @description What is exceeded in 19 of 20 intervals, in watts: what runs nearly always.
+             */
+            base: number;
+            /** @description The highest demand of each day from the first on, in watts, as the mean of an interval; `null` where a day has no data. */
+            daily: (number | null)[];
+            /** @description The first day, `2025-11-01`. */
+            first_day: string;
+            /** @description The mean demand of each hour of the day, in watts; 24 of them. */
+            hours: number[];
+            /**
+             * Format: double
+             * @description Energy taken in all, in kilowatt-hours.
+             */
+            kwh: number;
+            /**
+             * Format: int32
+             * @description Minutes of an interval: 15, 30 or 60.
+             */
+            minutes: number;
+            /**
+             * Format: int32
+             * @description Intervals that are missing between the first and the last.
+             */
+            missing: number;
+            /** @description Power also flowed out, or the figures are net of what was made in the house. */
+            netted: boolean;
+            /**
+             * Format: int32
+             * @description The highest demand, in watts.
+             */
+            peak: number;
+            /** @description When that interval began, `2026-01-14T18:15`. */
+            peak_at: string;
+        };
+        /** @description A demand in words. */
+        DemandSaid: {
+            /** @description What such data do not show. */
+            caveats: string[];
+            /** @description The demand. */
+            demand: components["schemas"]["Demand"];
+            /** @description The months in the picture. */
+            months: components["schemas"]["MonthBegins"][];
+            /** @description On which day of the picture the highest was, from 0. */
+            peak_day: number;
+            /** @description What else can be said: what runs always, when most is taken. */
+            said: string[];
+            /** @description The highest, in one sentence. */
+            title: string;
+        };
+        /** @description The page of usage data. */
+        DemandView: {
+            /** @description The file that was read. */
+            file: string;
+            said?: components["schemas"]["DemandSaid"] | null;
+        };
         /** @description A device at a point was worked: something other than a breaker that makes points lit or dark. */
         DeviceWorked: {
             /** @description The device. */
@@ -1568,6 +1645,9 @@ export interface components {
         }) | (components["schemas"]["ServiceTold"] & {
             /** @enum {string} */
             kind: "service_told";
+        }) | (components["schemas"]["UsageRead"] & {
+            /** @enum {string} */
+            kind: "usage_read";
         }) | (components["schemas"]["ReadingTaken"] & {
             /** @enum {string} */
             kind: "reading_taken";
@@ -2368,6 +2448,13 @@ export interface components {
          * @description A moment, in milliseconds since 1970-01-01 UTC, as the observer's clock had it.
          */
         Moment: number;
+        /** @description The beginning of a month, for the picture of the year. */
+        MonthBegins: {
+            /** @description On which day of the picture, from 0. */
+            day: number;
+            /** @description `Jan`. */
+            name: string;
+        };
         /** @description What can be done with a breaker where it sits. */
         Moves: {
             /** @description Breakers with which it could be joined to one of two poles. */
@@ -3716,7 +3803,7 @@ export interface components {
          * @description A way of calculating.
          * @enum {string}
          */
-        ServiceMethod: "standard" | "optional" | "existing" | "canada";
+        ServiceMethod: "standard" | "optional" | "existing" | "canada" | "measured";
         /** @description What the service calculation cannot take from the rest, or what somebody puts in its place. A later one replaces the earlier. */
         ServiceTold: {
             /**
@@ -3748,6 +3835,8 @@ export interface components {
         ServiceView: {
             /** @description Whether the method is for a service like this. */
             applies: boolean;
+            /** @description What each leg of the service's panel is expected to carry, where loads are proven on circuits. */
+            legs: components["schemas"]["LegLoad"][];
             /** @description What limits it. */
             limits: components["schemas"]["ServiceLimit"][];
             /** @description Its lines. */
@@ -3756,6 +3845,11 @@ export interface components {
             method: components["schemas"]["ServiceMethod"];
             /** @description Each method with its words. */
             methods: components["schemas"]["MethodChoice"][];
+            /**
+             * Format: int64
+             * @description What the neutral carries today, by the standard method, in whole amperes; `null` where the method has no word on it.
+             */
+            neutral_amps?: number | null;
             /** @description Why it is not; empty where it is. */
             not_for: string;
             /** @description What the sheet does not show. */
@@ -4252,6 +4346,68 @@ export interface components {
             uses_per_day: number;
             /** @description In which parts of the day, each as much as the other. */
             when: components["schemas"]["DayPart"][];
+        };
+        /** @description A column of a table of usage. */
+        UsageColumnRead: {
+            /** @description Counted from 0. */
+            at: number;
+            /** @description It can be read as figures. */
+            figures: boolean;
+            /** @description Its first cells. */
+            first: string[];
+            /** @description What stands over it. */
+            name: string;
+        };
+        /** @description The columns of a table of usage, and what was taken. */
+        UsageColumnsRead: {
+            /** @description All of them. */
+            all: components["schemas"]["UsageColumnRead"][];
+            /** @description The meter that was taken. */
+            meter?: string | null;
+            /** @description The meters in it, where there are several. */
+            meters: string[];
+            /** @description Those of the time. */
+            time: number[];
+            /** @description Their unit: `kwh`, `wh`, `kw` or `w`. */
+            unit: string;
+            /** @description The table says the unit; else it is a guess. */
+            unit_is_said: boolean;
+            /** @description That of the figures. */
+            value: number;
+        };
+        /** @description What a file of usage says. Nothing is recorded yet. */
+        UsagePreview: {
+            columns?: components["schemas"]["UsageColumnsRead"] | null;
+            /** @description To be recorded. */
+            fact: components["schemas"]["Fact"];
+            /** @description The first rows as read. */
+            first: components["schemas"]["UsageRow"][];
+            /** @description What was done with the file. */
+            remarks: string[];
+            /** @description What it says. */
+            said: components["schemas"]["DemandSaid"];
+        };
+        /** @description The utility's interval data were read. A later reading replaces the earlier. */
+        UsageRead: {
+            /** @description The demand that they show. */
+            demand: components["schemas"]["Demand"];
+            /** @description The file's name. */
+            file?: string;
+        };
+        /** @description A row as it was read. */
+        UsageRow: {
+            /** @description When it begins. */
+            at: string;
+            /**
+             * Format: double
+             * @description The mean, in kilowatts.
+             */
+            kw: number;
+            /**
+             * Format: int32
+             * @description Minutes.
+             */
+            minutes: number;
         };
         /** @description What is known of which breaker feeds a point. */
         Verdict: {
@@ -5821,6 +5977,95 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    usage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemandView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_usage_file: {
+        parameters: {
+            query?: {
+                /** @description The file's name. */
+                file?: string;
+                /** @description The column of the figures, from 0; left out, as guessed. */
+                value?: number;
+                /** @description Their unit, `kwh`, `wh`, `kw` or `w`; left out, as the table says or kilowatt-hours. */
+                unit?: string;
+                /** @description The meter, where the table has several. */
+                meter?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UsagePreview"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

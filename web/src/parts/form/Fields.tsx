@@ -1,5 +1,8 @@
 import Checkbox from "@mui/material/Checkbox";
+import FormControl from "@mui/material/FormControl";
 import FormControlLabel from "@mui/material/FormControlLabel";
+import FormGroup from "@mui/material/FormGroup";
+import FormLabel from "@mui/material/FormLabel";
 import TextField from "@mui/material/TextField";
 import type { ReactNode } from "react";
 import { useController, type FieldPathByValue, type FieldValues } from "react-hook-form";
@@ -42,6 +45,11 @@ export interface TickProps<T extends FieldValues> {
   label: ReactNode;
   name: FieldPathByValue<T, boolean>;
   wide?: boolean;
+}
+
+export interface SeveralProps<T extends FieldValues> extends Base {
+  name: FieldPathByValue<T, string[]>;
+  options: readonly (readonly [string, string])[];
 }
 
 const across = (wide: boolean) => (wide ? { gridColumn: "1 / -1" } : {});
@@ -119,5 +127,32 @@ export function Tick<T extends FieldValues>({ name, label, wide = false }: TickP
       sx={across(wide)}
       control={<Checkbox checked={field.value} onChange={(event) => field.onChange(event.target.checked)} />}
     />
+  );
+}
+
+/** None, one or several of a few words. */
+export function Several<T extends FieldValues>({ name, label, options, wide = false }: SeveralProps<T>) {
+  const { field } = useController<T>({ name });
+  const chosen: readonly string[] = field.value;
+  const change = (option: string, on: boolean) =>
+    // In the order of the options, whatever was ticked first.
+    field.onChange(options.map(([each]) => each).filter((each) => (each === option ? on : chosen.includes(each))));
+  return (
+    <FormControl component="fieldset" sx={across(wide)}>
+      <FormLabel component="legend" sx={{ typography: "body2" }}>
+        {label}
+      </FormLabel>
+      <FormGroup row>
+        {options.map(([option, words]) => (
+          <FormControlLabel
+            key={option}
+            label={words}
+            control={
+              <Checkbox checked={chosen.includes(option)} onChange={(event) => change(option, event.target.checked)} />
+            }
+          />
+        ))}
+      </FormGroup>
+    </FormControl>
   );
 }

@@ -1,12 +1,13 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
-import type { Draw, Fact, LoadLine } from "../../api/client";
+import type { Draw, Fact, LoadLine, Usage } from "../../api/client";
 import { LISTS } from "../../api/generated/lists";
 import { readPlate } from "../../api/queries";
 import { useRecord } from "../../api/record";
 import { useAct } from "../../app/useAct";
 import { AskFirst } from "../../parts/AskFirst";
+import { Fold } from "../../parts/Fold";
 import { fieldsOf } from "../../parts/form/fieldsOf";
 import { FormDialog } from "../../parts/form/FormDialog";
 import { fromYesNo, yesNo, type YesNo } from "../../parts/yesNo";
@@ -18,9 +19,15 @@ type Values = {
   from: From;
   plate: string;
   continuous: YesNo;
-  never: string;
+  fastened: YesNo;
+  minutes: string;
+  uses: string;
+  when: string[];
+  season: NonNullable<Usage["season"]>;
+  with: string;
+  never: string[];
 };
-const { Text, Amount, One, YesOrNo } = fieldsOf<Values>();
+const { Text, Amount, One, Several, YesOrNo } = fieldsOf<Values>();
 
 interface Props {
   home: string;
@@ -29,14 +36,51 @@ interface Props {
   onClose: () => void;
 }
 
-const valuesOf = ({ stated, name, count }: LoadLine): Values => ({
-  name,
-  count: String(count),
-  from: stated.draw?.from ?? "library",
-  plate: stated.draw?.from === "plate" ? plateText(stated.draw) : "",
-  continuous: yesNo(stated.continuous),
-  never: stated.never_with?.[0] ?? "",
-});
+const likeOf = (load: LoadLine) => LISTS.appliances.find((one) => one.id === load.stated.appliance);
+
+/** How often and when, as it is known: as somebody said, else as the library has it. */
+const usageOf = (load: LoadLine) => load.stated.usage ?? likeOf(load)?.usage;
+
+/** What the form says of how often and when; nothing where it says what the library says. */
+function usageFrom(values: Values, load: LoadLine): Usage | null {
+  if (values.minutes === "" && values.uses === "") return null;
+  if (values.minutes === "" || values.uses === "") {
+    throw new Error("How often wants both: the minutes each time and the times a day.");
+  }
+  const usage: Usage = {
+    minutes: Number(values.minutes),
+    uses_per_day: Number(values.uses),
+    when: (values.when.length === 0 ? ["any"] : values.when) as Usage["when"],
+    season: values.season,
+  };
+  const like = likeOf(load)?.usage;
+  const asLike =
+    like !== undefined &&
+    like.minutes === usage.minutes &&
+    like.uses_per_day === usage.uses_per_day &&
+    like.season === usage.season &&
+    [...like.when].sort().join() === [...usage.when].sort().join();
+  return asLike ? null : usage;
+}
+
+const valuesOf = (load: LoadLine): Values => {
+  const { stated, name, count } = load;
+  const usage = usageOf(load);
+  return {
+    name,
+    count: String(count),
+    from: stated.draw?.from ?? "library",
+    plate: stated.draw?.from === "plate" ? plateText(stated.draw) : "",
+    continuous: yesNo(stated.continuous),
+    fastened: yesNo(stated.fastened),
+    minutes: usage === undefined ? "" : String(usage.minutes),
+    uses: usage === undefined ? "" : String(usage.uses_per_day),
+    when: [...(usage?.when ?? [])],
+    season: usage?.season ?? "all",
+    with: stated.with ?? "",
+    never: [...(stated.never_with ?? [])],
+  };
+};
 
 function plateText(plate: Extract<Draw, { from: "plate" }>): string {
   const parts = [
@@ -54,7 +98,8 @@ export function EditLoad({ home, load, others, onClose }: Props) {
   const record = useRecord(home);
   const act = useAct(home);
   if (load === undefined) return null;
-  const appliance = LISTS.appliances.find((one) => one.id === load.stated.appliance);
+  const appliance = likeOf(load);
+  const named = others.map((other) => [other.load, `${other.name}, ${other.place}`] as [string, string]);
   const sources: [From, string][] = [
     ...(appliance ? ([["library", `the library's ${appliance.watts} W`]] as [From, string][]) : []),
     ["plate", "its data plate"],
@@ -70,7 +115,14 @@ export function EditLoad({ home, load, others, onClose }: Props) {
       count: Number(values.count),
       draw,
       continuous: fromYesNo(values.continuous),
-      never_with: values.never === "" ? [] : [values.never],
+      fastened: fromYesNo(values.fastened),
+      usage: usageFrom(values, load),
+      with: values.with === "" ? null : values.with,
+      // What is elsewhere is not offered here, and stays as it was said.
+      never_with: [
+        ...(load.stated.never_with ?? []).filter((one) => !others.some((other) => other.load === one)),
+        ...values.never.filter((one) => others.some((other) => other.load === one)),
+      ],
     };
     return record([fact]);
   };
@@ -113,13 +165,30 @@ export function EditLoad({ home, load, others, onClose }: Props) {
             </Alert>
           )}
           <YesOrNo name="continuous" label="Runs for three hours or more" />
-          {others.length > 0 && (
-            <One
-              name="never"
-              label="Never runs together with"
-              options={[["", "nothing"], ...others.map((other) => [other.load, other.name] as [string, string])]}
+          <Fold label="how often, fastened, together with" open={load.stated.usage != null || load.stated.with != null}>
+            <YesOrNo
+              name="fastened"
+              label="Fastened in place"
+              help={`Where nobody said: ${load.fastened && load.stated.fastened == null ? "yes" : "by the kind of its point"}.`}
             />
-          )}
+            <Box sx={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 2 }}>
+              <Amount name="minutes" label="Minutes each time" unit="min" />
+              <Amount name="uses" label="Times a day" />
+            </Box>
+            <Several name="when" label="When it runs" options={LISTS.dayParts} />
+            <One name="season" label="In which season" options={SEASONS} />
+            {load.stated.usage == null && appliance && (
+              <Typography variant="body2" color="text.secondary">
+                How often and when is our estimate for such an appliance. Change it where you know better.
+              </Typography>
+            )}
+            {named.length > 0 && (
+              <>
+                <One name="with" label="Runs whenever this one runs" options={[["", "none"], ...named]} />
+                <Several name="never" label="Never runs together with" options={named} />
+              </>
+            )}
+          </Fold>
           <Box>
             <AskFirst
               words="Take it out"
@@ -133,6 +202,12 @@ export function EditLoad({ home, load, others, onClose }: Props) {
     </FormDialog>
   );
 }
+
+const SEASONS = [
+  ["all", "all year"],
+  ["heat", "when it is heated"],
+  ["cool", "when it is cooled"],
+] as const;
 
 const FIGURE: Record<(typeof LISTS.appliances)[number]["watts_from"], string> = {
   practice: "common practice",

@@ -5,7 +5,7 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import type { NewLoadKind, ServiceMethod, ServiceView } from "../../api/client";
 import { useService } from "../../api/queries";
 import { useRecord } from "../../api/record";
@@ -16,6 +16,7 @@ import { Choice } from "../../parts/Choice";
 import { fieldsOf } from "../../parts/form/fieldsOf";
 import { FormDialog } from "../../parts/form/FormDialog";
 import { Loaded } from "../../parts/Loaded";
+import { amps } from "../../parts/words";
 import { numberOrNull } from "../../parts/yesNo";
 
 const KINDS: readonly (readonly [NewLoadKind, string])[] = [
@@ -30,7 +31,8 @@ const KINDS: readonly (readonly [NewLoadKind, string])[] = [
 /** The service calculation, line by line, today and with a new load side by side. */
 export function ServicePage() {
   const home = useThisHome();
-  const [method, setMethod] = useState<ServiceMethod | "">("");
+  const [asked] = useSearchParams();
+  const [method, setMethod] = useState<ServiceMethod | "">(asked.get("method") === "measured" ? "measured" : "");
   const [kind, setKind] = useState<NewLoadKind>("fixed");
   const [va, setVa] = useState("");
   const [tells, setTells] = useState(false);
@@ -79,6 +81,7 @@ export function ServicePage() {
               <Sheet sheet={sheet} />
               <Stack spacing={2}>
                 <Limits sheet={sheet} />
+                <NeutralAndLegs sheet={sheet} />
                 {sheet.unread.length > 0 && (
                   <Block title="Still to be read">
                     <Typography variant="body2">Without these nothing is said about what is left.</Typography>
@@ -96,6 +99,31 @@ export function ServicePage() {
         )}
       </Loaded>
     </>
+  );
+}
+
+/** What the neutral carries, and each leg by its circuits, where these are known. */
+function NeutralAndLegs({ sheet }: { sheet: ServiceView }) {
+  if (sheet.neutral_amps == null && sheet.legs.length === 0) return null;
+  return (
+    <Block title="Neutral and legs">
+      {sheet.neutral_amps != null && (
+        <Typography data-testid="neutral">
+          The neutral: <b>{sheet.neutral_amps} A</b>, by the standard method.
+        </Typography>
+      )}
+      {sheet.legs.map((leg) => (
+        <Typography key={leg.leg}>
+          Leg {leg.leg}: <b>{amps(leg.expected)} A</b> expected by its circuits, {amps(leg.connected)} A with everything
+          on.
+        </Typography>
+      ))}
+      {sheet.legs.length > 0 && (
+        <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
+          Of the loads that are proven on circuits alone.
+        </Typography>
+      )}
+    </Block>
   );
 }
 

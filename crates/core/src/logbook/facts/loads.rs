@@ -2,7 +2,7 @@
 
 use super::{Kind, facts, is_default};
 use crate::logbook::{Draft, Home, Names};
-use crate::model::{Draw, Load, LoadId, PointId, ReadValue, ReadWith, ReadingOf, Refusal, Usage};
+use crate::model::{Demand, Draw, Load, LoadId, PointId, ReadValue, ReadWith, ReadingOf, Refusal, Usage};
 
 const fn one() -> u16 {
     1
@@ -71,6 +71,14 @@ facts! {
         /// Why the plan's or the panel's figures do not do.
         #[serde(default, skip_serializing_if = "is_default")]
         reason: String,
+    }
+    /// The utility's interval data were read. A later reading replaces the earlier.
+    UsageRead {
+        /// The file's name.
+        #[serde(default, skip_serializing_if = "is_default")]
+        file: String,
+        /// The demand that they show.
+        demand: Demand,
     }
     /// Something was read of a load or a circuit.
     ReadingTaken {
@@ -150,6 +158,15 @@ impl Kind for ServiceTold {
         }
         let said = if said.is_empty() { "by the plan and the panel".into() } else { said.join("; ") };
         format!("Service calculation: {said}")
+    }
+}
+
+impl Kind for UsageRead {
+    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
+        home.read_usage(self)
+    }
+    fn words(&self, _: &Names<'_>) -> String {
+        format!("Usage data of {}: highest {}", crate::model::so_many(self.demand.days(), "day"), self.demand.peak_words())
     }
 }
 

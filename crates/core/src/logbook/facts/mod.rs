@@ -159,6 +159,7 @@ kinds! {
     LoadPlaced       "load_placed"       Owner  recorded
     LoadRemoved      "load_removed"      Owner  recorded
     ServiceTold      "service_told"      Owner  recorded
+    UsageRead        "usage_read"        Owner  recorded
     ReadingTaken     "reading_taken"     Owner  recorded
     TraceSet         "trace_set"         Owner  recorded
     PracticeHouse    "practice_house"    Owner  recorded
@@ -170,7 +171,7 @@ kinds! {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 12;
+    pub const VERSION: u16 = 13;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final; so is nothing else.
     pub const fn is_strikable(&self) -> bool {

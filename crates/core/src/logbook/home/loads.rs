@@ -3,7 +3,7 @@
 use indexmap::IndexMap;
 
 use super::{Home, refuse, short, unknown};
-use crate::logbook::{Draft, LoadPlaced, LoadRemoved, ReadingTaken, ServiceTold};
+use crate::logbook::{Draft, LoadPlaced, LoadRemoved, ReadingTaken, ServiceTold, UsageRead};
 use crate::model::{
     Appliance, Draw, Load, LoadId, LoadPlate, PointId, ReadValue, Reading, ReadingOf, Refusal, RefusalCode, Usage, Volts,
 };
@@ -14,6 +14,7 @@ pub struct Loads {
     loads: IndexMap<LoadId, Load>,
     readings: Vec<Reading>,
     service: Option<ServiceTold>,
+    usage: Option<UsageRead>,
 }
 
 impl Loads {
@@ -37,6 +38,11 @@ impl Loads {
     /// Nothing is entered and nothing was read.
     pub fn is_empty(&self) -> bool {
         self.loads.is_empty() && self.readings.is_empty()
+    }
+
+    /// The demand that the utility's data show.
+    pub fn usage(&self) -> Option<&UsageRead> {
+        self.usage.as_ref()
     }
 
     /// What was told for the service calculation.
@@ -243,6 +249,32 @@ impl Home {
             );
         }
         self.loads.service = Some(f.clone());
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn read_usage(&mut self, f: &UsageRead) -> Result<(), Refusal> {
+        short("file", &f.file, 0, 200)?;
+        let d = &f.demand;
+        let no_demand = |field: &str, wrong: String| {
+            refuse(RefusalCode::OutOfRange, field, wrong, "Read the utility's file again on the page of usage data.")
+        };
+        let Some((first, peak_at)) = d.first().zip(d.peak_moment()) else {
+            return no_demand("demand.first_day", format!("“{}” or “{}” is no date.", d.first_day, d.peak_at));
+        };
+        if !(1..=60).contains(&d.minutes) {
+            return no_demand("demand.minutes", format!("Intervals of {} minutes show no demand.", d.minutes));
+        }
+        if !(1..=366).contains(&d.daily.len()) || d.days() == 0 || d.hours.len() != 24 {
+            return no_demand("demand.daily", "A demand is of 1 to 366 days with 24 hours.".into());
+        }
+        let day = usize::try_from((peak_at.date() - first).num_days()).ok().and_then(|day| d.daily.get(day).copied().flatten());
+        if d.peak > 288_000 || day != Some(d.peak) || d.daily.iter().flatten().any(|watts| *watts > d.peak) {
+            return no_demand("demand.peak", format!("{} W cannot be the highest demand of these days.", d.peak));
+        }
+        if !(0.0..=10_000_000.0).contains(&d.kwh) {
+            return no_demand("demand.kwh", format!("{} kWh cannot be the energy of a year.", d.kwh));
+        }
+        self.loads.usage = Some(f.clone());
         Ok(())
     }
 
