@@ -28,6 +28,10 @@ pub(crate) fn all() -> Result<()> {
     run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "large"])?;
     say("core: a decision of the search");
     run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "search"])?;
+    say("core: sheets, legs, peaks and surveys of loads");
+    run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "loads"])?;
+    say("a year of usage data");
+    run("cargo", &["bench", "-p", "wayfinder-formats", "--bench", "usage"])?;
     say("HTTP: append with fsync, view of the demo home");
     run("cargo", &["bench", "-p", "wayfinder-server", "--bench", "http"])
 }

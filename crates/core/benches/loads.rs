@@ -7,11 +7,12 @@ use criterion::{BatchSize, Criterion, criterion_group, criterion_main};
 use good_lp::{Expression, ProblemVariables, Solution, SolverModel, constraint, microlp, variable};
 use rand::{Rng, SeedableRng};
 use rand_pcg::Pcg64Mcg;
-use wayfinder_core::loads::circuits;
 use wayfinder_core::loads::legs::{LegPanel, LegPanels, LegSpace, LegSystem, LegUnit, UnitKind, level};
 use wayfinder_core::loads::peak::{Group, peak};
 use wayfinder_core::loads::service::{Dwelling, worksheets};
-use wayfinder_core::{Study, appliances, verdicts};
+use wayfinder_core::loads::{SurveyAsked, SurveyWish, circuits};
+use wayfinder_core::sim::{SurveyPlayed, survey_through};
+use wayfinder_core::{Level, Recipe, Study, appliances, verdicts};
 use wayfinder_fixture::written;
 
 /// A panel of 42 spaces, singles and some open.
@@ -94,13 +95,15 @@ fn benches(c: &mut Criterion) {
     group.finish();
 }
 
-/// 84 circuits, a point proven on each, and twelve loads at each point: more loads a circuit than any house has.
+/// 252 circuits on three panels, a point proven on each, and four loads at each point.
 fn a_large_home(c: &mut Criterion) {
-    let mut acts = "panel 84\nroom Hall\n".to_owned();
-    for n in 1..=84 {
-        acts.push_str(&format!("{n} 20\npoint Hall receptacle p{n}\nproof p{n} {n}\n"));
-        for appliance in appliances().iter().filter(|it| it.volts == 120).skip(n % 40).take(12) {
-            acts.push_str(&format!("load p{n} {}\n", appliance.id));
+    let mut acts = "panel 84\nroom Hall\nsub Two 84\nsub Three 84\n".to_owned();
+    for (panel, tag) in [("", ""), ("two: ", "T"), ("three: ", "T2")] {
+        for n in 1..=84 {
+            acts.push_str(&format!("{panel}{n} 20\npoint Hall receptacle p{tag}{n}\nproof p{tag}{n} {tag}{n}\n"));
+            for appliance in appliances().iter().filter(|it| it.volts == 120).skip(n % 40).take(4) {
+                acts.push_str(&format!("load p{tag}{n} {}\n", appliance.id));
+            }
         }
     }
     let home = written(&acts);
@@ -109,7 +112,7 @@ fn a_large_home(c: &mut Criterion) {
         circuits(&home.home).iter().map(|circuit| circuit.loads.len()).sum()
     };
     println!("{on_circuits} loads at points that are proven");
-    c.bench_function("loads/1008 loads on 84 circuits, after the verdicts", |b| {
+    c.bench_function("loads/1008 loads on 252 circuits, after the verdicts", |b| {
         b.iter_batched(
             || {
                 let study = Study::after(&home.home, &home.book);
@@ -122,5 +125,30 @@ fn a_large_home(c: &mut Criterion) {
     });
 }
 
-criterion_group!(all, benches, a_large_home);
+/// Fifty made-up homes surveyed to the end; what came out is printed, because it is what the bar is about.
+fn surveys(c: &mut Criterion) {
+    for (name, wish) in [("every circuit", SurveyWish::Every), ("combine two", SurveyWish::CombineTwo)] {
+        let asked = SurveyAsked::plain(wish);
+        let play = |seed| survey_through(Recipe { seed, points: 50, level: Level::Plain }, &asked);
+        let played: Vec<SurveyPlayed> = (0..50).filter_map(|seed| play(seed).ok()).collect();
+        let sum = |of: fn(&SurveyPlayed) -> f64| played.iter().map(of).sum::<f64>();
+        let decisions = sum(|one| one.decisions as f64).max(1.0);
+        println!(
+            "{name}: {} homes, {:.2} % wrong, {:.1} % open, {:.2} of reading every appliance",
+            played.len(),
+            100.0 * sum(|one| one.wrong as f64) / decisions,
+            100.0 * sum(|one| one.open as f64) / decisions,
+            sum(|one| one.minutes) / sum(|one| one.minutes_of_all).max(1.0)
+        );
+    }
+    let mut group = c.benchmark_group("loads/survey");
+    group.sample_size(10);
+    let asked = SurveyAsked::plain(SurveyWish::Every);
+    group.bench_function("a home of 50 points to its end", |b| {
+        b.iter(|| survey_through(black_box(Recipe { seed: 7, points: 50, level: Level::Plain }), &asked).map(|one| one.readings));
+    });
+    group.finish();
+}
+
+criterion_group!(all, benches, a_large_home, surveys);
 criterion_main!(all);

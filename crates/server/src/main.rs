@@ -11,9 +11,11 @@ use std::process::ExitCode;
 use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
-use wayfinder_core::loads::{NewLoad, NewLoadKind, ServiceMethod, loads_view, service_view, usual_method};
+use wayfinder_core::loads::{
+    NewLoad, NewLoadKind, ServiceMethod, SurveyAsked, SurveyWish, loads_view, service_view, usual_method,
+};
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
-use wayfinder_core::sim::{game, marks, score, trace_through};
+use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_through, trace_through};
 use wayfinder_core::{HomeId, Level, Method, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
 use wayfinder_formats::read_home_file;
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
@@ -185,6 +187,24 @@ enum Practice {
         #[arg(long)]
         json: bool,
     },
+    /// Draw made-up homes whose loads are hidden, and survey each to its end as the program asks.
+    Survey {
+        /// How many homes.
+        #[arg(long, default_value_t = 50)]
+        homes: u32,
+        /// How many points each has, 8 to 150.
+        #[arg(long, default_value_t = 50)]
+        points: u16,
+        /// Only find two circuits that may be joined.
+        #[arg(long)]
+        combine: bool,
+        /// With a clamp, the cover off.
+        #[arg(long)]
+        clamp: bool,
+        /// One JSON object a home.
+        #[arg(long)]
+        json: bool,
+    },
     /// Work out the service calculations of a file of dwellings, one JSON object a line.
     Service(Cases),
     /// Level the legs of a file of panels, one JSON object a line.
@@ -282,6 +302,32 @@ fn trace_made_up(recipe: Recipe, setup: TraceSetup, json: bool) -> Result<()> {
     Ok(())
 }
 
+/// Surveys made-up homes to the end and says what that took and what was wrong.
+fn survey_made_up(homes: u32, points: u16, combine: bool, clamp: bool, json: bool) -> Result<ExitCode> {
+    let wish = if combine { SurveyWish::CombineTwo } else { SurveyWish::Every };
+    let asked = SurveyAsked { clamp, ..SurveyAsked::plain(wish) };
+    let mut all = Vec::new();
+    for seed in 0..homes {
+        let played = survey_through(Recipe { seed, points, level: Level::Plain }, &asked)?;
+        if json {
+            println!("{}", serde_json::to_string(&played)?);
+        }
+        all.push(played);
+    }
+    if !json {
+        let sum = |of: fn(&SurveyPlayed) -> f64| all.iter().map(of).sum::<f64>();
+        let (decisions, minutes) = (sum(|one| one.decisions as f64).max(1.0), sum(|one| one.minutes_of_all).max(1.0));
+        println!(
+            "{homes} homes: {decisions} decisions, {:.2} % wrong, {:.1} % open; {:.1} minutes a home, {:.2} of reading every appliance",
+            100.0 * sum(|one| one.wrong as f64) / decisions,
+            100.0 * sum(|one| one.open as f64) / decisions,
+            sum(|one| one.minutes) / f64::from(homes.max(1)),
+            sum(|one| one.minutes) / minutes
+        );
+    }
+    Ok(ExitCode::SUCCESS)
+}
+
 fn practice(command: Practice) -> Result<ExitCode> {
     let on_file = |engine, Cases { file, json }: Cases| {
         let all_answered = answer_file(engine, &file, json)?;
@@ -304,6 +350,9 @@ fn practice(command: Practice) -> Result<ExitCode> {
             };
             trace_made_up(Recipe { seed, points, level }, setup, json)?;
             return Ok(ExitCode::SUCCESS);
+        }
+        Practice::Survey { homes, points, combine, clamp, json } => {
+            return survey_made_up(homes, points, combine, clamp, json);
         }
         Practice::Service(cases) => return on_file(Engine::Service, cases),
         Practice::Legs(cases) => return on_file(Engine::Legs, cases),

@@ -158,6 +158,33 @@ export const useUsage = (home: string) =>
     queryFn: () => answer(api.GET("/api/homes/{home}/usage", { params: { path: { home } } })),
   });
 
+/** What the readings of a survey are for. */
+export interface SurveyAsked {
+  wish: string;
+  breaker: string;
+  amps: number | null;
+  clamp: boolean;
+  without: readonly string[];
+}
+
+/** The next reading to take, and how every decision stands. */
+export const useSurvey = (home: string, { wish, breaker, amps, clamp, without }: SurveyAsked) =>
+  useQuery({
+    queryKey: [...of(home), "survey", wish, breaker, amps, clamp, without],
+    placeholderData: (before) => before,
+    enabled: (wish !== "feeder" && wish !== "add") || (breaker !== "" && (wish !== "add" || amps !== null)),
+    queryFn: () => {
+      const query = {
+        wish,
+        clamp,
+        without: without.join(","),
+        ...(breaker !== "" && { breaker }),
+        ...(amps !== null && { amps }),
+      };
+      return answer(api.GET("/api/homes/{home}/survey", { params: { path: { home }, query } }));
+    },
+  });
+
 /** What somebody chose in place of what was guessed of a file of usage. */
 export interface UsageChoices {
   value?: number;

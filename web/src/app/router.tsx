@@ -60,6 +60,11 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../workspaces/loads/ServicePage")).ServicePage }),
       },
       {
+        path: "loads/survey",
+        handle: "Survey",
+        lazy: async () => ({ Component: (await import("../workspaces/loads/SurveyPage")).SurveyPage }),
+      },
+      {
         path: "loads/usage",
         handle: "Usage data",
         lazy: async () => ({ Component: (await import("../workspaces/loads/UsagePage")).UsagePage }),

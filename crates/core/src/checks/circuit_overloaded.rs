@@ -37,7 +37,7 @@ fn too_much(circuit: &CircuitLoads) -> Option<(Severity, String)> {
     let narrow = circuit.wire_amps.is_some_and(|wire| wire < breaker_amps);
     let (carries, danger) = if narrow { ("its wire may carry", Some(Severity::Danger)) } else { ("its breaker carries", None) };
     let limit_said = Amps::new(limit);
-    if let Some(read) = circuit.measured.as_ref().filter(|read| read.amps > limit) {
+    if let Some(read) = circuit.measured.as_ref().filter(|read| !read.arranged && read.amps > limit) {
         let on = if circuit.feeds.is_some() { " on one leg" } else { "" };
         let message = format!("{} were read{on} by {}; {carries} {limit_said}.", Amps::new(read.amps), read.with);
         return Some((danger.unwrap_or(Severity::Fault), message));

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use serde::Serialize;
 
-use super::draws::{Drawn, End, LoadLine, drawn, groups};
+use super::draws::{Drawn, End, LoadLine, TakenFrom, drawn, groups};
 use super::drop::{Drop, Run, voltage_drop};
 use super::notes::{LoadNote, notes};
 use super::peak::{Group, may_not_run_together, peak};
@@ -63,6 +63,8 @@ pub struct CircuitReading {
     pub with: String,
     /// What ran.
     pub running: Vec<String>,
+    /// That was switched on for the reading, so that it is not what the circuit usually carries.
+    pub arranged: bool,
 }
 
 /// What happens at a current, for the picture of the latest times.
@@ -146,6 +148,8 @@ pub struct CircuitLoads {
     pub not_together: Vec<NotTogether>,
     /// More sets than are told.
     pub more_sets: bool,
+    /// A reading that does not agree with what is entered, as a question.
+    pub disagrees: Option<String>,
     /// What a rule says of its loads.
     pub notes: Vec<LoadNote>,
     /// What its run loses, to the point farthest by the plan.
@@ -189,11 +193,113 @@ impl<'a> OnCircuits<'a> {
                 None => circuits.elsewhere.push(drawn),
             }
         }
+        for (breaker, all) in &mut circuits.by_breaker {
+            narrow_by_readings(home, breaker, all);
+        }
         circuits
     }
 
     pub(super) fn on(&self, breaker: &BreakerId) -> &[Drawn<'a>] {
         self.by_breaker.get(breaker).map_or(&[], Vec::as_slice)
+    }
+}
+
+/// What may run on a shared circuit beside what is entered, in amperes (our estimate).
+pub(super) const UNLISTED: f64 = 1.0;
+
+/// What a reading of a circuit says of its loads together: which ran, and amperes at least and at most.
+struct TogetherRead {
+    /// Places in the list of its loads.
+    ran: Vec<usize>,
+    /// What was read, as on the display.
+    words: String,
+    amps: [f64; 2],
+}
+
+/// The readings of a circuit for which its loads were switched on; what else is written down as running may have run or not. On a breaker of several poles nobody knows on which a load of 120 V is.
+fn together_read(home: &Study, breaker: &BreakerId, all: &[Drawn<'_>]) -> Vec<TogetherRead> {
+    let mut found = Vec::new();
+    let one_pole = home.panels().breaker(breaker).is_some_and(|breaker| breaker.poles() == 1);
+    if !one_pole && all.iter().any(|drawn| drawn.line.volts != 240) {
+        return found;
+    }
+    for reading in home.loads().readings() {
+        if !reading.arranged
+            || reading.running.is_empty()
+            || !matches!(&reading.of, ReadingOf::Circuit { breaker: of, .. } if of == breaker)
+        {
+            continue;
+        }
+        let at = |load: &LoadId| all.iter().position(|drawn| drawn.load.id == *load && drawn.load.described <= reading.nth);
+        // A load that was described anew since, or moved away, makes the sum one of other things.
+        let Some(ran) = reading.running.iter().map(at).collect::<Option<Vec<usize>>>() else { continue };
+        let share = reading.with.share_off();
+        let amps = match reading.value.amps_or_watts() {
+            (Some(amps), _) => [amps * (1.0 - share), amps * (1.0 + share)],
+            (None, watts) => {
+                // Watts are amperes by the power factor of whatever ran.
+                let factor = |end: usize, better: fn(f64, f64) -> f64| ran.iter().map(|at| all[*at].factor[end]).reduce(better);
+                let volts = f64::from(ran.first().map_or(120, |at| all[*at].line.volts));
+                let off = reading.value.watts_off();
+                let at = |off: f64, factor: Option<f64>| (watts.unwrap_or(0.0) + off).max(0.0) / (volts * factor.unwrap_or(1.0));
+                [at(-off, factor(1, f64::max)) * (1.0 - share), at(off, factor(0, f64::min)) * (1.0 + share)]
+            }
+        };
+        found.push(TogetherRead { ran, words: reading.value.words(), amps });
+    }
+    found
+}
+
+/// What was read with all that is entered running, in amperes at most, and what does not agree in it.
+pub(super) fn whole_read(home: &Study, breaker: &BreakerId, all: &[Drawn<'_>]) -> (Option<f64>, Option<String>) {
+    let mut most = None;
+    let mut disagrees = None;
+    for read in together_read(home, breaker, all).into_iter().filter(|read| read.ran.len() == all.len()) {
+        let sum = |end: fn(&LoadLine) -> f64| read.ran.iter().map(|at| end(&all[*at].line)).sum::<f64>();
+        let (lows, highs) = (sum(|line| line.low), sum(|line| line.high));
+        let words = &read.words;
+        (most, disagrees) = if highs + UNLISTED < read.amps[0] {
+            let said = format!(
+                "{words} were read with all that is listed running, which takes {highs:.1} A at most. What else runs on it?"
+            );
+            (None, Some(said))
+        } else if lows > read.amps[1] {
+            let said = format!(
+                "{words} were read with all that is listed running, which takes {lows:.1} A at least. Did all of it run?"
+            );
+            (None, Some(said))
+        } else {
+            (Some(read.amps[1]), None)
+        };
+    }
+    (most, disagrees)
+}
+
+/// A sum that was read bounds each of its parts: none takes more than the sum less the least of the others, or less than the sum
+/// less the most of the others and of what is not entered. A part that was read itself stays as it was read.
+fn narrow_by_readings(home: &Study, breaker: &BreakerId, all: &mut [Drawn<'_>]) {
+    let read: Vec<(Vec<usize>, [f64; 2])> =
+        together_read(home, breaker, all).into_iter().map(|read| (read.ran, read.amps)).collect();
+    for (ran, [least, most]) in read {
+        let sum = |all: &[Drawn<'_>], end: fn(&LoadLine) -> f64| ran.iter().map(|at| end(&all[*at].line)).sum::<f64>();
+        let (lows, highs) = (sum(all, |line| line.low), sum(all, |line| line.high));
+        // Parts that cannot make the sum: something else ran, or one of them is not what it is said to be. Then it bounds nothing.
+        if lows > most || highs + UNLISTED < least {
+            continue;
+        }
+        for at in &ran {
+            let line = &mut all[*at].line;
+            if matches!(line.taken_from, TakenFrom::Reading { .. }) {
+                continue;
+            }
+            let high = line.high.min(most - (lows - line.low));
+            let low = line.low.max(least - UNLISTED - (highs - line.high));
+            if low <= high {
+                line.low = low;
+                line.high = high;
+                line.amps = line.amps.clamp(low, high);
+            }
+        }
     }
 }
 
@@ -297,7 +403,8 @@ fn last_reading(home: &Study, breaker: &BreakerId) -> Option<CircuitReading> {
     let last = home.loads().readings().iter().rev().filter(of_it).find(|reading| amps(reading).is_some())?;
     // Poles that were read one after the other, within ten minutes, are one reading.
     let together = home.loads().readings().iter().filter(of_it);
-    let together = together.filter(|reading| (reading.at.unix_ms() - last.at.unix_ms()).abs() <= 600_000);
+    let together = together
+        .filter(|reading| reading.arranged == last.arranged && (reading.at.unix_ms() - last.at.unix_ms()).abs() <= 600_000);
     let highest = together.filter_map(amps).fold(0.0, f64::max);
     let name = |load: &LoadId| home.loads().load(load).map(|load| load.name.clone());
     Some(CircuitReading {
@@ -306,7 +413,13 @@ fn last_reading(home: &Study, breaker: &BreakerId) -> Option<CircuitReading> {
         by: last.by.clone(),
         with: last.with.word().into(),
         running: last.running.iter().filter_map(name).collect(),
+        arranged: last.arranged,
     })
+}
+
+/// What a reading says that the circuit usually carries, in amperes; 0 where what ran was switched on for it.
+pub(super) fn usual_reading(read: Option<&CircuitReading>) -> f64 {
+    read.filter(|read| !read.arranged).map_or(0.0, |read| read.amps)
 }
 
 const fn band(percent: f64) -> Stands {
@@ -352,12 +465,18 @@ fn circuit(home: &Study, on: &OnCircuits<'_>, breaker: &Breaker) -> CircuitLoads
             quarter: own.quarter + fed.quarter,
         }
     };
-    let (likely, low, high) = (at(End::Likely), at(End::Low), at(End::High));
+    let (likely, low, mut high) = (at(End::Likely), at(End::Low), at(End::High));
+    let (whole, disagrees) = whole_read(home, &breaker.id, all);
+    if let Some(most) = whole.filter(|_| feeds.is_none()).map(|amps| (amps * 100.0).ceil() as i64) {
+        // Never more than was read with everything on.
+        high.expected = high.expected.min(most.max(likely.expected));
+    }
     let wire_amps = breaker.wire.map(|wire| ampacity(wire, home.edition()).value()).filter(|amps| *amps > 0.0);
     let breaker_amps = breaker.amps.value();
     let limit = wire_amps.map_or(breaker_amps, |wire| wire.min(breaker_amps));
     let measured = last_reading(home, &breaker.id);
-    let percent_of = |counted: f64| 100.0 * measured.as_ref().map_or(counted, |read| read.amps.max(counted)) / limit;
+    let usual = usual_reading(measured.as_ref());
+    let percent_of = |counted: f64| 100.0 * usual.max(counted) / limit;
     let counted = amps(likely.counted());
     let between = [amps(low.counted()).min(counted), amps(high.counted()).max(counted)];
     let percent = percent_of(counted);
@@ -420,6 +539,7 @@ fn circuit(home: &Study, on: &OnCircuits<'_>, breaker: &Breaker) -> CircuitLoads
         without_load: known.proven.iter().filter(|point| !with_load.contains(point)).cloned().collect(),
         not_together: not_together.collect(),
         more_sets,
+        disagrees,
         notes: notes(home, breaker, all),
         drop: run_drop(home, breaker, all),
         steps: steps(breaker.amps),

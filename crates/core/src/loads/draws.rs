@@ -67,10 +67,13 @@ pub struct LoadLine {
 }
 
 /// A load with its chances of running.
+#[derive(Clone)]
 pub(super) struct Drawn<'a> {
     pub(super) load: &'a Load,
     pub(super) line: LoadLine,
     pub(super) hours: Hours,
+    /// Its power factor at least and at most.
+    pub(super) factor: [f64; 2],
     /// What a sheet counts, in volt-amperes: by the plate, else by the library. A reading of the moment counts only where it is more.
     pub(super) plate_va: f64,
 }
@@ -99,16 +102,17 @@ pub(super) enum End {
     High,
 }
 
-/// Nobody knows what it takes, and it is like nothing of the library: at most this at 120 V, the most that may hang on a cord on a 15 A
-/// circuit (NEC 210.23(A), from memory), and at 240 V an estimate.
-const UNKNOWN_AT_MOST: [f64; 2] = [12.0, 24.0];
-/// What a figure of the library may be off beside its own span, and a reading (our estimate).
+/// Nobody knows what it takes, and it is like nothing of the library: at most this at 120 V, what a plug of 15 A
+/// carries, and at 240 V an estimate.
+const UNKNOWN_AT_MOST: [f64; 2] = [15.0, 24.0];
+/// What a figure of the library may be off beside its own span (our estimate).
 const LIBRARY_LOW: f64 = 0.8;
 const LIBRARY_HIGH: f64 = 1.2;
-const READING: f64 = 0.03;
 /// How low a power factor may be where nothing is known of the load, and how far the library's may be off (our estimate).
 const LOWEST_FACTOR: f64 = 0.6;
 const FACTOR_OFF: f64 = 0.1;
+/// The power factor of what only heats (arithmetic; the rest is its blower and its lamp).
+const HEATS: [f64; 2] = [0.98, 1.0];
 
 /// What stands on its own and has a cord, also where its outlet is entered as an appliance (common practice).
 const STANDS: [&str; 9] =
@@ -121,9 +125,12 @@ pub(super) fn plate_amps(plate: &LoadPlate, volts: f64, power_factor: f64) -> f6
     plate.amps.or(by_watts).or(plate.minimum_ampacity.map(|amps| amps / 1.25)).unwrap_or(0.0)
 }
 
-/// The last reading of a load.
-fn last_reading<'a>(home: &'a Home, load: &LoadId) -> Option<&'a Reading> {
-    home.loads().readings().iter().rev().find(|reading| matches!(&reading.of, ReadingOf::Load { load: of } if of == load))
+/// The last reading of a load, as it is now: what was read before it was described anew was of something else.
+fn last_reading<'a>(home: &'a Home, load: &Load) -> Option<&'a Reading> {
+    let of_it = |reading: &&Reading| {
+        reading.nth >= load.described && matches!(&reading.of, ReadingOf::Load { load: of } if *of == load.id)
+    };
+    home.loads().readings().iter().rev().find(of_it)
 }
 
 /// What this load takes, as far as anybody knows.
@@ -135,20 +142,28 @@ pub(super) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
     // Without a power factor watts give the least amperes; with the library's they give the likely ones.
     let power_factor = like.map_or(1.0, |like| like.power_factor);
     let of_library = |watts: f64| watts / (volts * power_factor);
+    let factor = like.map_or([LOWEST_FACTOR, 1.0], |like| {
+        if like.power_factor >= 0.99 {
+            return HEATS;
+        }
+        [(like.power_factor - FACTOR_OFF).max(LOWEST_FACTOR.min(like.power_factor)), (like.power_factor + FACTOR_OFF).min(1.0)]
+    });
     let span = like.map(|like| (LIBRARY_LOW * of_library(like.watts_low), LIBRARY_HIGH * of_library(like.watts_high)));
     let unknown = UNKNOWN_AT_MOST[usize::from(on_two_hots)];
-    let (amps, low, high, taken_from) = match (last_reading(home, &load.id), load.draw) {
+    let (amps, low, high, taken_from) = match (last_reading(home, load), load.draw) {
         (Some(reading), _) => {
             let (read_amps, watts) = reading.value.amps_or_watts();
-            let at = |power_factor: f64| watts.unwrap_or(0.0) / (volts * power_factor);
+            let at = |off: f64, power_factor: f64| (watts.unwrap_or(0.0) + off).max(0.0) / (volts * power_factor);
+            let off = reading.value.watts_off();
             let [least, likely, most] = match read_amps {
                 Some(amps) => [amps; 3],
                 // Watts are amperes only by the power factor, which nobody has read.
-                None => [at(1.0), at(power_factor), at(like.map_or(LOWEST_FACTOR, |like| like.power_factor - FACTOR_OFF))],
+                None => [at(-off, factor[1]), at(0.0, power_factor), at(off, factor[0])],
             };
             let each = |amps: f64| amps / f64::from(load.count);
             let from = TakenFrom::Reading { at: reading.at, by: reading.by.clone() };
-            (each(likely), each(least) * (1.0 - READING), each(most) * (1.0 + READING), from)
+            let off = reading.with.share_off();
+            (each(likely), each(least) * (1.0 - off), each(most) * (1.0 + off), from)
         }
         (None, Draw::Plate(plate)) => {
             let amps = plate_amps(&plate, volts, power_factor);
@@ -211,7 +226,7 @@ pub(super) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
     };
     let plate_va =
         (by_plate * count).max(if matches!(line.taken_from, TakenFrom::Reading { .. }) { amps * count * volts } else { 0.0 });
-    Drawn { load, line, hours, plate_va }
+    Drawn { load, line, hours, factor, plate_va }
 }
 
 /// Loads as groups that are independent of one another: what runs together is one, what excludes one another is one of several.

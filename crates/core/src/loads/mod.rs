@@ -14,6 +14,7 @@ mod propose_loads;
 mod read_plate;
 pub mod service;
 mod service_of_home;
+mod survey;
 pub mod trip_window;
 mod view;
 
@@ -25,11 +26,12 @@ pub use demand_view::{DemandSaid, DemandView, MonthBegins, demand_said, demand_v
 pub use draws::{LoadLine, TakenFrom};
 pub use notes::{LoadNote, LoadNoteKind};
 pub use panels::{LegLoad, LegsView, LevelAdvice, PanelLegs, legs_of_panels, legs_view};
-pub use propose_loads::ProposedLoad;
+pub use propose_loads::{ProposedLoad, propose_loads};
 pub use read_plate::read_plate;
 pub use service_of_home::{
     MethodChoice, NewLoad, NewLoadKind, ServiceLimit, ServiceLine, ServiceMethod, ServiceView, service_view, usual_method,
 };
+pub use survey::{ReadingMinutes, SurveyAsked, SurveyDecision, SurveyStep, SurveyView, SurveyWish, survey, survey_is_wrong};
 pub use view::{LoadsView, loads_view};
 
 #[cfg(test)]

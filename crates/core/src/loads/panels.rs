@@ -231,14 +231,14 @@ const SMALL: f64 = 1.0;
 /// What each hot of a breaker carries, in tenths of an ampere: by the readings of one time, else what is expected on its circuit.
 fn carried(home: &Study, circuit: Option<&CircuitLoads>, breaker: &Breaker, since: i64) -> (Vec<i64>, bool) {
     let of_pole = |pole: usize| {
-        home.loads().readings().iter().rev().filter(|reading| reading.at.unix_ms() >= since).find_map(|reading| {
-            match &reading.of {
+        home.loads().readings().iter().rev().filter(|reading| !reading.arranged && reading.at.unix_ms() >= since).find_map(
+            |reading| match &reading.of {
                 ReadingOf::Circuit { breaker: of, pole: read } if *of == breaker.id && usize::from(*read) == pole + 1 => {
                     reading.value.amps_or_watts().0
                 }
                 _ => None,
-            }
-        })
+            },
+        )
     };
     let expected = circuit.map_or(0.0, |circuit| circuit.expected);
     let tenths = |amps: f64| (amps * 10.0).round() as i64;

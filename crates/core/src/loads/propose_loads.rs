@@ -111,7 +111,7 @@ fn by_kind(point: &Point) -> &'static [&'static str] {
 }
 
 /// What may be at each point at which nothing has been entered.
-pub(super) fn propose_loads(home: &Study) -> Vec<ProposedLoad> {
+pub fn propose_loads(home: &Study) -> Vec<ProposedLoad> {
     let mut proposed = Vec::new();
     for point in home.house().points().filter(|point| home.loads().at(&point.id).next().is_none()) {
         let ids = by_name(point).unwrap_or_else(|| by_kind(point));

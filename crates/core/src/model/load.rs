@@ -56,6 +56,9 @@ pub struct Load {
     pub with: Option<LoadId>,
     /// It never runs at one time with these.
     pub never_with: Vec<LoadId>,
+    /// Which word on loads it was, counted from 0, when it became what it is: an earlier reading was of something else.
+    #[serde(skip)]
+    pub(crate) described: u32,
 }
 
 impl Load {
@@ -80,6 +83,15 @@ pub enum ReadWith {
 }
 
 impl ReadWith {
+    /// How far its reading may be off, as a share of it (common practice: instruments of a household).
+    pub const fn share_off(self) -> f64 {
+        match self {
+            Self::Clamp | Self::LineSplitter => 0.03,
+            Self::PlugInMeter => 0.02,
+            Self::UtilityMeter => 0.01,
+        }
+    }
+
     /// In words, lower case.
     pub const fn word(self) -> &'static str {
         match self {
@@ -173,6 +185,19 @@ impl ReadValue {
         }
     }
 
+    /// How far the watts may be off by what the display and the count can show, in watts: two looks at a display of hundredths of a
+    /// kilowatt, or one turn more or less each time (arithmetic).
+    pub fn watts_off(self) -> f64 {
+        match self {
+            Self::Amps { .. } | Self::Watts { .. } => 0.0,
+            Self::MeterKw { .. } => 10.0,
+            Self::MeterTurns { wh_each, before, after } => {
+                let one = |turns: Turns| Turns { count: 1.0, ..turns }.watts(wh_each);
+                one(before) + one(after)
+            }
+        }
+    }
+
     /// `12.4 A`, `1450 W`.
     pub fn words(self) -> String {
         match self.amps_or_watts() {
@@ -195,8 +220,13 @@ pub struct Reading {
     pub value: ReadValue,
     /// The loads that ran.
     pub running: Vec<LoadId>,
+    /// What ran was switched on for the reading.
+    pub arranged: bool,
     /// By whom.
     pub by: String,
     /// When.
     pub at: Moment,
+    /// Which word on loads it is, counted from 0.
+    #[serde(skip)]
+    pub(crate) nth: u32,
 }

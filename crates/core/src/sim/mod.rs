@@ -7,6 +7,7 @@
 
 mod draw;
 mod instruments;
+mod measure;
 mod mishaps;
 mod practice;
 mod rooms;
@@ -14,5 +15,6 @@ mod score;
 
 pub use draw::{MadeHouse, draw};
 pub use instruments::{Reading, ToneAt};
+pub use measure::{HiddenLoad, HiddenLoads, MeasureHouse, SurveyPlayed, survey_through};
 pub use practice::{HeldAt, MarkedPoint, Marks, Traced, game, marks, reading, trace_through};
 pub use score::{Score, Summary, score};

@@ -4,11 +4,12 @@ use axum::Json;
 use axum::extract::Path;
 use axum::response::Response;
 use wayfinder_core::loads::{
-    AtAmps, LoadMoves, LoadsView, NewLoad, NewLoadKind, ServiceMethod, ServiceView, load_moves, loads_view, service_view,
-    usual_method, while_running,
+    AtAmps, LoadMoves, LoadsView, NewLoad, NewLoadKind, ServiceMethod, ServiceView, SurveyAsked, SurveyView, SurveyWish,
+    load_moves, loads_view, service_view, survey as survey_of, usual_method, while_running,
 };
 use wayfinder_core::{BreakerId, LoadId, LoadPlate, read_plate as plate_of};
 
+use super::homes::unfit;
 use crate::guard::Asked;
 use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
@@ -78,6 +79,51 @@ pub(crate) async fn service(home: InHome, Asked(asked): Asked<ServiceAsked>) -> 
         Ok(service_view(&opened.study, method, new))
     })
     .await
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct SurveyQuery {
+    /// What the readings are for: `every`, `combine_two`, `feeder` or `add`; left out, every circuit.
+    wish: Option<String>,
+    /// The breaker of a feeder, or that to which something is added.
+    breaker: Option<String>,
+    /// What is added, in amperes.
+    amps: Option<f64>,
+    /// Qualified hands, with the cover off.
+    #[serde(default)]
+    clamp: bool,
+    /// Loads and breakers that cannot be read, with commas between.
+    #[serde(default)]
+    without: String,
+}
+
+/// The next reading to take for what is wished, and how every decision stands.
+#[utoipa::path(get, path = "/api/homes/{home}/survey", params(HomePath, SurveyQuery), responses((status = 200, body = SurveyView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn survey(home: InHome, Asked(asked): Asked<SurveyQuery>) -> Result<Response, Problem> {
+    let breaker = || -> Result<BreakerId, Problem> {
+        asked.breaker.as_deref().unwrap_or_default().parse().map_err(|_| Problem::not_found("breaker"))
+    };
+    let wish = match asked.wish.as_deref().unwrap_or("every") {
+        "every" => SurveyWish::Every,
+        "combine_two" => SurveyWish::CombineTwo,
+        "feeder" => SurveyWish::Feeder { breaker: breaker()? },
+        "add" => {
+            let amps = asked.amps.filter(|amps| (0.1..=400.0).contains(amps));
+            let amps = amps.ok_or_else(|| unfit("amps", "That is nothing to be added.".into(), "Give 0.1 to 400 A."))?;
+            SurveyWish::Add { breaker: breaker()?, amps }
+        }
+        other => {
+            return Err(unfit("wish", format!("“{other}” is no wish."), "Use every, combine_two, feeder or add."));
+        }
+    };
+    let asked = SurveyAsked {
+        clamp: asked.clamp,
+        without_loads: asked.without.split(',').filter_map(|id| id.parse().ok()).collect(),
+        without_circuits: asked.without.split(',').filter_map(|id| id.parse().ok()).collect(),
+        ..SurveyAsked::plain(wish)
+    };
+    home.answer(move |opened| Ok(survey_of(&opened.study, &asked))).await
 }
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]

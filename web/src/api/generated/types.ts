@@ -581,6 +581,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/survey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The next reading to take for what is wished, and how every decision stands. */
+        get: operations["survey"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/trace": {
         parameters: {
             query?: never;
@@ -1198,6 +1215,8 @@ export interface components {
              * @description What is expected, with what runs three hours or more at 125 %.
              */
             counted: number;
+            /** @description A reading that does not agree with what is entered, as a question. */
+            disagrees?: string | null;
             drop?: components["schemas"]["RunDrop"] | null;
             /**
              * Format: double
@@ -1257,6 +1276,8 @@ export interface components {
              * @description In amperes, the highest of its poles at that reading.
              */
             amps: number;
+            /** @description That was switched on for the reading, so that it is not what the circuit usually carries. */
+            arranged: boolean;
             /** @description When. */
             at: components["schemas"]["Moment"];
             /** @description By whom. */
@@ -3609,6 +3630,8 @@ export interface components {
         };
         /** @description Something was read of a load or a circuit. */
         ReadingTaken: {
+            /** @description What ran was switched on for the reading: it says what these take, not what the circuit usually carries. */
+            arranged?: boolean;
             /** @description The loads that ran. */
             running?: components["schemas"]["LoadId"][];
             /** @description Looked at twice: it is far more than the breaker would carry. */
@@ -4056,6 +4079,72 @@ export interface components {
             stroke: "letters";
             /** @description What they say. */
             text: string;
+        };
+        /** @description A decision with its two ends. */
+        SurveyDecision: {
+            /** @description What it feeds. */
+            about: string;
+            /** @description At least and at most, in amperes. */
+            between: number[];
+            /** @description The breaker, or the two that would be joined. */
+            breakers: components["schemas"]["BreakerId"][];
+            /**
+             * Format: double
+             * @description Of so many, in amperes.
+             */
+            limit: number;
+            /** @description `11`, `9 and 13`. */
+            number: string;
+            /** @description Both ends agree. */
+            settled: boolean;
+            /** @description How it stands; `too_close` where it is not settled. */
+            stands: components["schemas"]["Stands"];
+        };
+        /** @description The next reading. */
+        SurveyStep: {
+            /** @description The circuit that it is about. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description What to mind. */
+            cautions: string[];
+            load?: components["schemas"]["LoadId"] | null;
+            /**
+             * Format: double
+             * @description So many minutes.
+             */
+            minutes: number;
+            /** @description Their names, with where they are. */
+            names: string[];
+            /** @description Its number. */
+            number: string;
+            /** @description What is read. */
+            of: components["schemas"]["ReadingOf"];
+            /** @description Where whoever switches them goes. */
+            places: components["schemas"]["PointId"][];
+            /** @description The loads that are to run. */
+            running: components["schemas"]["LoadId"][];
+            /** @description Why this one. */
+            why: string;
+            /** @description With what. */
+            with: components["schemas"]["ReadWith"];
+            /** @description What to do, in one sentence. */
+            words: string;
+        };
+        /** @description How a survey stands. */
+        SurveyView: {
+            /** @description The answer to the wish, where there is one. */
+            answer?: string | null;
+            /** @description Every decision, those that are not settled first. */
+            decisions: components["schemas"]["SurveyDecision"][];
+            /**
+             * Format: double
+             * @description Minutes that are left, as far as can be told.
+             */
+            minutes_left: number;
+            /** @description Readings that do not agree with what is entered. */
+            questions: string[];
+            step?: components["schemas"]["SurveyStep"] | null;
+            /** @description In one sentence. */
+            title: string;
         };
         /** @description Handles that go the same way. */
         Switch: {
@@ -5917,6 +6006,55 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    survey: {
+        parameters: {
+            query?: {
+                /** @description What the readings are for: `every`, `combine_two`, `feeder` or `add`; left out, every circuit. */
+                wish?: string;
+                /** @description The breaker of a feeder, or that to which something is added. */
+                breaker?: string;
+                /** @description What is added, in amperes. */
+                amps?: number;
+                /** @description Qualified hands, with the cover off. */
+                clamp?: boolean;
+                /** @description Loads and breakers that cannot be read, with commas between. */
+                without?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurveyView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

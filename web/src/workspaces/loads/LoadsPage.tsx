@@ -54,6 +54,9 @@ function Ranked({ home, view }: { home: string; view: LoadsView }) {
         <Button variant="outlined" component={Link} to={`/h/${home}/loads/service`}>
           Service calculation
         </Button>
+        <Button variant="outlined" component={Link} to={`/h/${home}/loads/survey`}>
+          Survey
+        </Button>
         <Button variant="outlined" component={Link} to={`/h/${home}/loads/usage`}>
           Usage data
         </Button>

@@ -91,6 +91,9 @@ facts! {
         /// The loads that ran.
         #[serde(default, skip_serializing_if = "is_default")]
         running: Vec<LoadId>,
+        /// What ran was switched on for the reading: it says what these take, not what the circuit usually carries.
+        #[serde(default, skip_serializing_if = "is_default")]
+        arranged: bool,
         /// Looked at twice: it is far more than the breaker would carry.
         #[serde(default, skip_serializing_if = "is_default")]
         sure: bool,

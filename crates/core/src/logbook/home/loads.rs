@@ -15,6 +15,8 @@ pub struct Loads {
     readings: Vec<Reading>,
     service: Option<ServiceTold>,
     usage: Option<UsageRead>,
+    /// How many words there were on loads.
+    words: u32,
 }
 
 impl Loads {
@@ -152,7 +154,13 @@ impl Home {
                 return refuse(RefusalCode::DoesNotFit, "with", "A load is not told about itself.", "Name another load.");
             }
         }
+        let is_the_same = |before: &&Load| {
+            (&before.point, &before.appliance, before.count, before.draw) == (&f.point, &f.appliance, f.count, f.draw)
+        };
+        let described = self.loads.loads.get(&f.load).filter(is_the_same).map_or(self.loads.words, |before| before.described);
+        self.loads.words += 1;
         let load = Load {
+            described,
             id: f.load.clone(),
             point: f.point.clone(),
             name: f.name.trim().to_owned(),
@@ -210,12 +218,16 @@ impl Home {
                 "Read it again. If it is so, say that you are sure, and switch loads off.",
             );
         }
+        let nth = self.loads.words;
+        self.loads.words += 1;
         let reading = Reading {
+            nth,
             line: entry.id.clone(),
             of: f.target.clone(),
             with: f.with,
             value: f.value,
             running: f.running.clone(),
+            arranged: f.arranged,
             by: entry.by.clone(),
             at: entry.at,
         };

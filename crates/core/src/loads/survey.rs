@@ -1,0 +1,813 @@
+//! The survey: which reading to take next, and when to stop.
+//!
+//! What a load takes is an interval; a decision is settled when both of its ends agree, so only what can still change the decision is
+//! read. In: a home and what is wished. Out: the next reading with what it costs, every decision with its two ends, what stays too
+//! close to call. Minutes are settings (judgement), the rest follows from facts.
+
+use serde::Serialize;
+
+use super::circuits::{CircuitLoads, OnCircuits, Stands, Sums, UNLISTED, circuits, said, sums, usual_reading, whole_read};
+use super::draws::{Drawn, End, LoadLine, TakenFrom};
+use crate::model::{BreakerId, LoadId, PointId, PointKind, ReadWith, ReadingOf, so_many};
+use crate::study::Study;
+
+/// What a reading costs, in minutes.
+#[derive(Debug, Clone, Copy, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct ReadingMinutes {
+    /// One appliance by a meter that plugs in, or at a line splitter.
+    pub plug_in: f64,
+    /// One appliance by the utility's meter.
+    pub utility_one: f64,
+    /// A circuit by the utility's meter, before each of its loads.
+    pub utility_circuit: f64,
+    /// A circuit by a clamp, before each of its loads.
+    pub clamp: f64,
+    /// Each load that is switched on for a reading of its circuit.
+    pub each_load: f64,
+    /// Taking the cover off and putting it back, once.
+    pub cover: f64,
+}
+
+impl Default for ReadingMinutes {
+    fn default() -> Self {
+        Self { plug_in: 3.0, utility_one: 4.0, utility_circuit: 4.0, clamp: 1.0, each_load: 1.0, cover: 12.0 }
+    }
+}
+
+/// What the readings are for.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(tag = "wish", rename_all = "snake_case")]
+pub enum SurveyWish {
+    /// How every circuit stands.
+    Every,
+    /// Two circuits that may be joined on one breaker.
+    CombineTwo,
+    /// Whether this feeder is overloaded.
+    Feeder {
+        /// Its breaker.
+        breaker: BreakerId,
+    },
+    /// Whether so much may be added to this circuit.
+    Add {
+        /// Its breaker.
+        breaker: BreakerId,
+        /// In amperes.
+        amps: f64,
+    },
+}
+
+/// What is wished, and with which hands.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SurveyAsked {
+    /// What the readings are for.
+    pub wish: SurveyWish,
+    /// Qualified hands, with the cover off: the clamp may be asked for.
+    pub clamp: bool,
+    /// Loads that cannot be read.
+    pub without_loads: Vec<LoadId>,
+    /// Circuits that cannot be read as a whole.
+    pub without_circuits: Vec<BreakerId>,
+    /// What a reading costs.
+    pub minutes: ReadingMinutes,
+}
+
+impl SurveyAsked {
+    /// With the cover on, nothing left out, what a reading usually costs.
+    pub fn plain(wish: SurveyWish) -> Self {
+        Self { wish, clamp: false, without_loads: Vec::new(), without_circuits: Vec::new(), minutes: ReadingMinutes::default() }
+    }
+}
+
+/// A decision with its two ends.
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
+pub struct SurveyDecision {
+    /// The breaker, or the two that would be joined.
+    pub breakers: Vec<BreakerId>,
+    /// `11`, `9 and 13`.
+    pub number: String,
+    /// What it feeds.
+    pub about: String,
+    /// At least and at most, in amperes.
+    pub between: [f64; 2],
+    /// Of so many, in amperes.
+    pub limit: f64,
+    /// How it stands; `too_close` where it is not settled.
+    pub stands: Stands,
+    /// Both ends agree.
+    pub settled: bool,
+}
+
+/// The next reading.
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
+pub struct SurveyStep {
+    /// What is read.
+    pub of: ReadingOf,
+    /// With what.
+    pub with: ReadWith,
+    /// What to do, in one sentence.
+    pub words: String,
+    /// Why this one.
+    pub why: String,
+    /// What to mind.
+    pub cautions: Vec<String>,
+    /// The circuit that it is about.
+    pub breaker: BreakerId,
+    /// Its number.
+    pub number: String,
+    /// The load, where one is read.
+    pub load: Option<LoadId>,
+    /// The loads that are to run.
+    pub running: Vec<LoadId>,
+    /// Their names, with where they are.
+    pub names: Vec<String>,
+    /// Where whoever switches them goes.
+    pub places: Vec<PointId>,
+    /// So many minutes.
+    pub minutes: f64,
+}
+
+/// How a survey stands.
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
+pub struct SurveyView {
+    /// In one sentence.
+    pub title: String,
+    /// The answer to the wish, where there is one.
+    pub answer: Option<String>,
+    /// The next reading; `null` where nothing more can settle anything.
+    pub step: Option<SurveyStep>,
+    /// Every decision, those that are not settled first.
+    pub decisions: Vec<SurveyDecision>,
+    /// Minutes that are left, as far as can be told.
+    pub minutes_left: f64,
+    /// Readings that do not agree with what is entered.
+    pub questions: Vec<String>,
+}
+
+/// What can be read next, with what it may bring.
+struct Candidate {
+    /// `None`: the circuit with all its loads on.
+    load: Option<usize>,
+    with: ReadWith,
+    minutes: f64,
+    /// How likely it settles the circuit, 0 to 1.
+    chance: f64,
+}
+
+/// In how many places of its interval a reading is supposed to come out.
+const TRIED: usize = 5;
+/// The widest loads of a circuit that are weighed.
+const WIDEST: usize = 3;
+/// A reading that settles so seldom is not asked for.
+const HARDLY: f64 = 1e-9;
+
+/// The band of what counts against a limit.
+fn band(amps: f64, limit: f64) -> u8 {
+    match 100.0 * amps / limit {
+        percent if percent > 100.0 => 2,
+        percent if percent >= 80.0 => 1,
+        _ => 0,
+    }
+}
+
+fn counted(sums: Sums) -> f64 {
+    sums.counted() as f64 / 100.0
+}
+
+/// A circuit under survey.
+struct Surveyed<'a> {
+    circuit: &'a CircuitLoads,
+    loads: &'a [Drawn<'a>],
+    /// What may run on it that is not entered, in amperes.
+    unlisted: f64,
+    /// At most, by a reading with everything on.
+    most: f64,
+    /// Read with everything on that is entered.
+    read_whole: bool,
+}
+
+impl<'a> Surveyed<'a> {
+    fn of(home: &Study, circuit: &'a CircuitLoads, loads: &'a [Drawn<'a>]) -> Self {
+        let whole = |reading: &&crate::model::Reading| {
+            matches!(&reading.of, ReadingOf::Circuit { breaker, .. } if *breaker == circuit.breaker)
+                && reading.arranged
+                && !loads.is_empty()
+                && loads.iter().all(|drawn| reading.running.contains(&drawn.load.id) && drawn.load.described <= reading.nth)
+        };
+        let read_whole = home.loads().readings().iter().any(|reading| whole(&reading));
+        let shared = circuit.proven + circuit.possible > 1;
+        let continuous: f64 = loads.iter().filter(|drawn| drawn.line.continuous).map(|drawn| drawn.line.high).sum();
+        let most = whole_read(home, &circuit.breaker, loads).0.map_or(f64::INFINITY, |most| most + continuous / 4.0);
+        Self { circuit, loads, unlisted: if shared { UNLISTED } else { 0.0 }, most, read_whole }
+    }
+
+    /// What counts, at least and at most.
+    fn between(&self) -> [f64; 2] {
+        let [low, high] = self.circuit.between;
+        let read = usual_reading(self.circuit.measured.as_ref());
+        // With everything on no more was read, so no more is expected.
+        let high = (high + self.unlisted).min(self.most).max(low);
+        [low.max(read), high.max(read)]
+    }
+
+    fn is_settled(&self) -> bool {
+        let [low, high] = self.between();
+        band(low, self.circuit.limit) == band(high, self.circuit.limit)
+    }
+
+    /// The ends with these loads in place of its own.
+    fn ends(&self, loads: &[Drawn<'_>]) -> [f64; 2] {
+        [counted(sums(loads, End::Low)), (counted(sums(loads, End::High)) + self.unlisted).min(self.most)]
+    }
+
+    fn settles(&self, ends: [f64; 2], decides: &dyn Fn([f64; 2]) -> bool) -> bool {
+        decides([ends[0], ends[1].max(ends[0])])
+    }
+
+    /// How likely a reading of these loads, each with that, settles it.
+    fn chance_of_loads(&self, which: &[(usize, ReadWith)], decides: &dyn Fn([f64; 2]) -> bool) -> f64 {
+        let mut tried: Vec<Drawn<'_>> = self.loads.to_vec();
+        let settling = (0..TRIED).filter(|n| {
+            for (nth, (at, with)) in which.iter().enumerate() {
+                let Drawn { line, factor, .. } = &self.loads[*at];
+                // Another place of its interval for each, so that they are not all high at one time.
+                let part = ((n + 2 * nth) % TRIED) as f64 + 0.5;
+                let amps = line.low + (line.high - line.low) * part / TRIED as f64;
+                // The utility's meter shows watts: amperes follow by the power factor.
+                let [off, on] = if *with == ReadWith::PlugInMeter { [1.0, 1.0] } else { *factor };
+                let likely = off.midpoint(on);
+                tried[*at].line.low = amps * likely / on * (1.0 - with.share_off());
+                tried[*at].line.high = amps * likely / off * (1.0 + with.share_off());
+            }
+            self.settles(self.ends(&tried), decides)
+        });
+        settling.count() as f64 / TRIED as f64
+    }
+
+    /// How likely a reading with everything on settles it: never more is expected than runs with everything on.
+    fn chance_of_whole(&self, decides: &dyn Fn([f64; 2]) -> bool) -> f64 {
+        let sum = |end: fn(&LoadLine) -> f64| self.loads.iter().map(|drawn| end(&drawn.line)).sum::<f64>();
+        let (lows, highs) = (sum(|line| line.low), sum(|line| line.high) + self.unlisted);
+        let continuous: f64 = self.loads.iter().filter(|drawn| drawn.line.continuous).map(|drawn| drawn.line.high).sum();
+        let settling = (0..TRIED).filter(|n| {
+            let most = (lows + (highs - lows) * (*n as f64 + 0.5) / TRIED as f64) * (1.0 + ReadWith::Clamp.share_off());
+            let mut tried: Vec<Drawn<'_>> = self.loads.to_vec();
+            for drawn in &mut tried {
+                drawn.line.high = drawn.line.high.min(most - (lows - drawn.line.low)).max(drawn.line.low);
+            }
+            let [low, high] = self.ends(&tried);
+            self.settles([low, high.min(most + continuous / 4.0)], decides)
+        });
+        settling.count() as f64 / TRIED as f64
+    }
+
+    fn is_read(&self, at: usize) -> bool {
+        matches!(self.loads[at].line.taken_from, TakenFrom::Reading { .. })
+    }
+
+    /// What can be read of it, with what that may bring.
+    fn candidates(
+        &self,
+        home: &Study,
+        asked: &SurveyAsked,
+        cover_is_off: bool,
+        decides: &dyn Fn([f64; 2]) -> bool,
+    ) -> Vec<Candidate> {
+        let mut all = Vec::new();
+        let count = self.loads.len() as f64;
+        let may_be_off = home.panels().breaker(&self.circuit.breaker).is_some_and(|breaker| breaker.kept.is_none());
+        let left_out = asked.without_circuits.contains(&self.circuit.breaker);
+        if !self.read_whole && !left_out && !self.loads.is_empty() && (asked.clamp || may_be_off) {
+            let minutes = &asked.minutes;
+            let cover = if cover_is_off { 0.0 } else { minutes.cover };
+            let (with, cost) = if asked.clamp {
+                (ReadWith::Clamp, minutes.clamp + minutes.each_load * count + cover)
+            } else {
+                (ReadWith::UtilityMeter, minutes.utility_circuit + minutes.each_load * count)
+            };
+            // A circuit of one load is read as that load.
+            if count > 1.0 || asked.clamp {
+                all.push(Candidate { load: None, with, minutes: cost, chance: self.chance_of_whole(decides) });
+            }
+        }
+        let can_be_read = |at: &usize| !self.is_read(*at) && !asked.without_loads.contains(&self.loads[*at].load.id);
+        let mut widest: Vec<usize> = (0..self.loads.len()).filter(can_be_read).collect();
+        let width = |at: &usize| self.loads[*at].line.high - self.loads[*at].line.low;
+        widest.sort_by(|a, b| width(b).total_cmp(&width(a)));
+        let every: Vec<(usize, ReadWith, f64)> = widest
+            .iter()
+            .map(|at| {
+                let (with, minutes) = self.with_what(home, *at, &asked.minutes);
+                (*at, with, minutes)
+            })
+            .collect();
+        for (at, with, minutes) in every.iter().take(WIDEST) {
+            all.push(Candidate {
+                load: Some(*at),
+                with: *with,
+                minutes: *minutes,
+                chance: self.chance_of_loads(&[(*at, *with)], decides),
+            });
+        }
+        // Where no one of them settles it, the widest together may: then the widest is begun with.
+        let mut so_far: Vec<(usize, ReadWith)> = Vec::new();
+        let mut minutes_so_far = 0.0;
+        for (at, with, minutes) in &every {
+            so_far.push((*at, *with));
+            minutes_so_far += minutes;
+            let chance = if so_far.len() > 1 { self.chance_of_loads(&so_far, decides) } else { 0.0 };
+            if let Some(first) = all.iter_mut().find(|candidate| candidate.load == Some(every[0].0)) {
+                first.chance = first.chance.max(chance * first.minutes / minutes_so_far);
+            }
+        }
+        // What not even reading all of it could settle stays too close to call.
+        all.retain(|candidate| candidate.chance > HARDLY);
+        all
+    }
+
+    /// With what one load is read: what hangs on a cord of 120 V by a meter that plugs in, the rest by the utility's meter.
+    fn with_what(&self, home: &Study, at: usize, minutes: &ReadingMinutes) -> (ReadWith, f64) {
+        let line = &self.loads[at].line;
+        let receptacle = home.house().point(&line.point).is_some_and(|point| point.kind == PointKind::Receptacle);
+        if line.volts == 120 && receptacle && !line.fastened {
+            (ReadWith::PlugInMeter, minutes.plug_in)
+        } else {
+            (ReadWith::UtilityMeter, minutes.utility_one)
+        }
+    }
+}
+
+/// The best for its minutes: likeliest to settle, then what narrows most.
+fn best(mut all: Vec<Candidate>, widths: impl Fn(&Candidate) -> f64) -> Option<Candidate> {
+    let worth = |candidate: &Candidate| candidate.chance / candidate.minutes.max(0.1);
+    all.sort_by(|a, b| worth(b).total_cmp(&worth(a)).then(widths(b).total_cmp(&widths(a))));
+    all.into_iter().next()
+}
+
+/// The survey of this home for this wish.
+pub fn survey(home: &Study, asked: &SurveyAsked) -> SurveyView {
+    let on = OnCircuits::of(home);
+    let all: Vec<Surveyed<'_>> = circuits(home)
+        .iter()
+        .filter(|circuit| circuit.stands != Stands::Nothing)
+        .map(|circuit| Surveyed::of(home, circuit, on.on(&circuit.breaker)))
+        .collect();
+    let mut view = match &asked.wish {
+        SurveyWish::Every => every(home, asked, &all),
+        SurveyWish::CombineTwo => combine_two(home, asked, &all),
+        SurveyWish::Feeder { breaker } => feeder(home, asked, &on, breaker),
+        SurveyWish::Add { breaker, amps } => add(home, asked, &all, breaker, *amps),
+    };
+    view.questions =
+        all.iter().filter_map(|one| Some(format!("{}: {}", one.circuit.number, one.circuit.disagrees.as_ref()?))).collect();
+    view
+}
+
+/// Whether a clamp was used within the last readings: then the cover is off already.
+fn cover_is_off(home: &Study) -> bool {
+    home.loads().readings().last().is_some_and(|reading| reading.with == ReadWith::Clamp)
+}
+
+fn decision_of(one: &Surveyed<'_>) -> SurveyDecision {
+    let settled = one.is_settled();
+    let [low, high] = one.between();
+    SurveyDecision {
+        breakers: vec![one.circuit.breaker.clone()],
+        number: one.circuit.number.clone(),
+        about: one.circuit.about.clone(),
+        between: [low, high],
+        limit: one.circuit.limit,
+        stands: if settled {
+            [Stands::Room, Stands::Near, Stands::Over][usize::from(band(high, one.circuit.limit))]
+        } else {
+            Stands::TooClose
+        },
+        settled,
+    }
+}
+
+fn every(home: &Study, asked: &SurveyAsked, all: &[Surveyed<'_>]) -> SurveyView {
+    // What a feeder carries is settled by what is behind it.
+    let own: Vec<&Surveyed<'_>> = all.iter().filter(|one| one.circuit.feeds.is_none()).collect();
+    let mut decisions: Vec<SurveyDecision> = own.iter().map(|one| decision_of(one)).collect();
+    let off = cover_is_off(home);
+    let mut steps: Vec<(&Surveyed<'_>, Candidate)> = Vec::new();
+    let mut minutes_left = 0.0;
+    for one in own.iter().filter(|one| !one.is_settled()) {
+        let limit = one.circuit.limit;
+        let decides = |ends: [f64; 2]| band(ends[0], limit) == band(ends[1], limit);
+        let candidates = one.candidates(home, asked, off || !steps.is_empty(), &decides);
+        let Some(candidate) = best(candidates, |candidate| width_of(one, candidate)) else { continue };
+        // Where no one reading settles it, several may: it goes on until nothing is left to read.
+        minutes_left += candidate.minutes / candidate.chance.clamp(0.3, 1.0);
+        steps.push((*one, candidate));
+    }
+    let worth = |step: &(&Surveyed<'_>, Candidate)| step.1.chance.max(HARDLY) / step.1.minutes.max(0.1);
+    let step = steps.iter().max_by(|a, b| worth(a).total_cmp(&worth(b)));
+    let step = step.map(|(one, candidate)| step_of(one, candidate, "how it stands"));
+    let settled = decisions.iter().filter(|decision| decision.settled).count();
+    let open = decisions.len() - settled;
+    let title = match (decisions.len(), open, &step) {
+        (0, ..) => "Nothing is entered yet that could be read".to_owned(),
+        (_, 0, _) => "Every circuit is settled".to_owned(),
+        (_, open, None) => format!(
+            "{} too close to call: it counts as the higher",
+            so_many(open, "circuit") + if open == 1 { " stays" } else { " stay" }
+        ),
+        (count, ..) => format!("{settled} of {} settled", so_many(count, "circuit")),
+    };
+    decisions.sort_by_key(|decision| decision.settled);
+    SurveyView { title, answer: None, step, decisions, minutes_left, questions: Vec::new() }
+}
+
+fn width_of(one: &Surveyed<'_>, candidate: &Candidate) -> f64 {
+    let width = |drawn: &Drawn<'_>| drawn.line.high - drawn.line.low;
+    candidate
+        .load
+        .map_or_else(|| one.loads.iter().map(width).sum::<f64>() / one.loads.len().max(1) as f64, |at| width(&one.loads[at]))
+}
+
+fn step_of(one: &Surveyed<'_>, candidate: &Candidate, about: &str) -> SurveyStep {
+    let CircuitLoads { number, breaker, limit, .. } = one.circuit;
+    let [low, high] = one.between();
+    let why = format!("{number} comes to between {} and {} of {}; this may settle {about}.", said(low), said(high), said(*limit));
+    let running: Vec<LoadId> = one.loads.iter().map(|drawn| drawn.load.id.clone()).collect();
+    let place = |at: usize| one.loads[at].line.point.clone();
+    let name = |at: usize| format!("{}, {}", one.loads[at].line.name, one.loads[at].line.place);
+    match candidate.load {
+        Some(at) => {
+            let line = &one.loads[at].line;
+            let words = match candidate.with {
+                ReadWith::PlugInMeter => format!("Read the {} at {} with a plug-in meter while it runs.", line.name, line.place),
+                _ => format!(
+                    "Read the {} at {} by the utility's meter: the display before it is switched on, and again while it runs.",
+                    line.name, line.place
+                ),
+            };
+            SurveyStep {
+                of: ReadingOf::Load { load: line.load.clone() },
+                with: candidate.with,
+                words,
+                why,
+                cautions: cautions(candidate.with, line.motor),
+                breaker: breaker.clone(),
+                number: number.clone(),
+                load: Some(line.load.clone()),
+                running: vec![line.load.clone()],
+                names: vec![name(at)],
+                places: vec![place(at)],
+                minutes: candidate.minutes,
+            }
+        }
+        None => {
+            let all =
+                if one.loads.len() == 1 { "its load on".to_owned() } else { format!("all {} of its loads on", one.loads.len()) };
+            let words = match candidate.with {
+                ReadWith::Clamp => format!("Clamp the hot of {number} with {all}."),
+                _ => format!(
+                    "Read circuit {number} by the utility's meter: the display with its breaker off, and again with it on and {all}."
+                ),
+            };
+            let mut cautions = cautions(candidate.with, false);
+            if candidate.with == ReadWith::UtilityMeter {
+                cautions.push("Switch loads off before the breaker. What must not lose power is told first.".into());
+            }
+            let sum: f64 = one.loads.iter().map(|drawn| drawn.line.high).sum();
+            if sum > *limit {
+                cautions.push(format!(
+                    "All together may come to {}: the breaker may trip. Leave what must not stop out, and say what ran.",
+                    said(sum)
+                ));
+            }
+            SurveyStep {
+                of: ReadingOf::Circuit { breaker: breaker.clone(), pole: 1 },
+                with: candidate.with,
+                words,
+                why,
+                cautions,
+                breaker: breaker.clone(),
+                number: number.clone(),
+                load: None,
+                running,
+                names: (0..one.loads.len()).map(name).collect(),
+                places: (0..one.loads.len()).map(place).collect(),
+                minutes: candidate.minutes,
+            }
+        }
+    }
+}
+
+fn cautions(with: ReadWith, motor: bool) -> Vec<String> {
+    let mut said = Vec::new();
+    match with {
+        ReadWith::Clamp => said.push(
+            "For qualified people: the cover is off, and the line-side lugs stay live with the main off. Eye protection, dry floor, \
+             round one hot only."
+                .to_owned(),
+        ),
+        ReadWith::UtilityMeter => {
+            said.push("Nothing else may be switched between the two looks: wait until refrigerator, pump and heat are at rest.".to_owned());
+        }
+        ReadWith::PlugInMeter | ReadWith::LineSplitter => {}
+    }
+    if motor {
+        said.push("A motor takes less than full load while it idles: read it at its work.".to_owned());
+    }
+    said
+}
+
+/// The rooms whose receptacle circuits serve nothing else by today's rule.
+const OWN_CIRCUITS: [&str; 6] = ["kitchen", "dining", "pantry", "laundry", "bath", "garage"];
+
+/// Circuits that may be joined with another at all.
+fn may_be_joined(home: &Study, one: &Surveyed<'_>) -> bool {
+    let Some(breaker) = home.panels().breaker(&one.circuit.breaker) else { return false };
+    let alone = |drawn: &Drawn<'_>| {
+        let class = drawn.load.like().map_or("", |like| like.class);
+        class == "furnace" || drawn.load.appliance.as_deref() == Some("sump_pump")
+    };
+    let required = || {
+        one.loads.iter().any(|drawn| {
+            let point = home.house().point(&drawn.line.point);
+            point.is_some_and(|point| {
+                let room = home.house().room_name(&point.room).to_lowercase();
+                point.kind == PointKind::Receptacle && OWN_CIRCUITS.iter().any(|word| room.contains(word))
+            })
+        })
+    };
+    breaker.poles() == 1
+        && one.circuit.feeds.is_none()
+        && !breaker.details.back_fed_main
+        && home.panels().shared_neutral_of(&one.circuit.breaker).is_none()
+        && !one.loads.iter().any(alone)
+        && !required()
+}
+
+/// How many of the lightest are weighed against one another.
+const LIGHTEST: usize = 12;
+
+fn combine_two(home: &Study, asked: &SurveyAsked, all: &[Surveyed<'_>]) -> SurveyView {
+    let mut light: Vec<&Surveyed<'_>> = all.iter().filter(|one| may_be_joined(home, one)).collect();
+    light.sort_by(|a, b| a.between()[0].total_cmp(&b.between()[0]));
+    let more = light.len() > LIGHTEST;
+    light.truncate(LIGHTEST);
+    let panel = |one: &Surveyed<'_>| home.panels().breaker(&one.circuit.breaker).map(|breaker| breaker.panel.clone());
+    let mut pairs: Vec<(SurveyDecision, [usize; 2])> = Vec::new();
+    for (a, first) in light.iter().enumerate() {
+        for (b, second) in light.iter().enumerate().skip(a + 1).filter(|(_, second)| panel(second) == panel(first)) {
+            let both: Vec<Drawn<'_>> = first.loads.iter().chain(second.loads).cloned().collect();
+            let limit = first.circuit.limit.min(second.circuit.limit);
+            // What was read of both at one time with everything on adds up at most.
+            let most = first.between()[1] + second.between()[1];
+            let high = (counted(sums(&both, End::High)) + first.unlisted + second.unlisted).min(most);
+            let low = counted(sums(&both, End::Low)).min(high);
+            let fits = |amps: f64| amps <= 0.8 * limit;
+            // A point that may be on one of them and is not proven could bring anything.
+            let more_may_be = first.circuit.possible + second.circuit.possible > 0;
+            let settled = fits(low) == fits(high) && !(fits(high) && more_may_be);
+            let decision = SurveyDecision {
+                breakers: vec![first.circuit.breaker.clone(), second.circuit.breaker.clone()],
+                number: format!("{} and {}", first.circuit.number, second.circuit.number),
+                about: format!("{}; {}", first.circuit.about, second.circuit.about),
+                between: [low, high],
+                limit,
+                stands: if !settled {
+                    Stands::TooClose
+                } else if fits(high) {
+                    Stands::Room
+                } else {
+                    Stands::Near
+                },
+                settled,
+            };
+            pairs.push((decision, [a, b]));
+        }
+    }
+    pairs.sort_by(|(a, _), (b, _)| (a.between[0] / a.limit).total_cmp(&(b.between[0] / b.limit)));
+    let found = pairs.iter().filter(|(pair, _)| pair.settled && pair.stands == Stands::Room);
+    let found = found
+        .min_by(|(a, _), (b, _)| (a.between[1] / a.limit).total_cmp(&(b.between[1] / b.limit)))
+        .map(|(pair, _)| pair.clone());
+    let open = pairs.iter().filter(|(pair, _)| !pair.settled).count();
+    let mut step = None;
+    if found.is_none() {
+        // The pair that is lightest at best is read first; of it what is likeliest to settle the pair.
+        let can_be_settled = |one: usize| light[one].circuit.possible == 0;
+        for (pair, [a, b]) in pairs.iter().filter(|(pair, [a, b])| !pair.settled && can_be_settled(*a) && can_be_settled(*b)) {
+            let candidates = [(*a, *b), (*b, *a)].into_iter().flat_map(|(own, other)| {
+                let (one, other) = (light[own], light[other]);
+                let decides = move |ends: [f64; 2]| {
+                    let fits = |amps: f64| amps <= 0.8 * pair.limit;
+                    // The other's own ends stand beside it: together at most their sum.
+                    fits(ends[1] + other.between()[1]) || !fits(ends[0].max(other.between()[0]))
+                };
+                one.candidates(home, asked, cover_is_off(home), &decides).into_iter().map(move |candidate| (one, candidate))
+            });
+            let best = candidates.max_by(|(one, a), (other, b)| {
+                let worth =
+                    |one: &Surveyed<'_>, c: &Candidate| (c.chance.max(HARDLY) * 1000.0 + width_of(one, c)) / c.minutes.max(0.1);
+                worth(one, a).total_cmp(&worth(other, b))
+            });
+            if let Some((one, candidate)) = best {
+                step = Some(step_of(one, &candidate, "which two may be joined"));
+                break;
+            }
+        }
+    }
+    let answer = match (&found, &step) {
+        (Some(pair), _) => Some(format!(
+            "Together {} carry {} at most of {}, below 80 %.{} Wire, breaker type, protection and local code are still to be checked.",
+            pair.number,
+            said(pair.between[1]),
+            said(pair.limit),
+            nothing_entered(&light, pair)
+        )),
+        (None, None) if pairs.is_empty() => Some("There are no two circuits here that could be joined.".into()),
+        (None, None) if open == 0 && !more => {
+            Some("No two of these circuits may be joined: every pair comes to more than 80 %.".into())
+        }
+        (None, None) if light.iter().any(|one| one.circuit.possible > 0) => {
+            Some("Trace first: points that are not proven yet may be on these circuits.".into())
+        }
+        (None, None) => Some("No two can be told to fit: what is left is too close to call.".into()),
+        _ => None,
+    };
+    let minutes_left = step.as_ref().map_or(0.0, |step| step.minutes);
+    let title = match (&found, &step) {
+        (Some(pair), _) => format!("By what they carry, {} may be joined", pair.number),
+        (None, Some(_)) => "Which two may be joined is not settled yet".into(),
+        (None, None) => "No two that may be joined".into(),
+    };
+    let mut decisions: Vec<SurveyDecision> = pairs.into_iter().map(|(pair, _)| pair).collect();
+    decisions.sort_by_key(|pair| (pair.stands != Stands::Room, pair.settled));
+    decisions.truncate(LIGHTEST);
+    SurveyView { title, answer, step, decisions, minutes_left, questions: Vec::new() }
+}
+
+/// What to see to at the points of a pair at which nothing is entered.
+fn nothing_entered(light: &[&Surveyed<'_>], pair: &SurveyDecision) -> String {
+    let of_pair = light.iter().filter(|one| pair.breakers.contains(&one.circuit.breaker));
+    match of_pair.map(|one| one.circuit.without_load.len()).sum() {
+        0 => String::new(),
+        count => {
+            format!(" At {} of theirs nothing is entered: see that nothing large is plugged in there.", so_many(count, "point"))
+        }
+    }
+}
+
+fn feeder(home: &Study, asked: &SurveyAsked, on: &OnCircuits<'_>, breaker: &BreakerId) -> SurveyView {
+    let nothing = |title: &str| SurveyView {
+        title: title.into(),
+        answer: None,
+        step: None,
+        decisions: Vec::new(),
+        minutes_left: 0.0,
+        questions: Vec::new(),
+    };
+    let Some(circuit) = circuits(home).iter().find(|circuit| circuit.breaker == *breaker && circuit.feeds.is_some()) else {
+        return nothing("That breaker feeds no panel");
+    };
+    let read = usual_reading(circuit.measured.as_ref());
+    let [low, high] = circuit.between.map(|amps| amps.max(read));
+    let over = |amps: f64| amps > circuit.limit;
+    let settled = over(low) == over(high);
+    let decision = SurveyDecision {
+        breakers: vec![breaker.clone()],
+        number: circuit.number.clone(),
+        about: circuit.about.clone(),
+        between: [low, high],
+        limit: circuit.limit,
+        stands: if !settled {
+            Stands::TooClose
+        } else if over(high) {
+            Stands::Over
+        } else if band(high, circuit.limit) == 1 {
+            Stands::Near
+        } else {
+            Stands::Room
+        },
+        settled,
+    };
+    // The widest load behind it is read first; it is the one that can move the sum most.
+    let behind = circuits(home).iter().filter(|other| is_behind(home, breaker, &other.breaker, 0) && other.feeds.is_none());
+    let behind: Vec<Surveyed<'_>> = behind.map(|other| Surveyed::of(home, other, on.on(&other.breaker))).collect();
+    let mut widest: Option<(&Surveyed<'_>, Candidate, f64)> = None;
+    for one in behind.iter().filter(|_| !settled) {
+        for at in (0..one.loads.len()).filter(|at| !one.is_read(*at) && !asked.without_loads.contains(&one.loads[*at].load.id)) {
+            let (with, minutes) = one.with_what(home, at, &asked.minutes);
+            let width = one.loads[at].line.high - one.loads[at].line.low;
+            let worth = width / minutes;
+            if width > 0.0 && widest.as_ref().is_none_or(|(_, _, before)| worth > *before) {
+                widest = Some((one, Candidate { load: Some(at), with, minutes, chance: 0.0 }, worth));
+            }
+        }
+    }
+    let step =
+        widest.map(|(one, candidate, _)| step_of(one, &candidate, &format!("whether feeder {} is overloaded", circuit.number)));
+    let number = &circuit.number;
+    let (title, answer) = match (settled, over(high)) {
+        (true, true) => (
+            format!("Feeder {number} is overloaded"),
+            Some(format!("Its heavier leg comes to {} at least; {} may be carried.", said(low), said(circuit.limit))),
+        ),
+        (true, false) => (
+            format!("Feeder {number} is not overloaded"),
+            Some(format!("Its heavier leg comes to {} at most of {}.", said(high), said(circuit.limit))),
+        ),
+        (false, _) if step.is_none() => (
+            format!("Feeder {number} is too close to call"),
+            Some("It counts as overloaded until a clamp has read both legs in the worst hour.".into()),
+        ),
+        (false, _) => (format!("Whether feeder {number} is overloaded is not settled yet"), None),
+    };
+    let minutes_left = step.as_ref().map_or(0.0, |step| step.minutes);
+    SurveyView { title, answer, step, decisions: vec![decision], minutes_left, questions: Vec::new() }
+}
+
+/// Whether a breaker is behind this feeder.
+fn is_behind(home: &Study, feeder: &BreakerId, other: &BreakerId, depth: usize) -> bool {
+    let fed_by = home.panels().breaker(other).and_then(|breaker| home.panels().panel(&breaker.panel)?.details.fed_by.clone());
+    depth < 8 && fed_by.is_some_and(|by| by == *feeder || is_behind(home, feeder, &by, depth + 1))
+}
+
+fn add(home: &Study, asked: &SurveyAsked, all: &[Surveyed<'_>], breaker: &BreakerId, amps: f64) -> SurveyView {
+    let number = home.panels().number(breaker);
+    let Some(one) = all.iter().find(|one| one.circuit.breaker == *breaker && one.circuit.feeds.is_none()) else {
+        return SurveyView {
+            title: format!("Nothing is entered on {number} yet"),
+            answer: Some("Enter what is on it first.".into()),
+            step: None,
+            decisions: Vec::new(),
+            minutes_left: 0.0,
+            questions: Vec::new(),
+        };
+    };
+    let limit = one.circuit.limit;
+    let fits = |counted: f64| counted + amps <= limit;
+    let decides = |ends: [f64; 2]| fits(ends[0]) == fits(ends[1]);
+    let [low, high] = one.between();
+    let settled = decides([low, high]);
+    let step = if settled {
+        None
+    } else {
+        best(one.candidates(home, asked, cover_is_off(home), &decides), |candidate| width_of(one, candidate))
+            .map(|candidate| step_of(one, &candidate, "whether it may be added"))
+    };
+    let decision = SurveyDecision {
+        between: [low + amps, high + amps],
+        stands: if !settled {
+            Stands::TooClose
+        } else if !fits(low) {
+            Stands::Over
+        } else if band(high + amps, limit) == 1 {
+            Stands::Near
+        } else {
+            Stands::Room
+        },
+        settled,
+        ..decision_of(one)
+    };
+    let (title, answer) = match (settled, fits(high)) {
+        (true, true) => (
+            format!("{} more may be added to {number}", said(amps)),
+            Some(format!("It comes to {} at most of {} with it.", said(high + amps), said(limit))),
+        ),
+        (true, false) => (
+            format!("{} more are too much for {number}", said(amps)),
+            Some(format!("It comes to {} at least with it; {} may be carried.", said(low + amps), said(limit))),
+        ),
+        (false, _) if step.is_none() => {
+            (format!("{} more on {number} are too close to call", said(amps)), Some("It counts as too much.".into()))
+        }
+        (false, _) => (format!("Whether {number} carries {} more is not settled yet", said(amps)), None),
+    };
+    let minutes_left = step.as_ref().map_or(0.0, |step| step.minutes);
+    SurveyView { title, answer, step, decisions: vec![decision], minutes_left, questions: Vec::new() }
+}
+
+/// Whether what was decided is not so, for whoever knows the truth: `amps` says what a load takes, `unlisted` what else runs on a breaker.
+/// To mark a survey in a made-up house.
+pub fn survey_is_wrong(
+    home: &Study,
+    decision: &SurveyDecision,
+    amps: &dyn Fn(&LoadId) -> Option<f64>,
+    unlisted: &dyn Fn(&BreakerId) -> f64,
+) -> bool {
+    let on = OnCircuits::of(home);
+    let mut really: Vec<Drawn<'_>> = decision.breakers.iter().flat_map(|breaker| on.on(breaker).iter().cloned()).collect();
+    for drawn in &mut really {
+        drawn.line.amps = amps(&drawn.load.id).unwrap_or(drawn.line.amps);
+    }
+    let amps = counted(sums(&really, End::Likely)) + decision.breakers.iter().map(unlisted).sum::<f64>();
+    match decision.breakers.len() {
+        1 => {
+            let claimed = match decision.stands {
+                Stands::Over => 2,
+                Stands::Near => 1,
+                _ => 0,
+            };
+            band(amps, decision.limit) != claimed
+        }
+        _ => (decision.stands == Stands::Room) != (amps <= 0.8 * decision.limit),
+    }
+}
