@@ -60,6 +60,7 @@ const EVERYTHING: &str = "rules nec2023
     tone sink 4
     load sink microwave
     usage 9840
+    breaker-volts 4 {\"bus\": 121, \"output\": 62}
     load counter toaster
     no-load counter-toaster
     watts sink-microwave 1430

@@ -545,6 +545,25 @@ fn loads_and_readings_that_cannot_be() {
             "Intervals of 1440 minutes show no demand.",
             "Read the utility's file again on the page of usage data.",
         ),
+        ("breaker-volts 4 {}".into(), OutOfRange, "No volts are given.", "Give at least one of the readings."),
+        (
+            r#"breaker-volts 4 {"bus": 480}"#.into(),
+            OutOfRange,
+            "480 V cannot be read at a household breaker.",
+            "Give 0 to 300 V.",
+        ),
+        (
+            r#"breaker-volts 4 {"across": 0.1, "amps": 4000}"#.into(),
+            OutOfRange,
+            "4000 A cannot flow through a household breaker.",
+            "Give 0 to 400 A.",
+        ),
+        (
+            read(&format!(r#"{of_kettle}"value":{{"unit":"amps","amps":400}}"#)),
+            OutOfRange,
+            "400 A is hardly what one load takes.",
+            "Read it again: the range of the meter, and that it is amperes and not watts.",
+        ),
         (
             "clamp 4 400".into(),
             OutOfRange,

@@ -1,39 +1,18 @@
 //! The findings as a report to print and hand to an electrician.
 
-use krilla::Document;
-use krilla::geom::Transform;
-use krilla::metadata::Metadata;
-use krilla::page::PageSettings;
 use wayfinder_core::{Checks, Finding, Severity};
 
 use crate::PdfError;
+use crate::flow::{Flow, How};
 use crate::fonts::{HEAD, TEXT, Type};
-use crate::pen::{HARM, INK, PT, Pen, SOFT, TINT};
-
-const MARGIN: f64 = 16.0;
-const FOOT: f64 = 14.0;
-
-/// One line of the report, with its type, size and color.
-struct Set {
-    text: String,
-    face: &'static Type,
-    size: f64,
-    color: (u8, u8, u8),
-    indent: f64,
-    before: f64,
-    /// Stays on one page with the line that follows.
-    keep: bool,
-}
+use crate::pen::{HARM, INK, SOFT};
 
 /// Lays the findings out on Letter or A4 paper (`width` and `height` in mm). `head` is the home's name, `about`
 /// the line beneath it.
 pub fn findings_pdf(head: &str, about: &str, checks: &Checks, width: f64, height: f64) -> Result<Vec<u8>, PdfError> {
-    let inner = width - 2.0 * MARGIN;
-    let mut lines = Vec::new();
+    let mut flow = Flow::new(width, height);
     let mut set = |text: &str, face: &'static Type, size: f64, color, indent: f64, before: f64, keep: bool| {
-        for (n, line) in wrapped(&face.shown(text), face, (inner - indent) / size).into_iter().enumerate() {
-            lines.push(Set { text: line, face, size, color, indent, before: if n == 0 { before } else { 0.0 }, keep });
-        }
+        flow.set(text, How { face, size, color, indent, before, keep });
     };
     set(head, &HEAD, 6.2, INK, 0.0, 0.0, true);
     set(about, &TEXT, 3.4, SOFT, 0.0, 1.0, true);
@@ -84,88 +63,5 @@ pub fn findings_pdf(head: &str, about: &str, checks: &Checks, width: f64, height
             set(&format!("Reason: {}", finding.aside.as_deref().unwrap_or_default()), &TEXT, 3.2, SOFT, 4.0, 0.4, false);
         }
     }
-    draw(head, &pages(lines, height), width, height)
-}
-
-/// Breaks at words; a word that is too long alone is broken where it must be.
-fn wrapped(text: &str, face: &Type, ems: f64) -> Vec<String> {
-    let mut lines = vec![String::new()];
-    for word in text.split_whitespace() {
-        let current = lines.last_mut().unwrap_or_else(|| unreachable!("there is always a line"));
-        let longer = if current.is_empty() { word.to_owned() } else { format!("{current} {word}") };
-        if face.width(&longer) <= ems {
-            *current = longer;
-            continue;
-        }
-        if !current.is_empty() {
-            lines.push(String::new());
-        }
-        for letter in word.chars() {
-            let current = lines.last_mut().unwrap_or_else(|| unreachable!("there is always a line"));
-            if face.width(current) + face.width(letter.encode_utf8(&mut [0; 4])) > ems && !current.is_empty() {
-                lines.push(letter.to_string());
-            } else {
-                current.push(letter);
-            }
-        }
-    }
-    lines
-}
-
-/// Fills pages; a heading and a finding stay with what follows them.
-fn pages(lines: Vec<Set>, height: f64) -> Vec<Vec<(f64, Set)>> {
-    let bottom = height - MARGIN - FOOT;
-    let mut pages: Vec<Vec<(f64, Set)>> = vec![Vec::new()];
-    let mut y = MARGIN;
-    let mut blocks: Vec<Vec<Set>> = Vec::new();
-    let mut open = false;
-    for line in lines {
-        let keep = line.keep;
-        match blocks.last_mut().filter(|_| open) {
-            Some(block) => block.push(line),
-            None => blocks.push(vec![line]),
-        }
-        open = keep;
-    }
-    for block in blocks {
-        let needs: f64 = block.iter().map(|line| line.before + line.size * 1.32).sum();
-        if y + needs > bottom && y > MARGIN && needs < bottom - MARGIN {
-            pages.push(Vec::new());
-            y = MARGIN;
-        }
-        for line in block {
-            if y + line.before + line.size * 1.32 > bottom {
-                pages.push(Vec::new());
-                y = MARGIN;
-            }
-            y += line.before + line.size * 1.32;
-            if let Some(page) = pages.last_mut() {
-                page.push((y - line.size * 0.32, line));
-            }
-        }
-    }
-    pages
-}
-
-fn draw(head: &str, pages: &[Vec<(f64, Set)>], width: f64, height: f64) -> Result<Vec<u8>, PdfError> {
-    let mut document = Document::new();
-    document.set_metadata(Metadata::new().title(format!("{head}: findings")).language("en".into()));
-    for (n, lines) in pages.iter().enumerate() {
-        let settings = PageSettings::from_wh(width as f32 * PT, height as f32 * PT)
-            .ok_or_else(|| PdfError::Writer("the page has no size".into()))?;
-        let mut page = document.start_page_with(settings);
-        let mut surface = page.surface();
-        surface.push_transform(&Transform::from_scale(PT, PT));
-        let mut pen = Pen { surface: &mut surface };
-        for (base, line) in lines {
-            pen.text(line.face, &line.text, MARGIN + line.indent, *base, line.size, line.color);
-        }
-        pen.fill(MARGIN, height - MARGIN - 6.0, width - 2.0 * MARGIN, 0.3, TINT);
-        let foot = TEXT.shown(&format!("{head} - page {} of {}", n + 1, pages.len()));
-        pen.text(&TEXT, &foot, MARGIN, height - MARGIN, 2.8, SOFT);
-        surface.pop();
-        surface.finish();
-        page.finish();
-    }
-    document.finish().map_err(|error| PdfError::Writer(format!("{error:?}")))
+    flow.pdf(head, &format!("{head}: findings"))
 }

@@ -6,6 +6,7 @@
 
 mod door_card_pdf;
 mod findings_pdf;
+mod flow;
 mod fonts;
 mod home_file;
 mod pen;
@@ -14,6 +15,7 @@ mod plan_dxf_out;
 mod plan_pdf;
 mod plan_sheet;
 mod plan_svg;
+mod service_pdf;
 mod sheet_in;
 mod sheet_out;
 mod usage_in;
@@ -26,6 +28,7 @@ pub use plan_dxf_out::{DxfWriteError, write_plan_dxf};
 pub use plan_pdf::plan_pdf;
 pub use plan_sheet::{Paper, PlanRequest, PlanSheet, PlanSheetError, WALL_WEIGHT, plan_sheet};
 pub use plan_svg::plan_svg;
+pub use service_pdf::service_pdf;
 pub use sheet_in::{MOST_ROWS, SheetError, read_rows};
 pub use sheet_out::{SheetKind, SheetWriteError, write_sheet};
 pub use usage_in::{

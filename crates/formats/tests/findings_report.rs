@@ -3,8 +3,9 @@
 
 use std::process::Command;
 
-use wayfinder_core::{Checks, Edition, Finding, FindingPlace, Severity};
-use wayfinder_formats::findings_pdf;
+use wayfinder_core::loads::{NewLoad, NewLoadKind, ServiceMethod, service_view};
+use wayfinder_core::{Checks, Edition, Finding, FindingPlace, Severity, Study};
+use wayfinder_formats::{findings_pdf, service_pdf};
 
 fn finding(n: usize, severity: Severity, aside: Option<&str>) -> Finding {
     Finding {
@@ -71,4 +72,26 @@ fn a_word_that_is_wider_than_the_page_is_broken() {
 fn it_says_what_is_not_judged() {
     let checks = Checks { not_judged: "What CEC 2021 says is not known here of these: a, b.".into(), ..of(Vec::new()) };
     assert!(text_of(&findings_pdf("Hut", "", &checks, 210.0, 297.0).unwrap()).contains("What CEC 2021 says is not known here"));
+}
+
+/// Every line of the screen's sheet stands on the printed one, with its figures today and with the new load.
+#[test]
+fn the_service_calculation_is_printed_line_by_line() {
+    let home = Study::from(&wayfinder_fixture::homes::demo());
+    let new = NewLoad { kind: NewLoadKind::Vehicle, va: 7200, volts: 240 };
+    for method in ServiceMethod::ALL {
+        let view = service_view(&home, method, Some(new));
+        let text = text_of(&service_pdf("Hut", "Service calculation.", &view, 215.9, 279.4).unwrap());
+        let one_line = text.split_whitespace().collect::<Vec<_>>().join(" ");
+        assert!(one_line.contains(&view.title) && one_line.contains(&view.source), "{text}");
+        for line in &view.lines {
+            assert!(one_line.contains(&line.words), "{}: {text}", line.words);
+            let figure = line.today.round().to_string();
+            assert!(one_line.replace(' ', "").contains(&figure), "{figure}: {text}");
+        }
+        assert!(one_line.contains(&format!("{} A {} A", view.today_amps, view.with_new_amps.unwrap())), "{text}");
+        for unread in &view.unread {
+            assert!(one_line.contains(unread.as_str()), "{unread}: {text}");
+        }
+    }
 }

@@ -17,7 +17,7 @@ use wayfinder_core::loads::{
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_through, trace_through};
 use wayfinder_core::{HomeId, Level, Method, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
-use wayfinder_formats::read_home_file;
+use wayfinder_formats::{read_home_file, service_pdf};
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
 
 use crate::in_words::{loads_in_words, sheet_in_words};
@@ -106,7 +106,7 @@ enum Command {
         data: PathBuf,
         /// The home's id.
         home: HomeId,
-        /// standard, optional, existing or canada; left out, the usual one.
+        /// standard, optional, existing, measured or canada; left out, the usual one.
         #[arg(long, value_parser = service_method)]
         method: Option<ServiceMethod>,
         /// A load to be added, in volt-amperes at 240 V.
@@ -115,6 +115,9 @@ enum Command {
         /// As one JSON object.
         #[arg(long)]
         json: bool,
+        /// As a sheet to print, on letter paper: the file to write.
+        #[arg(long, conflicts_with = "json")]
+        pdf: Option<PathBuf>,
     },
     /// Made-up houses.
     Practice {
@@ -460,11 +463,17 @@ fn run(command: Command) -> Result<ExitCode> {
                 print!("{}", loads_in_words(&view));
             }
         }
-        Command::Service { data, home, method, new_va, json } => {
+        Command::Service { data, home, method, new_va, json, pdf } => {
             let opened = existing(data)?.home(&home)?;
             let new = new_va.map(|va| NewLoad { kind: NewLoadKind::Fixed, va: i64::from(va), volts: 240 });
             let view = service_view(&opened.study, method.unwrap_or_else(|| usual_method(&opened.study)), new);
-            if json {
+            if let Some(pdf) = pdf {
+                let home = opened.study.name().unwrap_or_default();
+                let about = format!("Service calculation. Revision {}. No permit; local code comes first.", opened.study.seq());
+                let bytes = service_pdf(home, &about, &view, 215.9, 279.4)?;
+                std::fs::write(&pdf, bytes).with_context(|| format!("{} cannot be written", pdf.display()))?;
+                println!("{}\nWritten to {}", view.title, pdf.display());
+            } else if json {
                 println!("{}", serde_json::to_string_pretty(&view)?);
             } else {
                 print!("{}", sheet_in_words(&view));
@@ -516,7 +525,7 @@ fn check(desk: &Desk, json: bool) -> Result<ExitCode> {
 }
 
 fn service_method(text: &str) -> Result<ServiceMethod, String> {
-    serde_json::from_value(text.into()).map_err(|_| "use standard, optional, existing or canada".into())
+    serde_json::from_value(text.into()).map_err(|_| "use standard, optional, existing, measured or canada".into())
 }
 
 fn listen(desk: Desk, bind: SocketAddr, setup: Setup) -> Result<()> {

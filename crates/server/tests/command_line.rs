@@ -52,8 +52,12 @@ async fn demo_export_import_and_check() {
     assert_eq!((json["circuits"][0]["number"].as_str(), json["circuits"][0]["stands"].as_str()), (Some("11"), Some("over")));
     let (ok, said, _) = wayfinder(&["service", "--data", &other, "juniper-lane", "--method", "standard", "--new-va", "7200"]);
     assert!(ok && said.contains("NEC 2020, Article 220 Part III") && said.contains("with the new load"), "{said}");
+    let pdf = folder.path().join("service.pdf");
+    let (ok, said, _) =
+        wayfinder(&["service", "--data", &other, "juniper-lane", "--method", "measured", "--pdf", pdf.to_str().unwrap()]);
+    assert!(ok && said.contains("Written to") && std::fs::read(&pdf).unwrap().starts_with(b"%PDF"), "{said}");
     let (ok, _, said) = wayfinder(&["service", "--data", &other, "juniper-lane", "--method", "guess"]);
-    assert!(!ok && said.contains("use standard, optional, existing or canada"), "{said}");
+    assert!(!ok && said.contains("use standard, optional, existing, measured or canada"), "{said}");
 }
 
 #[test]

@@ -92,6 +92,7 @@ export type Usage = Schemas["Usage"];
 export type SurveyView = Schemas["SurveyView"];
 export type SurveyStep = Schemas["SurveyStep"];
 export type SurveyDecision = Schemas["SurveyDecision"];
+export type LevelMark = Schemas["LevelMark"];
 export type DemandView = Schemas["DemandView"];
 export type DemandSaid = Schemas["DemandSaid"];
 export type UsagePreview = Schemas["UsagePreview"];

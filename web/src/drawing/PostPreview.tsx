@@ -1,11 +1,20 @@
 import Box from "@mui/material/Box";
+import type { ReactNode } from "react";
 import type { PanelView } from "../api/client";
 import { BladeShape, OpenShape } from "./BladeShape";
 import { Handles, Housings, Mast, Patterns, SharedNeutrals } from "./Mast";
-import { measures } from "./measures";
+import { measures, type Measures } from "./measures";
+
+interface Props {
+  view: PanelView;
+  /** What the picture shows, where it is not the post as it would be. */
+  label?: string;
+  /** Drawn over it. */
+  children?: (m: Measures) => ReactNode;
+}
 
 /** The post as it would be: a picture, nothing in it can be pressed. */
-export function PostPreview({ view }: { view: PanelView }) {
+export function PostPreview({ view, label, children }: Props) {
   const m = measures(view, true);
   return (
     <Box sx={{ maxWidth: m.width * 1.15, mx: "auto" }}>
@@ -13,7 +22,7 @@ export function PostPreview({ view }: { view: PanelView }) {
         viewBox={`0 0 ${m.width} ${m.height}`}
         width="100%"
         role="img"
-        aria-label={`${view.panel.name} as it would be: ${view.breakers.length} breakers`}
+        aria-label={label ?? `${view.panel.name} as it would be: ${view.breakers.length} breakers`}
       >
         <Patterns />
         <Mast view={view} m={m} />
@@ -28,6 +37,7 @@ export function PostPreview({ view }: { view: PanelView }) {
           </g>
         ))}
         <Housings view={view} m={m} />
+        {children?.(m)}
       </svg>
     </Box>
   );

@@ -10,6 +10,7 @@
 //! The sum of branch breakers has no limit: nothing here warns about it.
 
 mod back_fed_main;
+mod breaker_by_volts;
 mod breaker_over_wire;
 mod breaker_rating;
 mod breaker_type;
@@ -211,6 +212,7 @@ pub const RULES: &[Rule] = &[
     volts_of_another_service::RULE,
     volts_too_high::RULE,
     volts_too_low::RULE,
+    breaker_by_volts::RULE,
     neutral_ground::RULE,
     main_above_bus::RULE,
     service_conductors::RULE,

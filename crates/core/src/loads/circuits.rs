@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 
 use serde::Serialize;
 
+use super::diagnose::{BreakerDiagnosis, diagnose_breaker};
 use super::draws::{Drawn, End, LoadLine, TakenFrom, drawn, groups};
 use super::drop::{Drop, Run, voltage_drop};
 use super::notes::{LoadNote, notes};
@@ -152,6 +153,8 @@ pub struct CircuitLoads {
     pub disagrees: Option<String>,
     /// What a rule says of its loads.
     pub notes: Vec<LoadNote>,
+    /// What volts at its breaker say, where they were read.
+    pub diagnosis: Option<BreakerDiagnosis>,
     /// What its run loses, to the point farthest by the plan.
     pub drop: Option<RunDrop>,
     /// The latest times of its breaker.
@@ -541,6 +544,7 @@ fn circuit(home: &Study, on: &OnCircuits<'_>, breaker: &Breaker) -> CircuitLoads
         more_sets,
         disagrees,
         notes: notes(home, breaker, all),
+        diagnosis: diagnose_breaker(home, breaker),
         drop: run_drop(home, breaker, all),
         steps: steps(breaker.amps),
         loads: all.iter().map(|drawn| drawn.line.clone()).collect(),

@@ -2,6 +2,7 @@
 
 mod circuits;
 mod demand_view;
+mod diagnose;
 mod draws;
 pub mod drop;
 pub mod interval;
@@ -23,9 +24,10 @@ pub use circuits::{
     while_running,
 };
 pub use demand_view::{DemandSaid, DemandView, MonthBegins, demand_said, demand_view};
+pub use diagnose::{BreakerDiagnosis, BreakerState, diagnose_breaker};
 pub use draws::{LoadLine, TakenFrom};
 pub use notes::{LoadNote, LoadNoteKind};
-pub use panels::{LegLoad, LegsView, LevelAdvice, PanelLegs, legs_of_panels, legs_view};
+pub use panels::{LegLoad, LegsView, LevelAdvice, LevelMark, PanelLegs, legs_of_panels, legs_view};
 pub use propose_loads::{ProposedLoad, propose_loads};
 pub use read_plate::read_plate;
 pub use service_of_home::{

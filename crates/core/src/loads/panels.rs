@@ -37,8 +37,25 @@ pub struct LevelAdvice {
     pub words: String,
     /// Which breaker goes where, with that.
     pub moves: Vec<String>,
+    /// The same, for the picture of the post.
+    pub marks: Vec<LevelMark>,
     /// The worst leg in percent of its rating, with at most 0, 1, 2 … wires moved.
     pub curve: Vec<f64>,
+}
+
+/// A breaker that would go to another space.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+pub struct LevelMark {
+    /// In which panel.
+    pub panel: PanelId,
+    /// The breaker.
+    pub breaker: BreakerId,
+    /// Its number.
+    pub number: String,
+    /// To which spaces; its own where its hots change places.
+    pub to: Vec<u8>,
+    /// In words.
+    pub words: String,
 }
 
 /// What the legs of a panel carry.
@@ -397,13 +414,14 @@ fn advice(home: &Study, analysed: &[&Panel]) -> Option<LevelAdvice> {
             }
         }
     };
-    let moves = if verdict.act == LevelDo::Level { moves_in_words(home, &panels, &levelled, moves) } else { Vec::new() };
-    Some(LevelAdvice { act: verdict.act, by_readings, words, moves, curve })
+    let marks = if verdict.act == LevelDo::Level { marks_of(home, &panels, &levelled, moves) } else { Vec::new() };
+    let moves = marks.iter().map(|mark| mark.words.clone()).collect();
+    Some(LevelAdvice { act: verdict.act, by_readings, words, moves, marks, curve })
 }
 
-fn moves_in_words(home: &Study, panels: &LegPanels, levelled: &Levelled, moves: usize) -> Vec<String> {
+fn marks_of(home: &Study, panels: &LegPanels, levelled: &Levelled, moves: usize) -> Vec<LevelMark> {
     let Some(point) = levelled.curve.get(moves) else { return Vec::new() };
-    let mut words = Vec::new();
+    let mut marks = Vec::new();
     for panel in &panels.panels {
         let Some(of) = home.panels().all().find(|known| known.id.to_string() == panel.name) else { continue };
         let numbers = of.every_space();
@@ -412,13 +430,15 @@ fn moves_in_words(home: &Study, panels: &LegPanels, levelled: &Levelled, moves: 
             let Some(breaker) = home.panels().breakers().find(|breaker| breaker.id.to_string() == unit.id) else { continue };
             let number = home.panels().number(&breaker.id);
             let space = |at: &usize| numbers.get(*at).map_or_else(String::new, u8::to_string);
-            words.push(match unit.kind {
+            let words = match unit.kind {
                 UnitKind::Single | UnitKind::Tandem => {
                     format!("{number} to space {}", to.first().map_or_else(String::new, space))
                 }
                 _ => format!("the hots of {number} change places"),
-            });
+            };
+            let to = to.iter().filter_map(|at| numbers.get(*at).copied()).collect();
+            marks.push(LevelMark { panel: of.id.clone(), breaker: breaker.id.clone(), number, to, words });
         }
     }
-    words
+    marks
 }

@@ -207,6 +207,20 @@ impl ReadValue {
     }
 }
 
+/// Volts at a breaker, read at one time with its load on; between its hot and neutral, or between its two hots.
+#[derive(Debug, Clone, Copy, Default, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields, default)]
+pub struct BreakerVolts {
+    /// On the bus side.
+    pub bus: Option<f64>,
+    /// On its own terminal.
+    pub output: Option<f64>,
+    /// From the one to the other across the breaker, at the worse of its poles.
+    pub across: Option<f64>,
+    /// What flowed meanwhile, in amperes.
+    pub amps: Option<f64>,
+}
+
 /// A reading.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
 pub struct Reading {

@@ -30,7 +30,7 @@ pub use demand::Demand;
 pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
 pub use ids::{BadId, BreakerId, EntryId, HomeId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
-pub use load::{Draw, Load, LoadPlate, ReadValue, ReadWith, Reading, ReadingOf, Turns};
+pub use load::{BreakerVolts, Draw, Load, LoadPlate, ReadValue, ReadWith, Reading, ReadingOf, Turns};
 pub use panel::{
     Bond, Breaker, BreakerDetails, CardSize, Columns, Half, Housing, Interior, Kept, Leg, MainAt, NeutralLead, Numbering,
     OtherSource, Panel, PanelDetails, Photo, PhotoOf, PostRow, Protection, Service, ServiceDisconnect, Side, Slot, State,

@@ -91,3 +91,41 @@ proptest! {
         }
     }
 }
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 120, failure_persistence: None, ..ProptestConfig::default() })]
+
+    /// Whatever the loads really take, a reading of some of them together never rules the truth out.
+    #[test]
+    fn a_sum_that_was_read_never_rules_the_truth_out(
+        parts in prop::collection::vec((prop::sample::select(vec!["kettle", "microwave", "led_60", "box"]), 0.0..1.0_f64, prop::bool::ANY), 1..5),
+        off in -1.0..1.0_f64,
+        unlisted in 0.0..1.0_f64,
+    ) {
+        let mut acts = "panel 12\n1 20 kitchen\nroom Kitchen\npoint Kitchen receptacle counter\nproof counter 1\n".to_owned();
+        let named = |at: usize| format!("l{at}");
+        for (at, (appliance, ..)) in parts.iter().enumerate() {
+            let (draw, like) = if *appliance == "box" { (r#"{"from":"not_known"}"#, "null".to_owned()) } else { (r#"{"from":"library"}"#, format!("\"{appliance}\"")) };
+            acts += &format!("fact {{\"kind\":\"load_placed\",\"load\":\"{}\",\"point\":\"counter\",\"name\":\"{appliance}\",\"appliance\":{like},\"draw\":{draw}}}\n", named(at));
+        }
+        let before = wayfinder_fixture::written(&acts).home;
+        let lines = |home: &Study| circuits(home).iter().find(|circuit| circuit.number == "1").map(|circuit| circuit.loads.clone()).unwrap_or_default();
+        let truth: Vec<f64> = lines(&before).iter().zip(&parts).map(|(line, (_, part, _))| line.low + (line.high - line.low) * part).collect();
+        let ran: Vec<usize> = (0..parts.len()).filter(|at| parts[*at].2).collect();
+        prop_assume!(!ran.is_empty());
+        let sum = ran.iter().map(|at| truth[*at]).sum::<f64>() + unlisted;
+        let read = sum * (1.0 + off * 0.029);
+        prop_assume!(read < 40.0);
+        let running: Vec<String> = ran.iter().map(|at| format!("\"{}\"", named(*at))).collect();
+        acts += &format!(
+            "fact {{\"kind\":\"reading_taken\",\"target\":{{\"of\":\"circuit\",\"breaker\":\"b1\"}},\"with\":\"clamp\",\"value\":{{\"unit\":\"amps\",\"amps\":{read}}},\"running\":[{}],\"arranged\":true}}",
+            running.join(",")
+        );
+        let after = wayfinder_fixture::written(&acts).home;
+        for (line, truth) in lines(&after).iter().zip(&truth) {
+            // Hundredths are rounded on the way.
+            prop_assert!(line.low <= truth + 0.03 && truth - 0.03 <= line.high, "{truth}: {line:?}");
+            prop_assert!(line.low <= line.amps && line.amps <= line.high);
+        }
+    }
+}

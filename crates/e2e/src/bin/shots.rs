@@ -47,6 +47,7 @@ async fn main() -> Result<()> {
         (&desk, "/loads", "loads-desk"),
         (&phone, "/loads/circuit/breaker-11", "loads-circuit-phone"),
         (&desk, "/loads/service", "service-desk"),
+        (&phone, "/loads/survey", "survey-phone"),
     ] {
         page.goto(&format!("{}{HOME}{path}", site.address)).await?;
         page.drawn(path).await?;
@@ -93,11 +94,6 @@ async fn together(site: &Site, desk: &Page, phone: &Page, folder: &Path) -> Resu
     let made: Value =
         client.post(format!("{}/api/practice", site.address)).json(&recipe).send().await?.error_for_status()?.json().await?;
     let home = made["home"].as_str().unwrap_or_default();
-    phone.goto(&format!("{}/h/{home}/trace", site.address)).await?;
-    phone.press("Plug-in tester").await?;
-    phone.test_id("reading").await?;
-    phone.driver.execute("window.scrollTo(0, 0)", vec![]).await?;
-    take(phone, folder, "practice-phone").await?;
     desk.goto(&format!("{}/h/{home}/trace", site.address)).await?;
     desk.press("Share").await?;
     desk.fill("Your passphrase, as the owner", "three brass bells").await?;

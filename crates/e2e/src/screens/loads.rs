@@ -27,6 +27,14 @@ impl Loads<'_> {
         service_says: "[data-testid=service-title]";
         /// Waits until the sheet of the service calculation says so.
         sheet_says: "[data-testid=sheet]";
+        /// Waits until how the survey stands is said so.
+        survey_says: "[data-testid=survey-title]";
+        /// Waits until the next reading of the survey says so.
+        survey_asks: "[data-testid=survey-step]";
+        /// Waits until the answer of the survey says so.
+        survey_answers: "[data-testid=survey-answer]";
+        /// Waits until what volts at the breaker say is said so.
+        diagnosis_says: "[data-testid=diagnosis]";
         /// Waits until the title of the page of usage data says so.
         usage_says: "[data-testid=usage-title]";
         /// Waits until the file of usage that is not recorded yet says so.

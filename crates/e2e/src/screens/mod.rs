@@ -59,7 +59,7 @@ impl AsRef<Page> for Page {
 }
 
 /// Every screen of a home: its address behind the home's, and what is there once it is drawn.
-pub const EVERY_SCREEN: [(&str, &str); 18] = [
+pub const EVERY_SCREEN: [(&str, &str); 19] = [
     ("/panel", "[data-testid=fingerpost]"),
     ("/panel/greenhouse-panel?at=s:7", "[data-testid=fingerpost]"),
     ("/checks", "[data-testid=findings]"),
@@ -72,6 +72,7 @@ pub const EVERY_SCREEN: [(&str, &str); 18] = [
     ("/loads", "[data-testid=circuits] li"),
     ("/loads/circuit/breaker-11", "[data-testid=sentence]"),
     ("/loads/service", "[data-testid=sheet]"),
+    ("/loads/survey", "[data-testid=survey-title]"),
     ("/loads/usage", "[data-testid=usage-title]"),
     ("/loads/enter/kitchen", "[aria-label='Points of the room']"),
     ("/directory", "[data-testid=card]"),

@@ -1,6 +1,7 @@
 //! Loads: what is where, entered on a phone with every tap counted; circuits ranked, a reading, what may not run together.
 
 use anyhow::{Result, ensure};
+use thirtyfour::By;
 use wayfinder_e2e::screens::Loads;
 use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
@@ -199,4 +200,46 @@ pub(crate) async fn usage_data_are_read_looked_at_and_recorded(_: &Chrome, page:
     page.press("May a load be added?").await?;
     loads.sheet_says("9.84 kW on 14 January 2026 at 18:15").await?;
     loads.service_says("has still to be read").await
+}
+
+/// A heater and a toaster that decide by a reading, a circuit of lamps, a feeder.
+const SURVEYED: &str = "load left toaster
+load right kettle
+load window space_heater
+load stage led_60
+load bench kettle";
+
+pub(crate) async fn the_survey_asks_until_it_is_settled(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    Somebody::new(&site, "weir").act(0, &format!("{HOUSE}\n{SURVEYED}")).await?;
+    let loads = Loads(page);
+    page.goto(&format!("{}/h/weir/loads/survey", site.address)).await?;
+    loads.survey_says("of 3 circuits settled").await?;
+    // As it asks, until it has nothing more to ask; what cannot be read is passed over.
+    loads.survey_asks("Read the portable heater at Schoolroom, window").await?;
+    page.press("Write the reading down").await?;
+    page.fill("It shows while it runs, A", "400").await?;
+    page.press("Save").await?;
+    loads.dialog_says("400 A is hardly what one load takes.").await?;
+    page.fill("It shows while it runs, A", "8.1").await?;
+    page.press("Save").await?;
+    page.dialog_closed().await?;
+    loads.survey_says("of 3 circuits settled").await?;
+    page.goto(&format!("{}/h/weir/loads/survey?for=feeder&breaker=b5-7", site.address)).await?;
+    loads.survey_answers("Its heavier leg comes to").await?;
+    page.goto(&format!("{}/h/weir/loads/survey?for=add&breaker=b1&amps=2", site.address)).await?;
+    loads.survey_says("2.0 A").await?;
+    page.goto(&format!("{}/h/weir/loads/survey?clamp=yes", site.address)).await?;
+    page.find(By::XPath("//*[@role='alert' and contains(., 'arc-flash')]")).await?;
+    page.can_be_used_by_everybody().await?;
+    // Volts at a breaker say which of the two is bad.
+    page.goto(&format!("{}/h/weir/loads/circuit/b1", site.address)).await?;
+    page.press("Volts at the breaker").await?;
+    page.press("Save").await?;
+    loads.dialog_says("No volts are given.").await?;
+    page.fill("On the bus side, V", "121").await?;
+    page.fill("On the breaker's own terminal, V", "62").await?;
+    page.press("Save").await?;
+    page.dialog_closed().await?;
+    loads.diagnosis_says("the breaker loses the rest").await
 }

@@ -58,6 +58,7 @@ fn main() -> ExitCode {
     for (name, walk) in walks![
         loads_of_a_home,
         a_room_of_ten_appliances_is_counted,
+        the_survey_asks_until_it_is_settled,
         usage_data_are_read_looked_at_and_recorded,
         from_an_empty_home_to_the_printed_card,
         what_is_wrong_is_said_and_loses_nothing,

@@ -242,7 +242,7 @@ pub(super) fn unwritten(error: PdfError) -> Problem {
     }
 }
 
-fn sheet_of(printing: &Printing) -> Result<Sheet, Problem> {
+pub(super) fn sheet_of(printing: &Printing) -> Result<Sheet, Problem> {
     match printing.sheet.as_deref() {
         None | Some("card") => Ok(Sheet::Card),
         Some("letter") => Ok(Sheet::Letter),
@@ -251,7 +251,7 @@ fn sheet_of(printing: &Printing) -> Result<Sheet, Problem> {
     }
 }
 
-fn date_of(printing: &Printing) -> Result<String, Problem> {
+pub(super) fn date_of(printing: &Printing) -> Result<String, Problem> {
     date_of_text(printing.date.as_deref())
 }
 

@@ -8,8 +8,9 @@ use wayfinder_core::loads::{
     load_moves, loads_view, service_view, survey as survey_of, usual_method, while_running,
 };
 use wayfinder_core::{BreakerId, LoadId, LoadPlate, read_plate as plate_of};
+use wayfinder_formats::{Sheet, service_pdf};
 
-use super::homes::unfit;
+use super::homes::{Printing, date_of, file, sheet_of, unfit, unwritten};
 use crate::guard::Asked;
 use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
@@ -66,19 +67,48 @@ pub(crate) struct ServiceAsked {
     new_volts: Option<u16>,
 }
 
+impl ServiceAsked {
+    fn new_load(&self) -> Option<NewLoad> {
+        self.new_va.filter(|va| (1..=100_000).contains(va)).map(|va| NewLoad {
+            kind: self.new_kind.unwrap_or(NewLoadKind::Fixed),
+            va: i64::from(va),
+            volts: if self.new_volts == Some(120) { 120 } else { 240 },
+        })
+    }
+}
+
 /// The service calculation, line by line, today and with a new load.
 #[utoipa::path(get, path = "/api/homes/{home}/service", params(HomePath, ServiceAsked), responses((status = 200, body = ServiceView), (status = 404, body = Problem)))]
 pub(crate) async fn service(home: InHome, Asked(asked): Asked<ServiceAsked>) -> Result<Response, Problem> {
-    let new = asked.new_va.filter(|va| (1..=100_000).contains(va)).map(|va| NewLoad {
-        kind: asked.new_kind.unwrap_or(NewLoadKind::Fixed),
-        va: i64::from(va),
-        volts: if asked.new_volts == Some(120) { 120 } else { 240 },
-    });
+    let new = asked.new_load();
     home.answer(move |opened| {
         let method = asked.method.unwrap_or_else(|| usual_method(&opened.study));
         Ok(service_view(&opened.study, method, new))
     })
     .await
+}
+
+/// The service calculation as a sheet to print on `letter` or `a4`.
+#[utoipa::path(get, path = "/api/homes/{home}/service.pdf", params(HomePath, ServiceAsked, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn service_sheet(
+    home: InHome,
+    Asked(asked): Asked<ServiceAsked>,
+    Asked(printing): Asked<Printing>,
+) -> Result<Response, Problem> {
+    let (width, height) = sheet_of(&printing)?.size_mm().or(Sheet::Letter.size_mm()).unwrap_or((215.9, 279.4));
+    let date = date_of(&printing)?;
+    let disposition = home.saved_as("inline", ", service.pdf");
+    let new = asked.new_load();
+    let pdf = home
+        .ask(move |opened| {
+            let home = &opened.study;
+            let method = asked.method.unwrap_or_else(|| usual_method(home));
+            let about = format!("Service calculation. Revision {}, {date}. No permit; local code comes first.", home.seq());
+            let view = service_view(home, method, new);
+            service_pdf(home.name().unwrap_or_default(), &about, &view, width, height).map_err(unwritten)
+        })
+        .await?;
+    Ok(file(pdf, "application/pdf", &disposition))
 }
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]

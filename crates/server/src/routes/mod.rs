@@ -61,6 +61,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(loads::service))
         .routes(routes!(loads::loads_running))
         .routes(routes!(loads::where_load_could_go))
+        .routes(routes!(loads::service_sheet))
         .routes(routes!(loads::survey))
         .routes(routes!(loads::read_plate))
         .routes(routes!(usage::usage, usage::read_usage_file))

@@ -45,6 +45,7 @@ export const LISTS = {
     "load_removed",
     "service_told",
     "usage_read",
+    "breaker_volts_read",
     "reading_taken",
     "trace_set",
     "practice_house",

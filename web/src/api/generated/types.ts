@@ -561,6 +561,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/service.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The service calculation as a sheet to print on `letter` or `a4`. */
+        get: operations["service_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/stream": {
         parameters: {
             query?: never;
@@ -979,6 +996,17 @@ export interface components {
              */
             type_name: string;
         };
+        /** @description A breaker by its volts. */
+        BreakerDiagnosis: {
+            /** @description What to do, or to read next. */
+            next: string;
+            /** @description What the readings say. */
+            state: components["schemas"]["BreakerState"];
+            /** @description What was read. */
+            volts: components["schemas"]["BreakerVolts"];
+            /** @description The same in a sentence. */
+            words: string;
+        };
         /** @description One breaker (of a tandem: one of its handles). */
         BreakerId: string;
         /** @description The breaker must stay on, or is left off; without `kept`, neither any more. */
@@ -1017,6 +1045,11 @@ export interface components {
             /** @description The breaker. */
             breaker: components["schemas"]["BreakerId"];
         };
+        /**
+         * @description What the readings say.
+         * @enum {string}
+         */
+        BreakerState: "open" | "good" | "watch" | "bad" | "upstream" | "behind";
         /** @description The handle was moved, or moved by itself. */
         BreakerSwitched: {
             /** @description The breaker. */
@@ -1073,6 +1106,40 @@ export interface components {
             wire_allows?: components["schemas"]["Amps"] | null;
             /** @description What it feeds as far as proven, worded for the card; empty when nothing is. */
             wording: string;
+        };
+        /** @description Volts at a breaker, read at one time with its load on; between its hot and neutral, or between its two hots. */
+        BreakerVolts: {
+            /**
+             * Format: double
+             * @description From the one to the other across the breaker, at the worse of its poles.
+             * @default null
+             */
+            across: number | null;
+            /**
+             * Format: double
+             * @description What flowed meanwhile, in amperes.
+             * @default null
+             */
+            amps: number | null;
+            /**
+             * Format: double
+             * @description On the bus side.
+             * @default null
+             */
+            bus: number | null;
+            /**
+             * Format: double
+             * @description On its own terminal.
+             * @default null
+             */
+            output: number | null;
+        };
+        /** @description Volts were read at a breaker with its load on. A later reading replaces the earlier. */
+        BreakerVoltsRead: {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description What was read. */
+            volts: components["schemas"]["BreakerVolts"];
         };
         /** @description Two one-pole breakers are one from now on: tied, or replaced by one of two poles. */
         BreakersJoined: {
@@ -1215,6 +1282,7 @@ export interface components {
              * @description What is expected, with what runs three hours or more at 125 %.
              */
             counted: number;
+            diagnosis?: components["schemas"]["BreakerDiagnosis"] | null;
             /** @description A reading that does not agree with what is entered, as a question. */
             disagrees?: string | null;
             drop?: components["schemas"]["RunDrop"] | null;
@@ -1669,6 +1737,9 @@ export interface components {
         }) | (components["schemas"]["UsageRead"] & {
             /** @enum {string} */
             kind: "usage_read";
+        }) | (components["schemas"]["BreakerVoltsRead"] & {
+            /** @enum {string} */
+            kind: "breaker_volts_read";
         }) | (components["schemas"]["ReadingTaken"] & {
             /** @enum {string} */
             kind: "reading_taken";
@@ -2088,6 +2159,8 @@ export interface components {
             curve: number[];
             /** @description Whether it is worth it. */
             do: components["schemas"]["LevelDo"];
+            /** @description The same, for the picture of the post. */
+            marks: components["schemas"]["LevelMark"][];
             /** @description Which breaker goes where, with that. */
             moves: string[];
             /** @description In one or two sentences. */
@@ -2098,6 +2171,19 @@ export interface components {
          * @enum {string}
          */
         LevelDo: "leave" | "level";
+        /** @description A breaker that would go to another space. */
+        LevelMark: {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description Its number. */
+            number: string;
+            /** @description In which panel. */
+            panel: components["schemas"]["PanelId"];
+            /** @description To which spaces; its own where its hots change places. */
+            to: number[];
+            /** @description In words. */
+            words: string;
+        };
         /** @description The likeliest breaker of a point. It orders the tests and proves nothing. */
         Likely: {
             /** @description The breaker. */
@@ -5973,6 +6059,59 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    service_sheet: {
+        parameters: {
+            query?: {
+                /** @description By which method; left out, the usual one. */
+                method?: components["schemas"]["ServiceMethod"];
+                /** @description A load to be added, in volt-amperes. */
+                new_va?: number;
+                /** @description What it is; left out, an appliance that is fastened in place. */
+                new_kind?: components["schemas"]["NewLoadKind"];
+                /** @description 120 or 240; left out, 240. */
+                new_volts?: number;
+                /** @description What to print on: `card` (its true size), `letter` or `a4`. */
+                sheet?: string;
+                /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
+                date?: string;
+                /** @description Whose card; the first panel's if left out. */
+                panel?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

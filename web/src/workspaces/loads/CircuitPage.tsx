@@ -17,7 +17,7 @@ import { Empty } from "../../parts/Empty";
 import { Loaded } from "../../parts/Loaded";
 import { amps } from "../../parts/words";
 import { EditLoad } from "./EditLoad";
-import { ReadCircuit, ReadLoad } from "./ReadDialog";
+import { ReadBreakerVolts, ReadCircuit, ReadLoad } from "./ReadDialog";
 
 /** One circuit: what is on it, what that comes to, what may not run together. */
 export function CircuitPage() {
@@ -127,12 +127,27 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
             <Button variant="outlined" color="inherit" onClick={() => setRead("circuit")}>
               A clamp reading
             </Button>
+            <Button variant="outlined" color="inherit" onClick={() => setRead("volts")}>
+              Volts at the breaker
+            </Button>
           </Stack>
         </Box>
         <Stack spacing={2}>
           {circuit.steps != null && marks.length > 0 && circuit.loads.length > 0 && (
             <TripStairs steps={circuit.steps} marks={marks} />
           )}
+          {circuit.diagnosis != null && (
+            <Block
+              title="The breaker by its volts"
+              loud={circuit.diagnosis.state === "bad" || circuit.diagnosis.state === "upstream"}
+            >
+              <Typography data-testid="diagnosis" sx={{ fontWeight: 700 }}>
+                {circuit.diagnosis.words}
+              </Typography>
+              <Typography sx={{ mt: 0.5 }}>{circuit.diagnosis.next}</Typography>
+            </Block>
+          )}
+          {circuit.disagrees != null && <Block title="Does not agree">{circuit.disagrees}</Block>}
           {moves !== null && <MovesBlock home={home} load={moves} />}
           {circuit.not_together.length > 0 && (
             <Block title="Not together">
@@ -183,6 +198,7 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
       {read === "circuit" && (
         <ReadCircuit home={home} circuit={circuit} running={ticked} onClose={() => setRead(null)} />
       )}
+      {read === "volts" && <ReadBreakerVolts home={home} circuit={circuit} onClose={() => setRead(null)} />}
       {edited !== null && (
         <EditLoad
           home={home}

@@ -4,11 +4,12 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
-import type { CircuitLoads, LegsView, LoadsView } from "../../api/client";
+import type { CircuitLoads, LegsView, LoadsView, PanelView } from "../../api/client";
 import { useLoads } from "../../api/queries";
 import { tone } from "../../app/theme";
 import { useThisHome } from "../../app/useThisHome";
 import { LegBars } from "../../drawing/LegBars";
+import { LevelMoves } from "../../drawing/LevelMoves";
 import { LoadTrack, TrackKey } from "../../drawing/LoadTrack";
 import { Tag } from "../../drawing/Tag";
 import { Block } from "../../parts/Block";
@@ -28,12 +29,12 @@ export function LoadsPage() {
   const loads = useLoads(home.id);
   return (
     <Loaded query={loads} what="loads">
-      {(view: LoadsView) => <Ranked home={home.id} view={view} />}
+      {(view: LoadsView) => <Ranked home={home.id} panels={home.panels} view={view} />}
     </Loaded>
   );
 }
 
-function Ranked({ home, view }: { home: string; view: LoadsView }) {
+function Ranked({ home, panels, view }: { home: string; panels: readonly PanelView[]; view: LoadsView }) {
   const [order, setOrder] = useState<Order>("nearest");
   const light = view.lightest.flatMap((id) => view.circuits.filter((circuit) => circuit.breaker === id));
   const shown = order === "nearest" ? view.circuits : light;
@@ -92,7 +93,7 @@ function Ranked({ home, view }: { home: string; view: LoadsView }) {
         </Box>
         <Stack spacing={2}>
           <NotTogetherBlock view={view} />
-          <LegsBlock legs={view.legs} />
+          <LegsBlock legs={view.legs} panels={panels} />
           {view.elsewhere.length > 0 && (
             <Block title="Not on a known circuit yet">
               <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
@@ -220,7 +221,8 @@ function Row({ home, circuit }: { home: string; circuit: CircuitLoads }) {
 }
 
 /** What each leg carries, and whether it is worth moving breakers. */
-function LegsBlock({ legs }: { legs: LegsView }) {
+function LegsBlock({ legs, panels }: { legs: LegsView; panels: readonly PanelView[] }) {
+  const marks = legs.advice?.marks ?? [];
   if (legs.panels.length === 0) return null;
   return (
     <Block title="Legs, as expected">
@@ -248,11 +250,20 @@ function LegsBlock({ legs }: { legs: LegsView }) {
           </Typography>
         )}
         {legs.advice != null && legs.advice.moves.length > 0 && (
-          <Box component="ul" aria-label="Moves" sx={{ my: 1, pl: 2.5 }}>
-            {legs.advice.moves.map((move) => (
-              <li key={move}>{move}</li>
-            ))}
-          </Box>
+          <>
+            {panels
+              .filter((one) => marks.some((mark) => mark.panel === one.panel.id))
+              .map((one) => (
+                <Box key={one.panel.id} sx={{ my: 1.5 }} data-testid="level-moves">
+                  <LevelMoves view={one} marks={marks.filter((mark) => mark.panel === one.panel.id)} />
+                </Box>
+              ))}
+            <Box component="ul" aria-label="Moves" sx={{ my: 1, pl: 2.5 }}>
+              {legs.advice.moves.map((move) => (
+                <li key={move}>{move}</li>
+              ))}
+            </Box>
+          </>
         )}
       </Box>
     </Block>

@@ -7,7 +7,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { NewLoadKind, ServiceMethod, ServiceView } from "../../api/client";
-import { useService } from "../../api/queries";
+import { today, useService } from "../../api/queries";
 import { useRecord } from "../../api/record";
 import { tone } from "../../app/theme";
 import { useThisHome } from "../../app/useThisHome";
@@ -36,6 +36,13 @@ export function ServicePage() {
   const [kind, setKind] = useState<NewLoadKind>("fixed");
   const [va, setVa] = useState("");
   const [tells, setTells] = useState(false);
+  const printed = (sheet: string) =>
+    new URLSearchParams({
+      sheet,
+      date: today(),
+      ...(method !== "" && { method }),
+      ...(va !== "" && { new_va: va, new_kind: kind }),
+    }).toString();
   const view = useService(home.id, { method, kind, va: numberOrNull(va) });
   return (
     <>
@@ -71,6 +78,18 @@ export function ServicePage() {
               <Button variant="outlined" color="inherit" onClick={() => setTells(true)}>
                 Area, circuits, meter
               </Button>
+              {(["letter", "a4"] as const).map((paper) => (
+                <Button
+                  key={paper}
+                  variant="outlined"
+                  color="inherit"
+                  href={`/api/homes/${home.id}/service.pdf?${printed(paper)}`}
+                  target="_blank"
+                  rel="noreferrer"
+                >
+                  Print, {paper === "letter" ? "Letter" : "A4"}
+                </Button>
+              ))}
             </Stack>
             {!sheet.applies && (
               <Alert severity="warning" variant="outlined" sx={{ mb: 2 }}>

@@ -146,7 +146,12 @@ function Round({ home, view, onLeaveOut }: RoundProps) {
         </Typography>
       )}
       <Box
-        sx={{ display: "grid", gap: 3, mt: 2, gridTemplateColumns: { xs: "1fr", lg: alone ? "minmax(0, 760px)" : "minmax(0, 1fr) minmax(0, 1fr)" } }}
+        sx={{
+          display: "grid",
+          gap: 3,
+          mt: 2,
+          gridTemplateColumns: { xs: "1fr", lg: alone ? "minmax(0, 760px)" : "minmax(0, 1fr) minmax(0, 1fr)" },
+        }}
       >
         <Stack spacing={2} sx={{ display: alone ? "none" : "flex" }}>
           {step != null && (

@@ -2,7 +2,9 @@
 
 use super::{Kind, facts, is_default};
 use crate::logbook::{Draft, Home, Names};
-use crate::model::{Demand, Draw, Load, LoadId, PointId, ReadValue, ReadWith, ReadingOf, Refusal, Usage};
+use crate::model::{
+    BreakerId, BreakerVolts, Demand, Draw, Load, LoadId, PointId, ReadValue, ReadWith, ReadingOf, Refusal, Usage,
+};
 
 const fn one() -> u16 {
     1
@@ -79,6 +81,13 @@ facts! {
         file: String,
         /// The demand that they show.
         demand: Demand,
+    }
+    /// Volts were read at a breaker with its load on. A later reading replaces the earlier.
+    BreakerVoltsRead {
+        /// The breaker.
+        breaker: BreakerId,
+        /// What was read.
+        volts: BreakerVolts,
     }
     /// Something was read of a load or a circuit.
     ReadingTaken {
@@ -170,6 +179,21 @@ impl Kind for UsageRead {
     }
     fn words(&self, _: &Names<'_>) -> String {
         format!("Usage data of {}: highest {}", crate::model::so_many(self.demand.days(), "day"), self.demand.peak_words())
+    }
+}
+
+impl Kind for BreakerVoltsRead {
+    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
+        home.read_breaker_volts(self)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        let BreakerVolts { bus, output, across, amps } = self.volts;
+        let mut said: Vec<String> = Vec::new();
+        said.extend(bus.map(|volts| format!("bus {volts} V")));
+        said.extend(output.map(|volts| format!("terminal {volts} V")));
+        said.extend(across.map(|volts| format!("across it {volts} V")));
+        said.extend(amps.map(|amps| format!("at {amps} A")));
+        format!("{}: {}", names.breaker(&self.breaker), said.join(", "))
     }
 }
 

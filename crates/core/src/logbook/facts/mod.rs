@@ -160,6 +160,7 @@ kinds! {
     LoadRemoved      "load_removed"      Owner  recorded
     ServiceTold      "service_told"      Owner  recorded
     UsageRead        "usage_read"        Owner  recorded
+    BreakerVoltsRead "breaker_volts_read" Owner recorded
     ReadingTaken     "reading_taken"     Owner  recorded
     TraceSet         "trace_set"         Owner  recorded
     PracticeHouse    "practice_house"    Owner  recorded

@@ -3,9 +3,10 @@
 use indexmap::IndexMap;
 
 use super::{Home, refuse, short, unknown};
-use crate::logbook::{Draft, LoadPlaced, LoadRemoved, ReadingTaken, ServiceTold, UsageRead};
+use crate::logbook::{BreakerVoltsRead, Draft, LoadPlaced, LoadRemoved, ReadingTaken, ServiceTold, UsageRead};
 use crate::model::{
-    Appliance, Draw, Load, LoadId, LoadPlate, PointId, ReadValue, Reading, ReadingOf, Refusal, RefusalCode, Usage, Volts,
+    Appliance, BreakerId, BreakerVolts, Draw, Load, LoadId, LoadPlate, PointId, ReadValue, Reading, ReadingOf, Refusal,
+    RefusalCode, Usage, Volts,
 };
 
 /// Every load and reading, in the order of entry.
@@ -15,6 +16,7 @@ pub struct Loads {
     readings: Vec<Reading>,
     service: Option<ServiceTold>,
     usage: Option<UsageRead>,
+    breaker_volts: IndexMap<BreakerId, BreakerVolts>,
     /// How many words there were on loads.
     words: u32,
 }
@@ -37,9 +39,14 @@ impl Loads {
         &self.readings
     }
 
+    /// Volts that were read at a breaker.
+    pub fn breaker_volts(&self, breaker: &BreakerId) -> Option<BreakerVolts> {
+        self.breaker_volts.get(breaker).copied()
+    }
+
     /// Nothing is entered and nothing was read.
     pub fn is_empty(&self) -> bool {
-        self.loads.is_empty() && self.readings.is_empty()
+        self.loads.is_empty() && self.readings.is_empty() && self.breaker_volts.is_empty()
     }
 
     /// The demand that the utility's data show.
@@ -189,7 +196,17 @@ impl Home {
         }
         let rating = match &f.target {
             ReadingOf::Load { load } => {
-                self.loads.known(load)?;
+                let point = &self.loads.known(load)?.point;
+                let on_two_hots = self.house.point(point).is_some_and(|point| point.volts == Volts::new(240));
+                let (amps, most) = (f.value.amps_or_watts().0.unwrap_or(0.0), if on_two_hots { 200.0 } else { 60.0 });
+                if amps > most && !f.sure {
+                    return refuse(
+                        RefusalCode::OutOfRange,
+                        "value",
+                        format!("{amps} A is hardly what one load takes."),
+                        "Read it again: the range of the meter, and that it is amperes and not watts.",
+                    );
+                }
                 None
             }
             ReadingOf::Circuit { breaker, pole } => {
@@ -261,6 +278,32 @@ impl Home {
             );
         }
         self.loads.service = Some(f.clone());
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn read_breaker_volts(&mut self, f: &BreakerVoltsRead) -> Result<(), Refusal> {
+        self.panels.known_breaker(&f.breaker)?;
+        let BreakerVolts { bus, output, across, amps } = f.volts;
+        if bus.or(output).or(across).is_none() {
+            return refuse(RefusalCode::OutOfRange, "volts", "No volts are given.", "Give at least one of the readings.");
+        }
+        if let Some(volts) = [bus, output, across].into_iter().flatten().find(|volts| !(0.0..=300.0).contains(volts)) {
+            return refuse(
+                RefusalCode::OutOfRange,
+                "volts",
+                format!("{volts} V cannot be read at a household breaker."),
+                "Give 0 to 300 V.",
+            );
+        }
+        if let Some(amps) = amps.filter(|amps| !(0.0..=400.0).contains(amps)) {
+            return refuse(
+                RefusalCode::OutOfRange,
+                "volts",
+                format!("{amps} A cannot flow through a household breaker."),
+                "Give 0 to 400 A.",
+            );
+        }
+        self.loads.breaker_volts.insert(f.breaker.clone(), f.volts);
         Ok(())
     }
 
