@@ -7,7 +7,7 @@ import { PostPreview } from "./PostPreview";
 export function LevelMoves({ view, marks }: { view: PanelView; marks: readonly LevelMark[] }) {
   const said = marks.map((mark) => mark.words).join("; ");
   return (
-    <PostPreview view={view} label={`${view.panel.name}: ${said}`}>
+    <PostPreview view={view} label={`${view.panel.name}: ${said}`} least>
       {(m) => marks.map((mark, at) => <Arrow key={mark.breaker} view={view} mark={mark} m={m} lane={at} />)}
     </PostPreview>
   );
@@ -27,8 +27,8 @@ function Arrow({ view, mark, m, lane }: ArrowProps) {
   if (breaker === undefined || part === undefined || space === undefined) return null;
   const inner = (side: "left" | "right") => (side === "left" ? m.postLeft : m.postLeft + m.postWidth);
   const out = (side: "left" | "right") => (side === "left" ? -1 : 1);
-  const from = { x: inner(breaker.side) + out(breaker.side) * 10, y: middleOf(part, m) };
-  const to = { x: inner(space.side) + out(space.side) * 16, y: m.top + (space.row + 0.5) * m.row };
+  const from = { x: inner(breaker.side) - out(breaker.side) * 5, y: middleOf(part, m) };
+  const to = { x: inner(space.side) + out(space.side) * 3, y: m.top + (space.row + 0.5) * m.row };
   // Each in a lane of its own along the post, so that arrows do not lie on one another.
   const along = m.postLeft + (m.postWidth * (1 + (lane % 4))) / 5;
   const back = -out(space.side);

@@ -9,15 +9,17 @@ interface Props {
   view: PanelView;
   /** What the picture shows, where it is not the post as it would be. */
   label?: string;
+  /** Never smaller than its letters can be read. */
+  least?: boolean;
   /** Drawn over it. */
   children?: (m: Measures) => ReactNode;
 }
 
 /** The post as it would be: a picture, nothing in it can be pressed. */
-export function PostPreview({ view, label, children }: Props) {
+export function PostPreview({ view, label, least = false, children }: Props) {
   const m = measures(view, true);
   return (
-    <Box sx={{ maxWidth: m.width * 1.15, mx: "auto" }}>
+    <Box sx={{ maxWidth: m.width * 1.15, ...(least && { minWidth: m.width }), mx: "auto" }}>
       <svg
         viewBox={`0 0 ${m.width} ${m.height}`}
         width="100%"

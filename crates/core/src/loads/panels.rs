@@ -410,11 +410,15 @@ fn advice(home: &Study, analysed: &[&Panel]) -> Option<LevelAdvice> {
                     "{first} Only where the wires reach. It is work in the open panel: main off, proven dead, or an electrician."
                 )
             } else {
-                format!("{first} Before a panel is opened for that, the amperes of its circuits are read at one time.")
+                format!(
+                    "{first} That is no reason to open a panel: how far they meet, only amperes tell that were read at one time, on \
+                     every circuit of 1 A and more, within two hours."
+                )
             }
         }
     };
-    let marks = if verdict.act == LevelDo::Level { marks_of(home, &panels, &levelled, moves) } else { Vec::new() };
+    // What is expected circuit by circuit seldom meets, and may weigh the legs otherwise than they are: only readings move breakers.
+    let marks = if verdict.act == LevelDo::Level && by_readings { marks_of(home, &panels, &levelled, moves) } else { Vec::new() };
     let moves = marks.iter().map(|mark| mark.words.clone()).collect();
     Some(LevelAdvice { act: verdict.act, by_readings, words, moves, marks, curve })
 }

@@ -90,10 +90,11 @@ function Ranked({ home, panels, view }: { home: string; panels: readonly PanelVi
             Expected is what one hour in a hundred exceeds, and never less than the largest load. It plans; it proves
             nothing: people cook at one time. Percent is of the smaller of breaker and wire.
           </Typography>
+          <MovesOnPosts legs={view.legs} panels={panels} />
         </Box>
         <Stack spacing={2}>
           <NotTogetherBlock view={view} />
-          <LegsBlock legs={view.legs} panels={panels} />
+          <LegsBlock legs={view.legs} />
           {view.elsewhere.length > 0 && (
             <Block title="Not on a known circuit yet">
               <Box component="ul" sx={{ listStyle: "none", m: 0, p: 0 }}>
@@ -221,8 +222,7 @@ function Row({ home, circuit }: { home: string; circuit: CircuitLoads }) {
 }
 
 /** What each leg carries, and whether it is worth moving breakers. */
-function LegsBlock({ legs, panels }: { legs: LegsView; panels: readonly PanelView[] }) {
-  const marks = legs.advice?.marks ?? [];
+function LegsBlock({ legs }: { legs: LegsView }) {
   if (legs.panels.length === 0) return null;
   return (
     <Block title="Legs, as expected">
@@ -250,23 +250,31 @@ function LegsBlock({ legs, panels }: { legs: LegsView; panels: readonly PanelVie
           </Typography>
         )}
         {legs.advice != null && legs.advice.moves.length > 0 && (
-          <>
-            {panels
-              .filter((one) => marks.some((mark) => mark.panel === one.panel.id))
-              .map((one) => (
-                <Box key={one.panel.id} sx={{ my: 1.5 }} data-testid="level-moves">
-                  <LevelMoves view={one} marks={marks.filter((mark) => mark.panel === one.panel.id)} />
-                </Box>
-              ))}
-            <Box component="ul" aria-label="Moves" sx={{ my: 1, pl: 2.5 }}>
-              {legs.advice.moves.map((move) => (
-                <li key={move}>{move}</li>
-              ))}
-            </Box>
-          </>
+          <Box component="ul" aria-label="Moves" sx={{ my: 1, pl: 2.5 }}>
+            {legs.advice.moves.map((move) => (
+              <li key={move}>{move}</li>
+            ))}
+          </Box>
         )}
       </Box>
     </Block>
+  );
+}
+
+/** Which breakers go where, on the post of each panel. */
+function MovesOnPosts({ legs, panels }: { legs: LegsView; panels: readonly PanelView[] }) {
+  const marks = legs.advice?.marks ?? [];
+  const moved = panels.filter((one) => marks.some((mark) => mark.panel === one.panel.id));
+  if (moved.length === 0) return null;
+  return (
+    <Box sx={{ mt: 3 }} data-testid="level-moves">
+      <Typography variant="h2">What would go where, to level the legs</Typography>
+      {moved.map((one) => (
+        <Box key={one.panel.id} sx={{ my: 1.5, maxWidth: 520, overflowX: "auto" }}>
+          <LevelMoves view={one} marks={marks.filter((mark) => mark.panel === one.panel.id)} />
+        </Box>
+      ))}
+    </Box>
   );
 }
 
