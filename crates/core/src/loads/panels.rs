@@ -296,9 +296,10 @@ fn as_leg_panels(home: &Study, analysed: &[&Panel]) -> Option<(LegPanels, bool)>
                 continue;
             }
             let (amps, known) = carried(home, by_breaker.get(&breaker.id).copied(), breaker, since);
-            all_read &= known;
             let halves = breaker.at.iter().any(|slot| slot.half.is_some());
             let feeds = order.iter().position(|fed| fed.details.fed_by.as_ref() == Some(&breaker.id));
+            // A feeder carries what the panel behind it does, breaker by breaker.
+            all_read &= known || feeds.is_some();
             let shared = home.panels().shared_neutral_of(&breaker.id);
             // What shares a space or a neutral is one unit.
             let group: Vec<&Breaker> = home
@@ -325,7 +326,7 @@ fn as_leg_panels(home: &Study, analysed: &[&Panel]) -> Option<(LegPanels, bool)>
                 .iter()
                 .flat_map(|other| {
                     let (amps, known) = carried(home, by_breaker.get(&other.id).copied(), other, since);
-                    all_read &= known;
+                    all_read &= known || feeds.is_some();
                     amps
                 })
                 .collect();

@@ -475,3 +475,39 @@ fn made_up_homes_are_surveyed_rightly_in_less_time() {
         crate::sim::survey_through(crate::model::Recipe { seed: 3, points: 30, level: crate::model::Level::Plain }, &asked);
     assert_eq!(again.unwrap(), played[3], "the same house, the same survey");
 }
+
+/// Common practice: levelling goes by amperes read at one time. A feeder needs no reading of its own where all behind it is read.
+#[test]
+fn only_readings_of_one_time_move_breakers() {
+    let house = |readings: &str| {
+        written(&format!(
+            "panel 12
+            with main {{\"main\": 40}}
+            1 20 left
+            5 20 also left
+            9-11 30/2 #10 shed
+            sub Shed 6 9-11
+            shed: 1 20 bench
+            room Hall
+            point Hall receptacle one
+            point Hall receptacle two
+            point Hall receptacle three
+            proof one 1
+            proof two 5
+            proof three S1
+            load one plate 14 A: heater
+            load two plate 14 A: oven
+            load three plate 8 A: saw
+            {readings}"
+        ))
+        .home
+    };
+    let advice = |home: &Study| legs_view(home).advice.unwrap();
+    let expected = advice(&house(""));
+    assert!(!expected.by_readings && expected.marks.is_empty() && expected.words.contains("no reason to open a panel"));
+    let part = advice(&house("clamp 1 14\nclamp 5 14"));
+    assert!(!part.by_readings && part.marks.is_empty(), "the bench is not read");
+    let read = advice(&house("clamp 1 14\nclamp 5 14\nclamp S1 8"));
+    assert!(read.by_readings && read.moves.len() == 1 && read.marks.len() == 1, "{read:?}");
+    assert_eq!(read.moves[0], read.marks[0].words);
+}

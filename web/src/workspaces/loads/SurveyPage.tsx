@@ -1,9 +1,7 @@
 import Alert from "@mui/material/Alert";
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
-import FormControlLabel from "@mui/material/FormControlLabel";
 import Stack from "@mui/material/Stack";
-import Switch from "@mui/material/Switch";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
@@ -25,6 +23,10 @@ const WISHES = [
   ["combine_two", "two circuits that may be joined"],
   ["feeder", "whether a feeder is overloaded"],
   ["add", "whether something may be added"],
+] as const;
+const HANDS = [
+  ["on", "with the cover on"],
+  ["clamp", "by clamp, the cover off"],
 ] as const;
 type Wish = (typeof WISHES)[number][0];
 
@@ -96,12 +98,14 @@ function Asked({ home, loads }: { home: string; loads: LoadsView }) {
             sx={{ width: 150 }}
           />
         )}
-        <FormControlLabel
-          label="By clamp, cover off"
-          control={
-            <Switch checked={clamp} onChange={(event) => change({ clamp: event.target.checked ? "yes" : "" })} />
-          }
-        />
+        <Box sx={{ minWidth: 250, display: "grid" }}>
+          <Choice
+            label="How"
+            value={clamp ? "clamp" : "on"}
+            options={HANDS}
+            onChange={(next) => change({ clamp: next === "clamp" ? "yes" : "" })}
+          />
+        </Box>
       </Stack>
       {clamp && (
         <Alert severity="error" variant="outlined" sx={{ mb: 2, maxWidth: 760 }}>
