@@ -18,7 +18,7 @@ fn day(line: impl Fn(u32, u32, &str) -> String) -> String {
 
 #[test]
 fn a_table_is_read_whatever_its_dates_look_like() {
-    let twelve = |hour: u32| if hour % 12 == 0 { 12 } else { hour % 12 };
+    let twelve = |hour: u32| if hour.is_multiple_of(12) { 12 } else { hour % 12 };
     let half = |hour: u32| if hour < 12 { "AM" } else { "PM" };
     let tables = [
         format!("start,kWh\n{}", day(|h, m, kwh| format!("2026-01-14 {h:02}:{m:02},{kwh}\n"))),
