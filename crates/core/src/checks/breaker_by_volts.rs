@@ -48,6 +48,7 @@ mod tests {
         let upstream = of(r#"breaker-volts 1 {"bus": 108, "output": 60}"#);
         assert!(upstream[0].1.contains("so it is not this breaker"), "{upstream:?}");
         assert_eq!(of(r#"breaker-volts 3-5 {"bus": 226}"#).len(), 1, "below 228 V");
+        assert_eq!(of(r#"breaker-volts 1 {"bus": 139, "output": 139}"#).len(), 1, "a lost neutral makes one leg high");
         assert_eq!(of(r#"breaker-volts 1 {"across": 0.31, "amps": 8}"#)[0].0, Severity::Danger);
         assert_eq!(of(r#"breaker-volts 1 {"across": 0.15, "amps": 8}"#)[0].0, Severity::Note);
         for fine in [

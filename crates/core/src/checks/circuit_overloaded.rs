@@ -1,7 +1,8 @@
 //! Rule circuit-overloaded: more runs on a circuit than its breaker or its wire carries.
 //!
 //! Source: NEC 210.23, from memory: the load of a branch circuit does not exceed its rating. Graver where it was read, or where one load
-//! alone is too much even at the least that it takes; a note where the sum is expected at times, because when things run is an estimate.
+//! alone is too much even at the least that it takes; a note where the sum is expected at times, because when things run is an estimate; a danger
+//! where the wire may carry less than its breaker does, which then does not protect it.
 //! Where what is not known decides, the rule is silent and the page of loads says "too close to call". Example: 22.4 A read by a clamp
 //! on a 20 A circuit.
 

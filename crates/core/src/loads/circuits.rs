@@ -219,7 +219,23 @@ struct TogetherRead {
     amps: [f64; 2],
 }
 
-/// The readings of a circuit for which its loads were switched on; what else is written down as running may have run or not. On a breaker of several poles nobody knows on which a load of 120 V is.
+/// Whether these two never run at one time: as somebody said, or because each has a season of its own.
+pub(super) fn never_together(a: &Drawn<'_>, b: &Drawn<'_>) -> bool {
+    let in_one_season = SEASONS.into_iter().any(|season| a.runs_in(season) && b.runs_in(season));
+    a.load.never_with.contains(&b.load.id) || b.load.never_with.contains(&a.load.id) || !in_one_season
+}
+
+/// By how much currents of these power factors may come to less together than added up: they do not peak at one moment. The sum is at
+/// least the cosine of half the widest angle between them times what they add up to (arithmetic of phasors).
+fn least_together(factors: impl Iterator<Item = [f64; 2]>) -> f64 {
+    let angles = factors.fold([f64::INFINITY, 0.0_f64], |[least, most], [low, high]| {
+        [least.min(high.clamp(-1.0, 1.0).acos()), most.max(low.clamp(-1.0, 1.0).acos())]
+    });
+    ((angles[1] - angles[0]).max(0.0) / 2.0).cos()
+}
+
+/// The readings of a circuit for which its loads were switched on; what else is written down as running may have run or not. On a
+/// breaker of several poles nobody knows on which a load of 120 V is. Loads that never run together did not all run.
 fn together_read(home: &Study, breaker: &BreakerId, all: &[Drawn<'_>]) -> Vec<TogetherRead> {
     let mut found = Vec::new();
     let one_pole = home.panels().breaker(breaker).is_some_and(|breaker| breaker.poles() == 1);
@@ -236,9 +252,15 @@ fn together_read(home: &Study, breaker: &BreakerId, all: &[Drawn<'_>]) -> Vec<To
         let at = |load: &LoadId| all.iter().position(|drawn| drawn.load.id == *load && drawn.load.described <= reading.nth);
         // A load that was described anew since, or moved away, makes the sum one of other things.
         let Some(ran) = reading.running.iter().map(at).collect::<Option<Vec<usize>>>() else { continue };
+        if ran.iter().any(|a| ran.iter().any(|b| a != b && never_together(&all[*a], &all[*b]))) {
+            continue;
+        }
         let share = reading.with.share_off();
         let amps = match reading.value.amps_or_watts() {
-            (Some(amps), _) => [amps * (1.0 - share), amps * (1.0 + share)],
+            (Some(amps), _) => {
+                let together = least_together(ran.iter().map(|at| all[*at].factor));
+                [amps * (1.0 - share), amps * (1.0 + share) / together]
+            }
             (None, watts) => {
                 // Watts are amperes by the power factor of whatever ran.
                 let factor = |end: usize, better: fn(f64, f64) -> f64| ran.iter().map(|at| all[*at].factor[end]).reduce(better);
@@ -496,11 +518,7 @@ fn circuit(home: &Study, on: &OnCircuits<'_>, breaker: &Breaker) -> CircuitLoads
     let claim = breaker.claim.clone().unwrap_or_default();
     let worded = wording(home, &breaker.id);
     let loads: Vec<(i64, [f64; 24])> = all.iter().map(|drawn| (drawn.amps_x100(End::Likely), drawn.hours)).collect();
-    let never = |a: usize, b: usize| {
-        let (a, b) = (&all[a], &all[b]);
-        let apart = |season| a.runs_in(season) && b.runs_in(season);
-        a.load.never_with.contains(&b.load.id) || b.load.never_with.contains(&a.load.id) || !SEASONS.into_iter().any(apart)
-    };
+    let never = |a: usize, b: usize| never_together(&all[a], &all[b]);
     let limit_x100 = (limit * 100.0).round() as i64;
     let (sets, more_sets) = may_not_run_together(&loads, limit_x100, &never);
     let not_together = sets.into_iter().map(|set| {

@@ -52,7 +52,7 @@ pub fn demand_view(home: &Study) -> DemandView {
 }
 
 /// Whether solar feeds the home.
-pub(super) fn has_solar(home: &Study) -> bool {
+pub fn has_solar(home: &Study) -> bool {
     home.panels().breakers().any(|breaker| breaker.details.brings_in == Some(OtherSource::Solar))
 }
 

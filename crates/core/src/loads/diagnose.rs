@@ -1,7 +1,8 @@
 //! Whether a breaker is good, by volts at it with its load on, and which reading to take next.
 //!
 //! Source: common practice and judgement. Read with 5 A or more: less than 0.1 V across a breaker is good, above 0.2 V it is bad. A bus
-//! below its band is a fault upstream (ANSI C84.1 range A, from memory: 114 V of 120, 228 of 240, 197 of 208).
+//! outside its band is a fault upstream (ANSI C84.1, from memory: range A below, 114 V of 120, 228 of 240, 197 of 208; range B above, 127,
+//! 254 and 220 V). A bus that is high is a lost neutral as much as one that is low.
 
 use serde::Serialize;
 
@@ -46,13 +47,13 @@ const BAD_ABOVE: f64 = 0.2;
 /// Two readings of 120 V one after the other differ by more than this only where something is wrong.
 const BETWEEN_READINGS: f64 = 3.0;
 
-/// Volts of this breaker, and the least that its bus may have under load.
-fn bands(panel: &Panel, breaker: &Breaker) -> (f64, f64) {
+/// Volts of this breaker, and the least and the most that its bus may have under load.
+fn bands(panel: &Panel, breaker: &Breaker) -> (f64, f64, f64) {
     let hots = legs_of(panel, &breaker.at).len();
     match (hots, panel.service) {
-        (1, _) => (120.0, 114.0),
-        (_, Service::TwoLegs208 | Service::ThreePhase) => (208.0, 197.0),
-        _ => (240.0, 228.0),
+        (1, _) => (120.0, 114.0, 127.0),
+        (_, Service::TwoLegs208 | Service::ThreePhase) => (208.0, 197.0, 220.0),
+        _ => (240.0, 228.0, 254.0),
     }
 }
 
@@ -60,13 +61,13 @@ fn bands(panel: &Panel, breaker: &Breaker) -> (f64, f64) {
 pub fn diagnose_breaker(home: &Study, breaker: &Breaker) -> Option<BreakerDiagnosis> {
     let volts = home.loads().breaker_volts(&breaker.id)?;
     let panel = home.panels().panel(&breaker.panel)?;
-    let (nominal, least) = bands(panel, breaker);
+    let (nominal, least, most) = bands(panel, breaker);
     let said = |state, words: String, next: &str| Some(BreakerDiagnosis { state, words, next: next.into(), volts });
-    let stop = "Stop here. Switch the main off where that is safe, and call an electrician and the utility: the fault is the main, the \
-                service or the supply.";
+    let stop = "Stop here. Switch the main off where that is safe, and call an electrician and the utility: the fault is the feeder, \
+                the main, the service or the supply. One leg high and the other low is a lost neutral, an emergency.";
     let replace = "Have it replaced by a type that the panel's label names, with the stab looked at: a pitted one condemns the space. \
                    Work for qualified people.";
-    if let Some(bus) = volts.bus.filter(|bus| *bus < least) {
+    if let Some(bus) = volts.bus.filter(|bus| *bus < least || *bus > most) {
         return said(
             BreakerState::Upstream,
             format!("The bus reads {bus} V where {nominal} V belong, so it is not this breaker."),
@@ -81,7 +82,11 @@ pub fn diagnose_breaker(home: &Study, breaker: &Breaker) -> Option<BreakerDiagno
     let flows_enough = volts.amps.is_some_and(|amps| amps >= ENOUGH_AMPS);
     match volts.across {
         Some(across) if across > BAD_ABOVE && volts.amps.is_none_or(|amps| amps <= breaker.amps.value()) => {
-            return said(BreakerState::Bad, format!("{across} V are lost across the breaker: more than {BAD_ABOVE} V."), replace);
+            return said(
+                BreakerState::Bad,
+                format!("{across} V are lost across the breaker with it on: more than {BAD_ABOVE} V."),
+                replace,
+            );
         }
         Some(across) if flows_enough && across < GOOD_BELOW => {
             let words = format!("{across} V across it: the breaker is good.");

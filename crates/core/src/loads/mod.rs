@@ -23,7 +23,7 @@ pub use circuits::{
     AtAmps, CircuitLoads, CircuitReading, LoadCouldGo, LoadMoves, NotTogether, RunDrop, Stands, TripSteps, circuits, load_moves,
     while_running,
 };
-pub use demand_view::{DemandSaid, DemandView, MonthBegins, demand_said, demand_view};
+pub use demand_view::{DemandSaid, DemandView, MonthBegins, demand_said, demand_view, has_solar};
 pub use diagnose::{BreakerDiagnosis, BreakerState, diagnose_breaker};
 pub use draws::{LoadLine, TakenFrom};
 pub use notes::{LoadNote, LoadNoteKind};

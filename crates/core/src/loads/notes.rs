@@ -51,6 +51,19 @@ const fn shared_circuit(edition: Edition) -> &'static str {
     }
 }
 
+fn is_heating(drawn: &Drawn<'_>) -> bool {
+    drawn.load.like().is_some_and(|like| like.class == "furnace")
+}
+
+fn is_sump_pump(drawn: &Drawn<'_>) -> bool {
+    drawn.load.appliance.as_deref() == Some("sump_pump")
+}
+
+/// What is to be alone on its circuit: the heat of the house, and what keeps the water out.
+pub(super) fn is_to_be_alone(drawn: &Drawn<'_>) -> bool {
+    is_heating(drawn) || is_sump_pump(drawn)
+}
+
 /// Everything that a rule says of these loads on this breaker. Canada has rules of its own that are not known here.
 pub(super) fn notes(home: &Home, breaker: &Breaker, all: &[Drawn<'_>]) -> Vec<LoadNote> {
     let mut notes = Vec::new();
@@ -80,12 +93,11 @@ pub(super) fn notes(home: &Home, breaker: &Breaker, all: &[Drawn<'_>]) -> Vec<Lo
                 note(LoadNoteKind::FastenedOverHalf, load, words, shared_circuit(home.edition()));
             }
         }
-        let class = drawn.load.like().map_or("", |like| like.class);
-        if shared && class == "furnace" && !canadian {
+        if shared && is_heating(drawn) && !canadian {
             let words = format!("The {name} heats the house and should be alone on its circuit.");
             note(LoadNoteKind::Alone, load, words, "NEC 422.12, from memory");
         }
-        if shared && drawn.load.appliance.as_deref() == Some("sump_pump") {
+        if shared && is_sump_pump(drawn) {
             let words = format!("The {name} should be alone: what trips with it floods the cellar.");
             note(LoadNoteKind::Alone, load, words, LoadNote::PRACTICE);
         }

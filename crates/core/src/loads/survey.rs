@@ -6,10 +6,14 @@
 
 use serde::Serialize;
 
-use super::circuits::{CircuitLoads, OnCircuits, Stands, Sums, UNLISTED, circuits, said, sums, usual_reading, whole_read};
+use super::circuits::{
+    CircuitLoads, OnCircuits, Stands, Sums, UNLISTED, circuits, never_together, said, sums, usual_reading, whole_read,
+};
 use super::draws::{Drawn, End, LoadLine, TakenFrom};
-use crate::model::{BreakerId, LoadId, PointId, PointKind, ReadWith, ReadingOf, so_many};
+use super::notes::is_to_be_alone;
+use crate::model::{BreakerId, LoadId, Place, PointId, PointKind, ReadWith, ReadingOf, so_many};
 use crate::study::Study;
+use crate::trace::on_breaker;
 
 /// What a reading costs, in minutes.
 #[derive(Debug, Clone, Copy, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
@@ -121,8 +125,6 @@ pub struct SurveyStep {
     pub running: Vec<LoadId>,
     /// Their names, with where they are.
     pub names: Vec<String>,
-    /// Where whoever switches them goes.
-    pub places: Vec<PointId>,
     /// So many minutes.
     pub minutes: f64,
 }
@@ -178,7 +180,7 @@ fn counted(sums: Sums) -> f64 {
 struct Surveyed<'a> {
     circuit: &'a CircuitLoads,
     loads: &'a [Drawn<'a>],
-    /// What may run on it that is not entered, in amperes.
+    /// What may run on it that is not entered, in amperes at most.
     unlisted: f64,
     /// At most, by a reading with everything on.
     most: f64,
@@ -198,7 +200,13 @@ impl<'a> Surveyed<'a> {
         let shared = circuit.proven + circuit.possible > 1;
         let continuous: f64 = loads.iter().filter(|drawn| drawn.line.continuous).map(|drawn| drawn.line.high).sum();
         let most = whole_read(home, &circuit.breaker, loads).0.map_or(f64::INFINITY, |most| most + continuous / 4.0);
-        Self { circuit, loads, unlisted: if shared { UNLISTED } else { 0.0 }, most, read_whole }
+        let unlisted = match () {
+            // Where nothing is entered a reading of one moment says only that it carries no less.
+            () if loads.is_empty() => circuit.limit,
+            () if shared => UNLISTED,
+            () => 0.0,
+        };
+        Self { circuit, loads, unlisted, most, read_whole }
     }
 
     /// What counts, at least and at most.
@@ -220,10 +228,6 @@ impl<'a> Surveyed<'a> {
         [counted(sums(loads, End::Low)), (counted(sums(loads, End::High)) + self.unlisted).min(self.most)]
     }
 
-    fn settles(&self, ends: [f64; 2], decides: &dyn Fn([f64; 2]) -> bool) -> bool {
-        decides([ends[0], ends[1].max(ends[0])])
-    }
-
     /// How likely a reading of these loads, each with that, settles it.
     fn chance_of_loads(&self, which: &[(usize, ReadWith)], decides: &dyn Fn([f64; 2]) -> bool) -> f64 {
         let mut tried: Vec<Drawn<'_>> = self.loads.to_vec();
@@ -239,7 +243,10 @@ impl<'a> Surveyed<'a> {
                 tried[*at].line.low = amps * likely / on * (1.0 - with.share_off());
                 tried[*at].line.high = amps * likely / off * (1.0 + with.share_off());
             }
-            self.settles(self.ends(&tried), decides)
+            {
+                let [low, high] = self.ends(&tried);
+                decides([low, high.max(low)])
+            }
         });
         settling.count() as f64 / TRIED as f64
     }
@@ -256,9 +263,21 @@ impl<'a> Surveyed<'a> {
                 drawn.line.high = drawn.line.high.min(most - (lows - drawn.line.low)).max(drawn.line.low);
             }
             let [low, high] = self.ends(&tried);
-            self.settles([low, high.min(most + continuous / 4.0)], decides)
+            decides([low, high.min(most + continuous / 4.0).max(low)])
         });
         settling.count() as f64 / TRIED as f64
+    }
+
+    /// Whether all its loads can be switched on for one reading: none excludes another, what they take is hardly more than may be
+    /// carried, and one pole shows all of it.
+    fn can_run_at_once(&self, home: &Study) -> bool {
+        let apart = |a: &Drawn<'_>| self.loads.iter().any(|b| a.load.id != b.load.id && never_together(a, b));
+        let one_pole = home.panels().breaker(&self.circuit.breaker).is_some_and(|breaker| breaker.poles() == 1);
+        let sum: f64 = self.loads.iter().map(|drawn| drawn.line.amps).sum();
+        !self.loads.is_empty()
+            && sum <= self.circuit.limit
+            && (one_pole || self.loads.iter().all(|drawn| drawn.line.volts == 240))
+            && !self.loads.iter().any(apart)
     }
 
     fn is_read(&self, at: usize) -> bool {
@@ -266,22 +285,15 @@ impl<'a> Surveyed<'a> {
     }
 
     /// What can be read of it, with what that may bring.
-    fn candidates(
-        &self,
-        home: &Study,
-        asked: &SurveyAsked,
-        cover_is_off: bool,
-        decides: &dyn Fn([f64; 2]) -> bool,
-    ) -> Vec<Candidate> {
+    fn candidates(&self, home: &Study, asked: &SurveyAsked, decides: &dyn Fn([f64; 2]) -> bool) -> Vec<Candidate> {
         let mut all = Vec::new();
         let count = self.loads.len() as f64;
         let may_be_off = home.panels().breaker(&self.circuit.breaker).is_some_and(|breaker| breaker.kept.is_none());
         let left_out = asked.without_circuits.contains(&self.circuit.breaker);
-        if !self.read_whole && !left_out && !self.loads.is_empty() && (asked.clamp || may_be_off) {
+        if !self.read_whole && !left_out && self.can_run_at_once(home) && (asked.clamp || may_be_off) {
             let minutes = &asked.minutes;
-            let cover = if cover_is_off { 0.0 } else { minutes.cover };
             let (with, cost) = if asked.clamp {
-                (ReadWith::Clamp, minutes.clamp + minutes.each_load * count + cover)
+                (ReadWith::Clamp, minutes.clamp + minutes.each_load * count)
             } else {
                 (ReadWith::UtilityMeter, minutes.utility_circuit + minutes.each_load * count)
             };
@@ -358,12 +370,17 @@ pub fn survey(home: &Study, asked: &SurveyAsked) -> SurveyView {
         SurveyWish::Feeder { breaker } => feeder(home, asked, &on, breaker),
         SurveyWish::Add { breaker, amps } => add(home, asked, &all, breaker, *amps),
     };
+    // The cover comes off once, before the first reading by clamp.
+    if let Some(step) = view.step.as_mut().filter(|step| step.with == ReadWith::Clamp && !cover_is_off(home)) {
+        step.minutes += asked.minutes.cover;
+        view.minutes_left += asked.minutes.cover;
+    }
     view.questions =
         all.iter().filter_map(|one| Some(format!("{}: {}", one.circuit.number, one.circuit.disagrees.as_ref()?))).collect();
     view
 }
 
-/// Whether a clamp was used within the last readings: then the cover is off already.
+/// The last reading was by clamp: then the cover is off already.
 fn cover_is_off(home: &Study) -> bool {
     home.loads().readings().last().is_some_and(|reading| reading.with == ReadWith::Clamp)
 }
@@ -390,13 +407,12 @@ fn every(home: &Study, asked: &SurveyAsked, all: &[Surveyed<'_>]) -> SurveyView 
     // What a feeder carries is settled by what is behind it.
     let own: Vec<&Surveyed<'_>> = all.iter().filter(|one| one.circuit.feeds.is_none()).collect();
     let mut decisions: Vec<SurveyDecision> = own.iter().map(|one| decision_of(one)).collect();
-    let off = cover_is_off(home);
     let mut steps: Vec<(&Surveyed<'_>, Candidate)> = Vec::new();
     let mut minutes_left = 0.0;
     for one in own.iter().filter(|one| !one.is_settled()) {
         let limit = one.circuit.limit;
         let decides = |ends: [f64; 2]| band(ends[0], limit) == band(ends[1], limit);
-        let candidates = one.candidates(home, asked, off || !steps.is_empty(), &decides);
+        let candidates = one.candidates(home, asked, &decides);
         let Some(candidate) = best(candidates, |candidate| width_of(one, candidate)) else { continue };
         // Where no one reading settles it, several may: it goes on until nothing is left to read.
         minutes_left += candidate.minutes / candidate.chance.clamp(0.3, 1.0);
@@ -417,7 +433,12 @@ fn every(home: &Study, asked: &SurveyAsked, all: &[Surveyed<'_>]) -> SurveyView 
         (count, ..) => format!("{settled} of {} settled", so_many(count, "circuit")),
     };
     decisions.sort_by_key(|decision| decision.settled);
-    SurveyView { title, answer: None, step, decisions, minutes_left, questions: Vec::new() }
+    let not_proven = own.iter().filter(|one| one.circuit.possible > 0).count();
+    let answer = (not_proven > 0).then(|| {
+        let on = if not_proven == 1 { "On 1 circuit".to_owned() } else { format!("On {not_proven} circuits") };
+        format!("{on} there may be points that are not proven yet. They count for nothing here: trace them, too.")
+    });
+    SurveyView { title, answer, step, decisions, minutes_left, questions: Vec::new() }
 }
 
 fn width_of(one: &Surveyed<'_>, candidate: &Candidate) -> f64 {
@@ -432,7 +453,6 @@ fn step_of(one: &Surveyed<'_>, candidate: &Candidate, about: &str) -> SurveyStep
     let [low, high] = one.between();
     let why = format!("{number} comes to between {} and {} of {}; this may settle {about}.", said(low), said(high), said(*limit));
     let running: Vec<LoadId> = one.loads.iter().map(|drawn| drawn.load.id.clone()).collect();
-    let place = |at: usize| one.loads[at].line.point.clone();
     let name = |at: usize| format!("{}, {}", one.loads[at].line.name, one.loads[at].line.place);
     match candidate.load {
         Some(at) => {
@@ -455,7 +475,6 @@ fn step_of(one: &Surveyed<'_>, candidate: &Candidate, about: &str) -> SurveyStep
                 load: Some(line.load.clone()),
                 running: vec![line.load.clone()],
                 names: vec![name(at)],
-                places: vec![place(at)],
                 minutes: candidate.minutes,
             }
         }
@@ -490,7 +509,6 @@ fn step_of(one: &Surveyed<'_>, candidate: &Candidate, about: &str) -> SurveyStep
                 load: None,
                 running,
                 names: (0..one.loads.len()).map(name).collect(),
-                places: (0..one.loads.len()).map(place).collect(),
                 minutes: candidate.minutes,
             }
         }
@@ -516,38 +534,32 @@ fn cautions(with: ReadWith, motor: bool) -> Vec<String> {
     said
 }
 
-/// The rooms whose receptacle circuits serve nothing else by today's rule.
-const OWN_CIRCUITS: [&str; 6] = ["kitchen", "dining", "pantry", "laundry", "bath", "garage"];
-
-/// Circuits that may be joined with another at all.
-fn may_be_joined(home: &Study, one: &Surveyed<'_>) -> bool {
-    let Some(breaker) = home.panels().breaker(&one.circuit.breaker) else { return false };
-    let alone = |drawn: &Drawn<'_>| {
-        let class = drawn.load.like().map_or("", |like| like.class);
-        class == "furnace" || drawn.load.appliance.as_deref() == Some("sump_pump")
-    };
-    let required = || {
-        one.loads.iter().any(|drawn| {
-            let point = home.house().point(&drawn.line.point);
-            point.is_some_and(|point| {
-                let room = home.house().room_name(&point.room).to_lowercase();
-                point.kind == PointKind::Receptacle && OWN_CIRCUITS.iter().any(|word| room.contains(word))
-            })
-        })
+/// Whether a circuit may be joined with another at all: one pole, no panel and no shared neutral on it, nothing that is to be alone, no
+/// receptacle of a room that has circuits of its own by today's rule. What it carries is another matter.
+pub(super) fn may_be_joined(home: &Study, circuit: &CircuitLoads, loads: &[Drawn<'_>]) -> bool {
+    let Some(breaker) = home.panels().breaker(&circuit.breaker) else { return false };
+    let of_own_circuit = |point: &PointId| {
+        let Some(point) = home.house().point(point).filter(|point| point.kind == PointKind::Receptacle) else { return false };
+        let room = home.house().rooms().find(|room| room.id == point.room);
+        let place = room.and_then(|room| Place::of(&room.name, room.floor.as_deref()));
+        let name = room.map(|room| room.name.to_lowercase()).unwrap_or_default();
+        matches!(place, Some(Place::Kitchen | Place::Bath | Place::Laundry | Place::Garage))
+            || ["dining", "pantry"].iter().any(|word| name.contains(word))
     };
     breaker.poles() == 1
-        && one.circuit.feeds.is_none()
+        && circuit.feeds.is_none()
         && !breaker.details.back_fed_main
-        && home.panels().shared_neutral_of(&one.circuit.breaker).is_none()
-        && !one.loads.iter().any(alone)
-        && !required()
+        && home.panels().shared_neutral_of(&circuit.breaker).is_none()
+        && !loads.is_empty()
+        && !loads.iter().any(is_to_be_alone)
+        && !on_breaker(home, &circuit.breaker).proven.iter().any(of_own_circuit)
 }
 
 /// How many of the lightest are weighed against one another.
 const LIGHTEST: usize = 12;
 
 fn combine_two(home: &Study, asked: &SurveyAsked, all: &[Surveyed<'_>]) -> SurveyView {
-    let mut light: Vec<&Surveyed<'_>> = all.iter().filter(|one| may_be_joined(home, one)).collect();
+    let mut light: Vec<&Surveyed<'_>> = all.iter().filter(|one| may_be_joined(home, one.circuit, one.loads)).collect();
     light.sort_by(|a, b| a.between()[0].total_cmp(&b.between()[0]));
     let more = light.len() > LIGHTEST;
     light.truncate(LIGHTEST);
@@ -601,7 +613,7 @@ fn combine_two(home: &Study, asked: &SurveyAsked, all: &[Surveyed<'_>]) -> Surve
                     // The other's own ends stand beside it: together at most their sum.
                     fits(ends[1] + other.between()[1]) || !fits(ends[0].max(other.between()[0]))
                 };
-                one.candidates(home, asked, cover_is_off(home), &decides).into_iter().map(move |candidate| (one, candidate))
+                one.candidates(home, asked, &decides).into_iter().map(move |candidate| (one, candidate))
             });
             let best = candidates.max_by(|(one, a), (other, b)| {
                 let worth =
@@ -670,7 +682,11 @@ fn feeder(home: &Study, asked: &SurveyAsked, on: &OnCircuits<'_>, breaker: &Brea
     let read = usual_reading(circuit.measured.as_ref());
     let [low, high] = circuit.between.map(|amps| amps.max(read));
     let over = |amps: f64| amps > circuit.limit;
-    let settled = over(low) == over(high);
+    let behind = circuits(home).iter().filter(|other| is_behind(home, breaker, &other.breaker, 0) && other.feeds.is_none());
+    let behind: Vec<Surveyed<'_>> = behind.map(|other| Surveyed::of(home, other, on.on(&other.breaker))).collect();
+    // What is not proven yet may be behind it, too: then nothing says that it is not too much.
+    let trace_first = !over(high) && behind.iter().any(|one| one.circuit.possible > 0);
+    let settled = over(low) == over(high) && !trace_first;
     let decision = SurveyDecision {
         breakers: vec![breaker.clone()],
         number: circuit.number.clone(),
@@ -689,10 +705,8 @@ fn feeder(home: &Study, asked: &SurveyAsked, on: &OnCircuits<'_>, breaker: &Brea
         settled,
     };
     // The widest load behind it is read first; it is the one that can move the sum most.
-    let behind = circuits(home).iter().filter(|other| is_behind(home, breaker, &other.breaker, 0) && other.feeds.is_none());
-    let behind: Vec<Surveyed<'_>> = behind.map(|other| Surveyed::of(home, other, on.on(&other.breaker))).collect();
     let mut widest: Option<(&Surveyed<'_>, Candidate, f64)> = None;
-    for one in behind.iter().filter(|_| !settled) {
+    for one in behind.iter().filter(|_| !settled && !trace_first) {
         for at in (0..one.loads.len()).filter(|at| !one.is_read(*at) && !asked.without_loads.contains(&one.loads[*at].load.id)) {
             let (with, minutes) = one.with_what(home, at, &asked.minutes);
             let width = one.loads[at].line.high - one.loads[at].line.low;
@@ -706,6 +720,10 @@ fn feeder(home: &Study, asked: &SurveyAsked, on: &OnCircuits<'_>, breaker: &Brea
         widest.map(|(one, candidate, _)| step_of(one, &candidate, &format!("whether feeder {} is overloaded", circuit.number)));
     let number = &circuit.number;
     let (title, answer) = match (settled, over(high)) {
+        _ if trace_first => (
+            format!("Whether feeder {number} is overloaded: trace first"),
+            Some("Points that are not proven yet may be behind it; what is known does not overload it.".into()),
+        ),
         (true, true) => (
             format!("Feeder {number} is overloaded"),
             Some(format!("Its heavier leg comes to {} at least; {} may be carried.", said(low), said(circuit.limit))),
@@ -746,11 +764,12 @@ fn add(home: &Study, asked: &SurveyAsked, all: &[Surveyed<'_>], breaker: &Breake
     let fits = |counted: f64| counted + amps <= limit;
     let decides = |ends: [f64; 2]| fits(ends[0]) == fits(ends[1]);
     let [low, high] = one.between();
-    let settled = decides([low, high]);
-    let step = if settled {
+    let trace_first = fits(high) && one.circuit.possible > 0;
+    let settled = decides([low, high]) && !trace_first;
+    let step = if settled || trace_first {
         None
     } else {
-        best(one.candidates(home, asked, cover_is_off(home), &decides), |candidate| width_of(one, candidate))
+        best(one.candidates(home, asked, &decides), |candidate| width_of(one, candidate))
             .map(|candidate| step_of(one, &candidate, "whether it may be added"))
     };
     let decision = SurveyDecision {
@@ -768,9 +787,18 @@ fn add(home: &Study, asked: &SurveyAsked, all: &[Surveyed<'_>], breaker: &Breake
         ..decision_of(one)
     };
     let (title, answer) = match (settled, fits(high)) {
+        _ if trace_first => (
+            format!("Whether {number} carries {} more: trace first", said(amps)),
+            Some("Points that are not proven yet may be on it; what is known leaves room.".into()),
+        ),
         (true, true) => (
             format!("{} more may be added to {number}", said(amps)),
-            Some(format!("It comes to {} at most of {} with it.", said(high + amps), said(limit))),
+            Some(format!(
+                "It comes to {} at most of {} with it; what runs three hours or more is to be given as 125 %.{}",
+                said(high + amps),
+                said(limit),
+                nothing_entered(&[one], &decision)
+            )),
         ),
         (true, false) => (
             format!("{} more are too much for {number}", said(amps)),

@@ -6,6 +6,7 @@ use super::circuits::{CircuitLoads, NotTogether, OnCircuits, Stands, circuits};
 use super::draws::LoadLine;
 use super::panels::{LegsView, legs_view};
 use super::propose_loads::{ProposedLoad, propose_loads};
+use super::survey::may_be_joined;
 use crate::model::{BreakerId, so_many};
 use crate::study::Study;
 
@@ -46,15 +47,11 @@ pub fn loads_view(home: &Study) -> LoadsView {
     let mut not_together: Vec<NotTogether> = ranked.iter().flat_map(|circuit| circuit.not_together.iter().cloned()).collect();
     not_together.sort_by(|a, b| b.hours_a_year.total_cmp(&a.hours_a_year));
     not_together.truncate(MOST_SETS);
-    let may_be_joined = |circuit: &&CircuitLoads| {
-        let breaker = home.panels().breaker(&circuit.breaker);
-        circuit.stands == Stands::Room
-            && circuit.feeds.is_none()
-            && breaker.is_some_and(|breaker| breaker.poles() == 1)
-            && home.panels().shared_neutral_of(&circuit.breaker).is_none()
-    };
+    let on = OnCircuits::of(home);
+    let may_be_joined =
+        |circuit: &&CircuitLoads| circuit.stands == Stands::Room && may_be_joined(home, circuit, on.on(&circuit.breaker));
     let lightest = ranked.iter().rev().filter(may_be_joined).map(|circuit| circuit.breaker.clone()).collect();
-    let elsewhere = OnCircuits::of(home).elsewhere.into_iter().map(|drawn| drawn.line).collect();
+    let elsewhere = on.elsewhere.into_iter().map(|drawn| drawn.line).collect();
     LoadsView {
         title: title(&ranked),
         legs: legs_view(home),

@@ -11,11 +11,11 @@ use rand::SeedableRng;
 use rand_pcg::Pcg64Mcg;
 
 use super::draw::draw;
+use super::written_down;
 use crate::loads::{SurveyAsked, SurveyStep, SurveyView, propose_loads, survey, survey_is_wrong};
-use crate::logbook::{BreakerSwitched, Draft, Fact, LoadPlaced, Logbook, PointSeen, ReadingTaken};
+use crate::logbook::{BreakerSwitched, Fact, LoadPlaced, Logbook, PointSeen, ReadingTaken};
 use crate::model::{
-    Appliance, BreakerId, Draw, LoadId, Moment, PointId, PointKind, ReadValue, ReadWith, ReadingOf, Recipe, Refusal, Seen, State,
-    Volts,
+    Appliance, BreakerId, Draw, LoadId, PointId, PointKind, ReadValue, ReadWith, ReadingOf, Recipe, Refusal, Seen, State, Volts,
 };
 use crate::study::Study;
 use crate::trace::verdicts;
@@ -72,31 +72,12 @@ const NOT_KNOWN: f64 = 0.06;
 /// The share of shared circuits with something unlisted.
 const UNLISTED: f64 = 0.3;
 
-fn append(book: &mut Logbook, facts: Vec<Fact>) -> Result<(), Refusal> {
-    let seq = book.seq();
-    let drafts: Vec<Draft> = facts
-        .into_iter()
-        .zip(seq + 1..)
-        .map(|(fact, n)| Draft {
-            id: format!("line-{n}").parse().unwrap_or_else(|_| panic!("no id; this is a bug")),
-            at: Moment::from_unix_ms(n as i64 * 60_000),
-            by: "crew".into(),
-            instrument: None,
-            version: Fact::VERSION,
-            fact,
-        })
-        .collect();
-    let outcome = book.admit(&drafts)?;
-    book.commit(outcome);
-    Ok(())
-}
-
 impl MeasureHouse {
     /// Draws it, traced to the end.
     pub fn draw(recipe: Recipe) -> Result<Self, Refusal> {
         let made = draw(recipe);
         let mut book = Logbook::default();
-        append(&mut book, made.facts.clone())?;
+        written_down(&mut book, made.facts.clone())?;
         let mut by_breaker: BTreeMap<&BreakerId, Vec<&PointId>> = BTreeMap::new();
         for (point, feed) in &made.wiring.feeds {
             let listed = book.home().house().point(point).is_some();
@@ -104,14 +85,14 @@ impl MeasureHouse {
                 by_breaker.entry(breaker).or_default().push(point);
             }
         }
-        append(&mut book, proofs(&by_breaker))?;
+        written_down(&mut book, proofs(&by_breaker))?;
         let mut house = Self {
             book,
             hidden: HiddenLoads::default(),
             chance: Pcg64Mcg::seed_from_u64(u64::from(recipe.seed) << 16 | u64::from(recipe.points)),
         };
         let facts = house.enter_loads();
-        append(&mut house.book, facts)?;
+        written_down(&mut house.book, facts)?;
         for (breaker, points) in by_breaker {
             if points.len() > 1 && house.chance.random_bool(UNLISTED) {
                 house.hidden.unlisted.insert(breaker.clone(), house.chance.random_range(0.05..1.0));
@@ -175,19 +156,22 @@ impl MeasureHouse {
     pub fn read(&mut self, step: &SurveyStep) -> ReadingTaken {
         let off = |chance: &mut Pcg64Mcg, share: f64| 1.0 + chance.random_range(-share..share);
         let mut running: Vec<LoadId> = step.running.clone();
-        let (mut amps, mut watts) = (0.0, 0.0);
+        // Currents of different power factors do not peak at one moment: they add up as phasors.
+        let (mut with_volts, mut behind, mut watts) = (0.0, 0.0, 0.0);
         for load in &running {
             let hidden = self.hidden.loads.get(load).copied().unwrap_or(HiddenLoad { amps: 0.0, factor: 1.0, volts: 120.0 });
-            amps += hidden.amps;
+            with_volts += hidden.amps * hidden.factor;
+            behind += hidden.amps * (1.0 - hidden.factor * hidden.factor).max(0.0).sqrt();
             watts += hidden.amps * hidden.volts * hidden.factor;
         }
         if let ReadingOf::Circuit { breaker, .. } = &step.of {
             let more = self.hidden.unlisted.get(breaker).copied().unwrap_or(0.0);
-            amps += more;
+            with_volts += more;
             watts += more * 120.0;
         } else {
             running.clear();
         }
+        let amps = f64::hypot(with_volts, behind);
         let hundredths = |figure: f64| (figure * 100.0).round() / 100.0;
         let value = match step.with {
             ReadWith::Clamp => ReadValue::Amps { amps: hundredths(amps * off(&mut self.chance, 0.02)) },
@@ -205,7 +189,7 @@ impl MeasureHouse {
 
     /// Writes a reading down.
     pub fn write(&mut self, reading: ReadingTaken) -> Result<(), Refusal> {
-        append(&mut self.book, vec![Fact::ReadingTaken(reading)])
+        written_down(&mut self.book, vec![Fact::ReadingTaken(reading)])
     }
 }
 

@@ -4,13 +4,13 @@ use std::collections::BTreeMap;
 
 use super::draw::{MadeHouse, draw};
 use super::instruments::{Live, Reading};
+use super::written_down;
 use crate::logbook::{
-    Act, BreakerSwitched, ChangeWatched, DeviceWorked, Draft, Fact, Home, InWords, Instrument, Logbook, PointPlaced, PointSeen,
+    Act, BreakerSwitched, ChangeWatched, DeviceWorked, Fact, Home, InWords, Instrument, Logbook, PointPlaced, PointSeen,
     PointSkipped, ToneHeard, TraceSet, VoltsRead, WrongHandle,
 };
 use crate::model::{
-    BreakerId, Moment, PanelId, PointDetails, PointId, PointKind, Recipe, Refusal, RoomId, Seen, State, TraceSetup, Volts,
-    Worked, meter,
+    BreakerId, PanelId, PointDetails, PointId, PointKind, Recipe, Refusal, RoomId, Seen, State, TraceSetup, Volts, Worked, meter,
 };
 use crate::search::{Costs, Game, Strategy, WATCH_S};
 use crate::study::Study;
@@ -365,21 +365,7 @@ pub fn trace_through(recipe: Recipe, setup: TraceSetup) -> Result<Traced, Refusa
         if facts.is_empty() {
             break;
         }
-        let seq = book.seq();
-        let drafts: Vec<Draft> = facts
-            .drain(..)
-            .zip(seq + 1..)
-            .map(|(fact, n)| Draft {
-                id: format!("line-{n}").parse().unwrap_or_else(|_| panic!("no id; this is a bug")),
-                at: Moment::from_unix_ms(n as i64 * 1000),
-                by: "crew".into(),
-                instrument: None,
-                version: Fact::VERSION,
-                fact,
-            })
-            .collect();
-        let outcome = book.admit(&drafts)?;
-        book.commit(outcome);
+        written_down(&mut book, std::mem::take(&mut facts))?;
         from.get_or_insert(book.seq());
         let home = Study::from(&book);
         facts = answers(&home, &made, &trace_view(&home, setup).next);
@@ -475,6 +461,8 @@ fn answers(home: &Home, made: &MadeHouse, next: &NextStep) -> Vec<Fact> {
 mod tests {
     use super::super::mishaps::Mishaps;
     use super::*;
+    use crate::logbook::Draft;
+    use crate::model::Moment;
     use crate::model::{Change, Level, Method};
 
     fn recipe(seed: u32, points: u16, level: Level) -> Recipe {

@@ -3,8 +3,8 @@
 use axum::Json;
 use axum::response::Response;
 use utoipa::ToSchema;
-use wayfinder_core::loads::{DemandSaid, DemandView, demand_said, demand_view};
-use wayfinder_core::{Fact, OtherSource, UsageRead};
+use wayfinder_core::loads::{DemandSaid, DemandView, demand_said, demand_view, has_solar};
+use wayfinder_core::{Fact, UsageRead};
 use wayfinder_formats::{MOST_USAGE_BYTES, UsageChoices, UsageFile, UsageUnit, read_usage};
 
 use super::homes::unfit;
@@ -110,8 +110,7 @@ pub(crate) async fn read_usage_file(
     let choices = UsageChoices { value: asked.value, unit, meter: asked.meter };
     home.ask(move |opened| {
         let file = read_usage(&bytes, &choices).map_err(|error| unfit("file", error.to_string(), ""))?;
-        let solar = opened.study.panels().breakers().any(|breaker| breaker.details.brings_in == Some(OtherSource::Solar));
-        Ok(Json(preview(asked.file, file, solar)))
+        Ok(Json(preview(asked.file, file, has_solar(&opened.study))))
     })
     .await
 }

@@ -4204,8 +4204,6 @@ export interface components {
             number: string;
             /** @description What is read. */
             of: components["schemas"]["ReadingOf"];
-            /** @description Where whoever switches them goes. */
-            places: components["schemas"]["PointId"][];
             /** @description The loads that are to run. */
             running: components["schemas"]["LoadId"][];
             /** @description Why this one. */
