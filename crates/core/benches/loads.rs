@@ -129,7 +129,7 @@ fn a_large_home(c: &mut Criterion) {
 fn surveys(c: &mut Criterion) {
     for (name, wish) in [("every circuit", SurveyWish::Every), ("combine two", SurveyWish::CombineTwo)] {
         let asked = SurveyAsked::plain(wish);
-        let play = |seed| survey_through(Recipe { seed, points: 50, level: Level::Plain }, &asked);
+        let play = |seed| survey_through(Recipe::to_trace(seed, 50, Level::Plain), &asked);
         let played: Vec<SurveyPlayed> = (0..50).filter_map(|seed| play(seed).ok()).collect();
         let sum = |of: fn(&SurveyPlayed) -> f64| played.iter().map(of).sum::<f64>();
         let decisions = sum(|one| one.decisions as f64).max(1.0);
@@ -145,7 +145,7 @@ fn surveys(c: &mut Criterion) {
     group.sample_size(10);
     let asked = SurveyAsked::plain(SurveyWish::Every);
     group.bench_function("a home of 50 points to its end", |b| {
-        b.iter(|| survey_through(black_box(Recipe { seed: 7, points: 50, level: Level::Plain }), &asked).map(|one| one.readings));
+        b.iter(|| survey_through(black_box(Recipe::to_trace(7, 50, Level::Plain)), &asked).map(|one| one.readings));
     });
     group.finish();
 }

@@ -66,6 +66,8 @@ const EVERYTHING: &str = "rules nec2023
     watts sink-microwave 1430
     clamp 4 7.5
     service {\"meter_amps\": 200}
+    figure cooking 9000 by the inspector
+    heat 4 61 34 8
     blink
     press-test counter
     press-reset counter

@@ -545,6 +545,21 @@ fn loads_and_readings_that_cannot_be() {
             "Intervals of 1440 minutes show no demand.",
             "Read the utility's file again on the page of usage data.",
         ),
+        ("figure area 12 measured".into(), OutOfRange, "12 ft² cannot be the area of a dwelling.", "Give 100 to 100000 ft²."),
+        (
+            "figure cooking 9000".into(),
+            BadText,
+            "A figure in place of what the facts say needs a reason.",
+            "Write how it is known, like “measured outside with a tape”.",
+        ),
+        ("heat 4 900 30".into(), OutOfRange, "900 °C cannot be the heat of a breaker.", "Give -40 to 600 °C."),
+        (
+            "heat 4 30 34".into(),
+            DoesNotFit,
+            "The hottest place is colder than the like one beside it.",
+            "Give the hottest place of this breaker, and a like one beside it that carries about as much.",
+        ),
+        ("heat 4 40 34 4000".into(), OutOfRange, "4000 A cannot flow through a household breaker.", "Give 0 to 400 A."),
         ("breaker-volts 4 {}".into(), OutOfRange, "No volts are given.", "Give at least one of the readings."),
         (
             r#"breaker-volts 4 {"bus": 480}"#.into(),

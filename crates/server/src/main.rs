@@ -311,7 +311,7 @@ fn survey_made_up(homes: u32, points: u16, combine: bool, clamp: bool, json: boo
     let asked = SurveyAsked { clamp, ..SurveyAsked::plain(wish) };
     let mut all = Vec::new();
     for seed in 0..homes {
-        let played = survey_through(Recipe { seed, points, level: Level::Plain }, &asked)?;
+        let played = survey_through(Recipe::to_trace(seed, points, Level::Plain), &asked)?;
         if json {
             println!("{}", serde_json::to_string(&played)?);
         }
@@ -351,7 +351,7 @@ fn practice(command: Practice) -> Result<ExitCode> {
                 walkers: 1,
                 phones: false,
             };
-            trace_made_up(Recipe { seed, points, level }, setup, json)?;
+            trace_made_up(Recipe::to_trace(seed, points, level), setup, json)?;
             return Ok(ExitCode::SUCCESS);
         }
         Practice::Survey { homes, points, combine, clamp, json } => {
@@ -367,7 +367,7 @@ fn practice(command: Practice) -> Result<ExitCode> {
         games.extend(House::read_all(&text)?.iter().map(Game::from));
     }
     if let Some((points, count)) = drawn {
-        let recipes = (0..count).map(|seed| Recipe { seed, points, level: Level::Usual });
+        let recipes = (0..count).map(|seed| Recipe::to_trace(seed, points, Level::Usual));
         games.extend(recipes.filter_map(game));
     }
     let houses = games;

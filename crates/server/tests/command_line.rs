@@ -149,7 +149,7 @@ fn a_made_up_house_is_traced_without_a_screen_the_same_every_time() {
     let told: serde_json::Value = serde_json::from_str(&told).unwrap();
     assert!(told["acts"].as_array().unwrap().iter().any(|act| act.as_str().unwrap().contains("switched off")));
     assert_eq!((&told["marks"]["wrong"], &told["marks"]["safety"]), (&0.into(), &serde_json::json!([])));
-    let recipe = wayfinder_core::Recipe { seed: 7, points: 20, level: wayfinder_core::Level::Tricky };
+    let recipe = wayfinder_core::Recipe::to_trace(7, 20, wayfinder_core::Level::Tricky);
     let way = wayfinder_core::TraceSetup { method: wayfinder_core::Method::SeveralOff, ..Default::default() };
     let acts = wayfinder_core::sim::trace_through(recipe, way).unwrap().acts;
     assert_eq!(told["acts"], serde_json::json!(acts), "what the browser test holds the screen against");

@@ -13,8 +13,10 @@ import type {
   PanelView,
   Proposal,
   ServiceMethod,
+  UtilityShows,
   Wish,
 } from "./client";
+import type { paths } from "./generated/types";
 
 const of = (home: string) => ["home", home] as const;
 
@@ -98,6 +100,34 @@ export const readInstrument = (
   at: { point: string } | { breaker: string } | { point: string; breaker: string } | { handles: true },
 ) =>
   answer(api.GET("/api/homes/{home}/practice/reading", { params: { path: { home }, query: { instrument, ...at } } }));
+
+/** How good the survey of a made-up house is. */
+export const useMeasureMarks = (home: string, reveal: boolean) =>
+  useQuery({
+    queryKey: [...of(home), "measure marks", reveal],
+    placeholderData: (before) => before,
+    queryFn: () =>
+      answer(api.GET("/api/homes/{home}/practice/survey", { params: { path: { home }, query: { reveal } } })),
+  });
+
+/** Where a meter is held in a made-up house that is to be measured. */
+export type MeterAt = NonNullable<paths["/api/homes/{home}/practice/meter"]["get"]["parameters"]["query"]>;
+
+/** What a meter shows in a made-up house that is to be measured. */
+export const readMeter = (home: string, at: MeterAt) =>
+  answer(api.GET("/api/homes/{home}/practice/meter", { params: { path: { home }, query: at } }));
+
+/** What the utility's meter of a made-up house shows, second by second; `null` before the first word. */
+export function useUtilityMeter(home: string, running: string, off: string): UtilityShows | null {
+  const [shows, setShows] = useState<UtilityShows | null>(null);
+  useEffect(() => {
+    const asked = new URLSearchParams({ running, off });
+    const source = new EventSource(`/api/homes/${home}/practice/utility?${asked.toString()}`);
+    source.addEventListener("shows", (event) => setShows(JSON.parse(String(event.data)) as UtilityShows));
+    return () => source.close();
+  }, [home, running, off]);
+  return shows;
+}
 
 /** What each method of tracing would take from here; worked out when it is asked for. */
 export const useMethods = (home: string, wanted: boolean, when: "before" | "meanwhile" = "meanwhile") =>

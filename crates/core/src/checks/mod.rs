@@ -28,6 +28,7 @@ mod feeder_short_of_poles;
 mod for_an_electrician;
 mod generator_interlock;
 mod high_leg;
+mod hot_spot;
 mod hots_on_two_singles;
 mod interrupting_rating;
 mod leg_overloaded;
@@ -225,6 +226,7 @@ pub const RULES: &[Rule] = &[
     old_wiring::RULE,
     for_an_electrician::RULE,
     fed_by_two_breakers::RULE,
+    hot_spot::RULE,
     hots_on_two_singles::RULE,
     two_hots_on_one_pole::RULE,
     generator_interlock::RULE,

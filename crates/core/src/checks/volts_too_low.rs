@@ -6,6 +6,7 @@
 
 use super::Found;
 use super::{Checked, FindingPlace, Rule, Severity, Source};
+use crate::loads::diagnose_supply;
 use crate::trace::{legs_apart, too_little_read};
 
 pub(super) const RULE: Rule = Rule {
@@ -18,6 +19,14 @@ pub(super) const RULE: Rule = Rule {
 
 fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
     let home = checked.home;
+    let what_next = diagnose_supply(home).map_or_else(
+        || {
+            "Read it again, and at another outlet. If one is high and one low, or lamps are bright here and dim there, turn the main \
+             off and call an electrician and the utility. If only this one is low, switch its breaker off: a joint may be hot."
+                .to_owned()
+        },
+        |supply| format!("{} {}", supply.words, supply.next),
+    );
     let mut low: Vec<_> = too_little_read(home);
     low.extend(legs_apart(home).map(|apart| apart.low));
     low.sort_by(|a, b| a.point.cmp(&b.point));
@@ -33,9 +42,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             point.name.clone(),
             place,
             format!("With everything on, a meter showed {} V at {}{other}.", metered.volts, point.name),
-            "Read it again, and at another outlet. If one is high and one low, or lamps are bright here and dim there, turn the main \
-             off and call an electrician and the utility. If only this one is low, switch its breaker off: a joint may be hot."
-                .into(),
+            what_next.clone(),
         );
     }
 }

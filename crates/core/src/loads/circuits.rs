@@ -5,9 +5,10 @@ use std::collections::BTreeMap;
 use serde::Serialize;
 
 use super::diagnose::{BreakerDiagnosis, diagnose_breaker};
+use super::diagnose_heat::{HeatDiagnosis, diagnose_heat};
 use super::draws::{Drawn, End, LoadLine, TakenFrom, drawn, groups};
 use super::drop::{Drop, Run, voltage_drop};
-use super::notes::{LoadNote, notes};
+use super::notes::{LoadNote, notes, required};
 use super::peak::{Group, may_not_run_together, peak};
 use super::trip_window::{TripWindow, trip_window};
 use crate::model::{Amps, Breaker, BreakerId, LoadId, Moment, PointId, Reading, ReadingOf, Season, Volts, ampacity, legs_of};
@@ -155,6 +156,8 @@ pub struct CircuitLoads {
     pub notes: Vec<LoadNote>,
     /// What volts at its breaker say, where they were read.
     pub diagnosis: Option<BreakerDiagnosis>,
+    /// What its last thermal picture says.
+    pub heat: Option<HeatDiagnosis>,
     /// What its run loses, to the point farthest by the plan.
     pub drop: Option<RunDrop>,
     /// The latest times of its breaker.
@@ -561,8 +564,9 @@ fn circuit(home: &Study, on: &OnCircuits<'_>, breaker: &Breaker) -> CircuitLoads
         not_together: not_together.collect(),
         more_sets,
         disagrees,
-        notes: notes(home, breaker, all),
+        notes: notes(home, breaker, all).into_iter().chain(required(home, breaker)).collect(),
         diagnosis: diagnose_breaker(home, breaker),
+        heat: diagnose_heat(home, breaker),
         drop: run_drop(home, breaker, all),
         steps: steps(breaker.amps),
         loads: all.iter().map(|drawn| drawn.line.clone()).collect(),

@@ -3,6 +3,8 @@
 mod circuits;
 mod demand_view;
 mod diagnose;
+mod diagnose_heat;
+mod diagnose_supply;
 mod draws;
 pub mod drop;
 pub mod interval;
@@ -25,6 +27,8 @@ pub use circuits::{
 };
 pub use demand_view::{DemandSaid, DemandView, MonthBegins, demand_said, demand_view, has_solar};
 pub use diagnose::{BreakerDiagnosis, BreakerState, diagnose_breaker};
+pub use diagnose_heat::{HeatDegree, HeatDiagnosis, diagnose_heat};
+pub use diagnose_supply::{SupplyDiagnosis, SupplyState, diagnose_supply};
 pub use draws::{LoadLine, TakenFrom};
 pub use notes::{LoadNote, LoadNoteKind};
 pub use panels::{LegLoad, LegsView, LevelAdvice, LevelMark, PanelLegs, legs_of_panels, legs_view};
@@ -33,7 +37,9 @@ pub use read_plate::read_plate;
 pub use service_of_home::{
     MethodChoice, NewLoad, NewLoadKind, ServiceLimit, ServiceLine, ServiceMethod, ServiceView, service_view, usual_method,
 };
-pub use survey::{ReadingMinutes, SurveyAsked, SurveyDecision, SurveyStep, SurveyView, SurveyWish, survey, survey_is_wrong};
+pub use survey::{
+    ReadingMinutes, SurveyAsked, SurveyDecision, SurveyStep, SurveyView, SurveyWish, survey, survey_is_wrong, survey_truth,
+};
 pub use view::{LoadsView, loads_view};
 
 #[cfg(test)]

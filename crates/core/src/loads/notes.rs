@@ -5,7 +5,9 @@ use serde::Serialize;
 use super::circuits::said;
 use super::draws::Drawn;
 use crate::logbook::Home;
-use crate::model::{Breaker, Draw, Edition, LoadId, PointKind, ampacity};
+use crate::model::{Breaker, Draw, Edition, LoadId, Place, Point, PointKind, Volts, ampacity};
+use crate::study::Study;
+use crate::trace::on_breaker;
 
 /// What a remark is about.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, utoipa::ToSchema)]
@@ -21,6 +23,8 @@ pub enum LoadNoteKind {
     PlateBreaker,
     /// Its plate asks for a larger wire.
     PlateWire,
+    /// It is one of the circuits that such a room has of its own by today's rule, with what else is on it.
+    Required,
     /// How the sum was made.
     HowCounted,
 }
@@ -62,6 +66,62 @@ fn is_sump_pump(drawn: &Drawn<'_>) -> bool {
 /// What is to be alone on its circuit: the heat of the house, and what keeps the water out.
 pub(super) fn is_to_be_alone(drawn: &Drawn<'_>) -> bool {
     is_heating(drawn) || is_sump_pump(drawn)
+}
+
+/// Whether this is one of the circuits that a kitchen, bath, laundry or garage has of its own by today's rule, and what else is on it.
+/// For planned work, never a fault of old work. Source: NEC 210.11(C) and 210.52(B), from memory.
+pub(super) fn required(home: &Study, breaker: &Breaker) -> Option<LoadNote> {
+    if home.edition().is_canadian() || breaker.poles() != 1 {
+        return None;
+    }
+    let points: Vec<&Point> = on_breaker(home, &breaker.id).proven.iter().filter_map(|point| home.house().point(point)).collect();
+    let place_of = |point: &Point| {
+        let room = home.house().room(&point.room)?;
+        let dining = ["dining", "pantry", "breakfast"].iter().any(|word| room.name.to_lowercase().contains(word));
+        if dining { Some(Place::Kitchen) } else { Place::of(&room.name, room.floor.as_deref()) }
+    };
+    let plug = |point: &&&Point| point.kind == PointKind::Receptacle && point.volts == Volts::new(120);
+    let plugs_of = |place: Place| points.iter().filter(plug).filter(|point| place_of(point) == Some(place)).count();
+    let (place, room, wanted, source) = [
+        (
+            Place::Kitchen,
+            "kitchen",
+            "two circuits of 20 A for the receptacles of kitchen, dining room and pantry, and nothing else on them",
+            "NEC 210.11(C)(1), from memory",
+        ),
+        (
+            Place::Bath,
+            "bath",
+            "a circuit of 20 A for the receptacles of baths, or for all that is in one bath",
+            "NEC 210.11(C)(3), from memory",
+        ),
+        (Place::Laundry, "laundry", "a circuit of 20 A for its receptacles alone", "NEC 210.11(C)(2), from memory"),
+        (Place::Garage, "garage", "a circuit of 20 A for its receptacles and those outdoors", "NEC 210.11(C)(4), from memory"),
+    ]
+    .into_iter()
+    .find(|(place, ..)| plugs_of(*place) > 0)?;
+    // A refrigerator's own circuit may be of 15 A.
+    if breaker.amps.value() < 20.0 && points.len() == 1 {
+        return None;
+    }
+    let one_bath = place == Place::Bath && points.windows(2).all(|two| two[0].room == two[1].room);
+    let fits = |point: &&Point| match place {
+        Place::Bath => one_bath || plug(&point) && place_of(point) == Some(Place::Bath),
+        Place::Garage => {
+            plug(&point) && (matches!(place_of(point), Some(Place::Garage | Place::Outdoors)) || point.details.outdoor)
+        }
+        _ => plug(&point) && place_of(point) == Some(place),
+    };
+    let beside: Vec<String> = points.iter().filter(|point| !fits(point)).map(|point| home.house().place(&point.id)).collect();
+    let is = match (beside.as_slice(), breaker.amps.value() == 20.0) {
+        ([], true) => "This one is such a circuit.".to_owned(),
+        ([], false) => format!("This one has {}.", breaker.amps),
+        ([one], _) => format!("On this one is also {one}."),
+        ([one, rest @ ..], _) => format!("On this one are also {one} and {} more.", rest.len()),
+    };
+    let words =
+        format!("Today's rule wants {wanted} in a {room}. {is} Nothing has to be done for it until work is planned there.");
+    Some(LoadNote { kind: LoadNoteKind::Required, load: None, words, source: source.into() })
 }
 
 /// Everything that a rule says of these loads on this breaker. Canada has rules of its own that are not known here.

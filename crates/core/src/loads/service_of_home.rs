@@ -15,7 +15,7 @@ use super::service::{
 };
 use super::{service, service::Sheet};
 use crate::logbook::ServiceTold;
-use crate::model::{Breaker, Demand, Draw, Edition, Panel, Place, PointKind, Service, so_many};
+use crate::model::{Breaker, Demand, Draw, Edition, FigureTold, Panel, Place, PointKind, Service, ServiceFigure, so_many};
 use crate::study::Study;
 use crate::trace::on_breaker;
 use crate::walking::{floor_of, level};
@@ -107,6 +107,10 @@ pub struct ServiceLine {
     pub with_new: Option<f64>,
     /// A sum of the lines above it.
     pub is_sum: bool,
+    /// The figure that may be put in place of what the facts say.
+    pub figure: Option<ServiceFigure>,
+    /// What was put in place, and why.
+    pub told: Option<FigureTold>,
 }
 
 /// What limits the service.
@@ -230,30 +234,38 @@ fn from_facts(home: &Study) -> FromFacts {
     let outside: f64 = areas.values().map(|(_, outside)| outside).sum();
     let by_plan = (outside * FT2_PER_M2).round() as i64;
     let reason = told.map(|told| told.reason.trim()).unwrap_or_default();
-    let area_ft2 = match told.and_then(|told| told.area_ft2) {
-        Some(area) => {
-            from.insert("lighting", format!("{area} ft²: {reason}"));
-            i64::from(area)
+    let figure = |figure: ServiceFigure, of_old: Option<u32>| -> Option<(i64, &str)> {
+        let told = home.loads().figure(figure).map(|told| (told.value, told.reason.as_str()));
+        told.or(of_old.map(|value| (value, reason))).map(|(value, reason)| (i64::from(value), reason))
+    };
+    let by_the_plan = format!("{by_plan} ft² by the plan and 0.25 m of wall");
+    let area_ft2 = match figure(ServiceFigure::Area, told.and_then(|told| told.area_ft2)) {
+        Some((area, reason)) => {
+            from.insert("lighting", in_place(&format!("{area} ft²"), reason, &by_the_plan));
+            area
         }
         None => {
-            from.insert("lighting", format!("{by_plan} ft² by the plan and 0.25 m of wall"));
+            from.insert("lighting", by_the_plan);
             if by_plan == 0 {
                 unread.push("the area: draw the rooms, or give it".into());
             }
             by_plan
         }
     };
-    let circuits = |told: Option<u8>, words: &[&str]| match told {
-        Some(count) => (i64::from(count), format!("{count}: {reason}")),
-        None => {
-            let numbers = circuits_of(home, words);
-            let said = if numbers.is_empty() { "none proven".into() } else { numbers.join(", ") };
-            (i64::try_from(numbers.len()).unwrap_or(0), format!("20 A circuits: {said}"))
+    let circuits = |told: Option<(i64, &str)>, words: &[&str]| {
+        let numbers = circuits_of(home, words);
+        let said = if numbers.is_empty() { "none proven".into() } else { numbers.join(", ") };
+        let by_facts = format!("20 A circuits: {said}");
+        match told {
+            Some((count, reason)) => (count, in_place(&count.to_string(), reason, &by_facts)),
+            None => (i64::try_from(numbers.len()).unwrap_or(0), by_facts),
         }
     };
-    let (kitchen, said) = circuits(told.and_then(|told| told.kitchen_circuits), &["kitchen", "dining", "pantry"]);
+    let kitchen_told = figure(ServiceFigure::KitchenCircuits, told.and_then(|told| told.kitchen_circuits).map(u32::from));
+    let (kitchen, said) = circuits(kitchen_told, &["kitchen", "dining", "pantry"]);
     from.insert("small_appliance", said);
-    let (laundry, said) = circuits(told.and_then(|told| told.laundry_circuits), &["laundry", "utility"]);
+    let laundry_told = figure(ServiceFigure::LaundryCircuits, told.and_then(|told| told.laundry_circuits).map(u32::from));
+    let (laundry, said) = circuits(laundry_told, &["laundry", "utility"]);
     from.insert("laundry", said);
 
     let panel = service_panel(home);
@@ -335,6 +347,11 @@ fn from_facts(home: &Study) -> FromFacts {
     for load in home.loads().all().filter(|load| !excluded(load)) {
         count(&mut dwelling, &mut from, &drawn(home, load));
     }
+    for of_plates in OF_PLATES {
+        if let Some(told) = home.loads().figure(of_plates) {
+            put_in_place(&mut dwelling, &mut from, of_plates, told);
+        }
+    }
     let on_the_sheet = |point: &&crate::model::Point| point.kind == PointKind::Appliance || point.volts.value() == 240;
     for point in home.house().points().filter(on_the_sheet) {
         let at = || home.loads().at(&point.id);
@@ -351,6 +368,106 @@ fn from_facts(home: &Study) -> FromFacts {
     }
     let by_library = home.loads().all().filter(|load| load.draw == Draw::Library && drawn(home, load).line.fastened).count();
     FromFacts { dwelling, from, unread, limits_unread, by_library, not_for }
+}
+
+/// The figures that are sums of plates.
+const OF_PLATES: [ServiceFigure; 5] =
+    [ServiceFigure::Cooking, ServiceFigure::Dryers, ServiceFigure::Fixed, ServiceFigure::HeatingCooling, ServiceFigure::Vehicle];
+
+/// A figure that somebody put in place of the facts', and what these say.
+fn in_place(value: &str, reason: &str, by_facts: &str) -> String {
+    format!("{value}: {reason}; in place of {by_facts}")
+}
+
+/// These figures in the same proportions, with another sum.
+fn with_sum(figures: &mut [&mut i64], sum: i64) {
+    let before: i64 = figures.iter().map(|figure| **figure).sum();
+    let mut left = sum;
+    let last = figures.len().saturating_sub(1);
+    for (nth, figure) in figures.iter_mut().enumerate() {
+        let share = if nth == last { left } else { (**figure * sum + before / 2) / before.max(1) };
+        **figure = share;
+        left -= share;
+    }
+}
+
+/// Puts a sum of plates in place of what the loads' plates come to; each of these keeps its share of it, so that how many there are
+/// still counts.
+fn put_in_place(d: &mut Dwelling, from: &mut BTreeMap<&'static str, String>, figure: ServiceFigure, told: &FigureTold) {
+    let value = i64::from(told.value);
+    let (key, mut of): (&'static str, Vec<&mut i64>) = match figure {
+        ServiceFigure::Cooking => ("cooking", d.cooking.iter_mut().map(|one| &mut one.w).collect()),
+        ServiceFigure::Dryers => ("dryer", d.dryers.iter_mut().map(|one| &mut one.w).collect()),
+        ServiceFigure::Fixed => ("fixed", d.fixed.iter_mut().map(|one| &mut one.va).collect()),
+        ServiceFigure::Vehicle => ("ev", d.ev.iter_mut().map(|one| &mut one.va).collect()),
+        _ => {
+            let heat = Some(&mut d.heat.w).filter(|watts| **watts > 0);
+            let cool = d.cool.iter_mut().map(|one| &mut one.va);
+            let pump = d.heat_pump.iter_mut().flat_map(|pump| [&mut pump.va, &mut pump.supplement_w]);
+            ("hvac", heat.into_iter().chain(cool).chain(pump).collect())
+        }
+    };
+    let by_facts = from.get(key).cloned().unwrap_or_else(|| "nothing".into());
+    if of.iter().any(|figure| **figure > 0) {
+        with_sum(&mut of, value);
+    } else if value > 0 {
+        match figure {
+            ServiceFigure::Cooking => d.cooking.push(Cooking { kind: CookingKind::Range, w: value }),
+            ServiceFigure::Dryers => d.dryers.push(Dryer { w: value }),
+            ServiceFigure::Vehicle => d.ev = Some(Vehicle { va: value, managed_va: None }),
+            ServiceFigure::Fixed => d.fixed.push(Fixed {
+                name: figure.words().into(),
+                va: value,
+                volts: 240,
+                fastened: true,
+                motor: false,
+                ca_full: false,
+            }),
+            _ => d.heat = Heat { kind: HeatKind::Zones, w: value, zones: 1 },
+        }
+    }
+    if value == 0 {
+        match figure {
+            ServiceFigure::Cooking => d.cooking.clear(),
+            ServiceFigure::Dryers => d.dryers.clear(),
+            ServiceFigure::Fixed => d.fixed.clear(),
+            ServiceFigure::Vehicle => d.ev = None,
+            _ => (d.heat, d.heat_pump) = (Heat::default(), None),
+        }
+        if figure == ServiceFigure::HeatingCooling {
+            d.cool.clear();
+        }
+    }
+    from.insert(key, in_place(&format!("{} {}", told.value, figure.unit()), &told.reason, &by_facts));
+}
+
+/// What was put in place of a figure, whichever fact says so.
+fn told_of(home: &Study, figure: ServiceFigure) -> Option<FigureTold> {
+    let old = home.loads().service().and_then(|told| {
+        let value = match figure {
+            ServiceFigure::Area => told.area_ft2,
+            ServiceFigure::KitchenCircuits => told.kitchen_circuits.map(u32::from),
+            ServiceFigure::LaundryCircuits => told.laundry_circuits.map(u32::from),
+            _ => None,
+        };
+        value.map(|value| FigureTold { value, reason: told.reason.clone() })
+    });
+    home.loads().figure(figure).cloned().or(old)
+}
+
+/// The figure of which a line of a sheet is made, where it is made of one.
+fn figure_of(key: &str) -> Option<ServiceFigure> {
+    Some(match key {
+        "lighting" => ServiceFigure::Area,
+        "small_appliance" => ServiceFigure::KitchenCircuits,
+        "laundry" => ServiceFigure::LaundryCircuits,
+        "range" | "cooking" => ServiceFigure::Cooking,
+        "dryer" => ServiceFigure::Dryers,
+        "fixed" => ServiceFigure::Fixed,
+        "hvac" | "hvac_in_general" | "zones_in_other" => ServiceFigure::HeatingCooling,
+        "ev" => ServiceFigure::Vehicle,
+        _ => return None,
+    })
 }
 
 /// Counts one load in the line where it belongs. What hangs on a cord is in the general lines already.
@@ -586,6 +703,8 @@ pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -
             today: line.va.value(),
             with_new: new_line.map(|line| line.va.value()),
             is_sum,
+            figure: figure_of(line.key),
+            told: figure_of(line.key).and_then(|figure| told_of(home, figure)),
         }
     });
     let lines: Vec<ServiceLine> = lines.collect();

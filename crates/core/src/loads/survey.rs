@@ -9,6 +9,7 @@ use serde::Serialize;
 use super::circuits::{
     CircuitLoads, OnCircuits, Stands, Sums, UNLISTED, circuits, never_together, said, sums, usual_reading, whole_read,
 };
+use super::diagnose_supply::diagnose_supply;
 use super::draws::{Drawn, End, LoadLine, TakenFrom};
 use super::notes::is_to_be_alone;
 use crate::model::{BreakerId, LoadId, Place, PointId, PointKind, ReadWith, ReadingOf, so_many};
@@ -358,6 +359,16 @@ fn best(mut all: Vec<Candidate>, widths: impl Fn(&Candidate) -> f64) -> Option<C
 
 /// The survey of this home for this wish.
 pub fn survey(home: &Study, asked: &SurveyAsked) -> SurveyView {
+    if let Some(supply) = diagnose_supply(home).filter(|supply| supply.stop) {
+        return SurveyView {
+            title: supply.words,
+            answer: Some(supply.next),
+            step: None,
+            decisions: Vec::new(),
+            minutes_left: 0.0,
+            questions: Vec::new(),
+        };
+    }
     let on = OnCircuits::of(home);
     let all: Vec<Surveyed<'_>> = circuits(home)
         .iter()
@@ -813,20 +824,30 @@ fn add(home: &Study, asked: &SurveyAsked, all: &[Surveyed<'_>], breaker: &Breake
     SurveyView { title, answer, step, decisions: vec![decision], minutes_left, questions: Vec::new() }
 }
 
-/// Whether what was decided is not so, for whoever knows the truth: `amps` says what a load takes, `unlisted` what else runs on a breaker.
-/// To mark a survey in a made-up house.
+/// What counts on the circuits of a decision in truth, in amperes, for whoever knows it: `amps` says what a load takes, `unlisted` what
+/// else runs on a breaker. To mark a survey in a made-up house.
+pub fn survey_truth(
+    home: &Study,
+    decision: &SurveyDecision,
+    amps: &dyn Fn(&LoadId) -> Option<f64>,
+    unlisted: &dyn Fn(&BreakerId) -> f64,
+) -> f64 {
+    let on = OnCircuits::of(home);
+    let mut really: Vec<Drawn<'_>> = decision.breakers.iter().flat_map(|breaker| on.on(breaker).iter().cloned()).collect();
+    for drawn in &mut really {
+        drawn.line.amps = amps(&drawn.load.id).unwrap_or(drawn.line.amps);
+    }
+    counted(sums(&really, End::Likely)) + decision.breakers.iter().map(unlisted).sum::<f64>()
+}
+
+/// Whether what was decided is not so, by that truth.
 pub fn survey_is_wrong(
     home: &Study,
     decision: &SurveyDecision,
     amps: &dyn Fn(&LoadId) -> Option<f64>,
     unlisted: &dyn Fn(&BreakerId) -> f64,
 ) -> bool {
-    let on = OnCircuits::of(home);
-    let mut really: Vec<Drawn<'_>> = decision.breakers.iter().flat_map(|breaker| on.on(breaker).iter().cloned()).collect();
-    for drawn in &mut really {
-        drawn.line.amps = amps(&drawn.load.id).unwrap_or(drawn.line.amps);
-    }
-    let amps = counted(sums(&really, End::Likely)) + decision.breakers.iter().map(unlisted).sum::<f64>();
+    let amps = survey_truth(home, decision, amps, unlisted);
     match decision.breakers.len() {
         1 => {
             let claimed = match decision.stands {

@@ -2,7 +2,7 @@
 
 use super::*;
 use crate::fixture::written;
-use crate::model::BreakerId;
+use crate::model::{BreakerId, ServiceFigure};
 use crate::study::Study;
 
 /// A kitchen and a schoolroom, each on a breaker of its own, everything proven.
@@ -125,7 +125,9 @@ fn a_load_moves_to_the_lightest_circuit_first() {
 #[test]
 fn rules_speak_of_single_loads_on_shared_circuits() {
     let notes = |acts: &str, number: &str| -> Vec<String> {
-        on(&with(acts), number).notes.iter().map(|note| note.words.clone()).collect()
+        let home = with(acts);
+        let notes = on(&home, number).notes.iter().filter(|note| note.kind != LoadNoteKind::Required);
+        notes.map(|note| note.words.clone()).collect()
     };
     assert!(notes("load window space_heater", "3").is_empty(), "alone on it");
     let shared = notes("load window space_heater\nload stage tv", "3");
@@ -208,7 +210,7 @@ fn a_sheet_takes_its_lines_from_facts() {
         written(&format!("{DWELLING}\nservice {{\"area_ft2\": 1000, \"meter_amps\": 80, \"reason\": \"a tape outside\"}}")).home;
     let told = service_view(&told, ServiceMethod::Existing, Some(NewLoad { kind: NewLoadKind::Vehicle, va: 7200, volts: 240 }));
     assert_eq!(told.lines[0].today, 3000.0);
-    assert_eq!(told.lines[0].from, "1000 ft²: a tape outside");
+    assert!(told.lines[0].from.starts_with("1000 ft²: a tape outside; in place of "), "{}", told.lines[0].from);
     // By hand: 3000 + 3000 + 1500 + 12 000 + 5000 + 4500 = 29 000; 8000 and 40 % of the rest: 16 400 VA, 68 A; 7200 VA more: 19 280, 80 A.
     assert_eq!((told.today_amps, told.with_new_amps), (68, Some(80)));
     let meter = &told.limits[0];
@@ -465,16 +467,14 @@ fn made_up_homes_are_surveyed_rightly_in_less_time() {
     let asked = SurveyAsked::plain(SurveyWish::Every);
     let played: Vec<_> = (0..4)
         .map(|seed| {
-            crate::sim::survey_through(crate::model::Recipe { seed, points: 30, level: crate::model::Level::Plain }, &asked)
-                .unwrap()
+            crate::sim::survey_through(crate::model::Recipe::to_trace(seed, 30, crate::model::Level::Plain), &asked).unwrap()
         })
         .collect();
     let sum = |of: fn(&crate::sim::SurveyPlayed) -> f64| played.iter().map(of).sum::<f64>();
     assert!(played.iter().all(|one| one.wrong == 0 && one.readings > 0), "{played:?}");
     assert!(sum(|one| one.open as f64) <= 0.15 * sum(|one| one.decisions as f64), "{played:?}");
     assert!(sum(|one| one.minutes) <= 0.65 * sum(|one| one.minutes_of_all), "{played:?}");
-    let again =
-        crate::sim::survey_through(crate::model::Recipe { seed: 3, points: 30, level: crate::model::Level::Plain }, &asked);
+    let again = crate::sim::survey_through(crate::model::Recipe::to_trace(3, 30, crate::model::Level::Plain), &asked);
     assert_eq!(again.unwrap(), played[3], "the same house, the same survey");
 }
 
@@ -565,4 +565,56 @@ fn the_first_reading_by_clamp_costs_the_cover() {
     let (first, next) = (minutes(loads).unwrap(), minutes(&format!("{loads}\nclamp 2 0.1")).unwrap());
     assert_eq!((first.0, next.0), (crate::model::ReadWith::Clamp, crate::model::ReadWith::Clamp));
     assert_eq!(first.1, next.1 + 12.0);
+}
+
+/// NEC 210.11(C), from memory.
+#[test]
+fn the_sheet_says_which_circuits_a_room_has_of_its_own() {
+    let house = "panel 12\n1 20 a\n3 20 b\n5 15 c\nroom Kitchen\nroom Dining room\nroom Bath\nroom Hall\n\
+                 point Kitchen receptacle left\npoint Kitchen receptacle right\npoint Dining-room receptacle sideboard\n\
+                 point Bath receptacle basin\npoint Hall light ceiling\npoint Kitchen receptacle fridge\n";
+    let required = |acts: &str, number: &str| {
+        let home = written(&format!("{house}{acts}")).home;
+        let notes = on(&home, number).notes.iter().filter(|note| note.kind == LoadNoteKind::Required);
+        notes.map(|note| note.words.clone()).collect::<Vec<_>>()
+    };
+    let kitchen = required("proof left 1\nproof sideboard 1", "1");
+    assert!(kitchen.len() == 1 && kitchen[0].contains("This one is such a circuit."), "{kitchen:?}");
+    let beside = required("proof left 1\nproof ceiling 1", "1");
+    assert!(beside[0].contains("On this one is also Hall, ceiling."), "{beside:?}");
+    let thin = required("proof left 5\nproof right 5", "5");
+    assert!(thin[0].contains("This one has 15 A."), "{thin:?}");
+    assert!(required("proof fridge 5", "5").is_empty(), "a refrigerator's own circuit");
+    assert!(required("proof ceiling 1", "1").is_empty());
+    assert!(required("rules cec2021\nproof left 1", "1").is_empty(), "Canada has rules of its own");
+}
+
+/// NEC 220.53 and 220.55, from memory: how many there are still counts where their sum is put in place.
+#[test]
+fn a_line_of_the_sheet_is_corrected_with_a_reason_and_taken_back() {
+    let house = "panel 20\n2-4 50/2 range\n6-8 30/2 heater\nroom Kitchen\npoint Kitchen appliance range\nrange is 240 V\n\
+                 point Kitchen appliance heater\nheater is 240 V\nproof range 2-4\nproof heater 6-8\n\
+                 load range oven\nload heater plate 4500 W 240 V: heater\nfigure area 1500 measured\n";
+    let sheet = |acts: &str| service_view(&written(&format!("{house}{acts}")).home, ServiceMethod::Standard, None);
+    let line = |sheet: &ServiceView, figure| {
+        let found = sheet.lines.iter().find(|line| line.figure == Some(figure)).cloned();
+        found.map(|line| (line.today, line.from, line.told.map(|told| told.value)))
+    };
+    let by_facts = sheet("");
+    assert_eq!(line(&by_facts, ServiceFigure::Area).unwrap().0, 4500.0, "3 VA for each of 1500 ft²");
+    let fixed = line(&by_facts, ServiceFigure::Fixed).unwrap();
+    let corrected = sheet("figure fixed 6000 two plates by the seller");
+    let (va, from, told) = line(&corrected, ServiceFigure::Fixed).unwrap();
+    assert!(va > fixed.0, "{va} of {fixed:?}");
+    assert_eq!(told, Some(6000));
+    assert!(from.starts_with("6000 VA: two plates by the seller; in place of "), "{from}");
+    let back = sheet("figure fixed 6000 two plates by the seller\nfigure fixed");
+    assert_eq!(line(&back, ServiceFigure::Fixed), Some(fixed));
+    // Cooking goes by its plate: of 8.75 to 12 kW it is 8000.
+    let cooking = line(&sheet("figure cooking 27000 an old range"), ServiceFigure::Cooking).unwrap();
+    assert_eq!(cooking.0, 14_000.0, "27 kW is 8000 and 5 % for each kilowatt above 12");
+    assert!(line(&sheet("figure cooking 0 by gas"), ServiceFigure::Cooking).is_none_or(|(va, ..)| va == 0.0));
+    // What was told before each line had a word of its own is taken back with it.
+    let old = "service {\"area_ft2\": 2000, \"reason\": \"a tape\"}\nfigure area";
+    assert_eq!(line(&sheet(old), ServiceFigure::Area).unwrap().0, 0.0, "by the plan, which is not drawn");
 }

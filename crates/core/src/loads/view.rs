@@ -3,6 +3,7 @@
 use serde::Serialize;
 
 use super::circuits::{CircuitLoads, NotTogether, OnCircuits, Stands, circuits};
+use super::diagnose_supply::{SupplyDiagnosis, diagnose_supply};
 use super::draws::LoadLine;
 use super::panels::{LegsView, legs_view};
 use super::propose_loads::{ProposedLoad, propose_loads};
@@ -15,6 +16,8 @@ use crate::study::Study;
 pub struct LoadsView {
     /// The worst that is known, as a sentence.
     pub title: String,
+    /// What volts at outlets say of the supply, where one that was read is not right.
+    pub supply: Option<SupplyDiagnosis>,
     /// Every circuit of which something is known, nearest its limit first; those of which nothing is known last.
     pub circuits: Vec<CircuitLoads>,
     /// The lightest circuits first: for whoever wants to combine two. One-poles that feed no panel and share no neutral.
@@ -54,6 +57,7 @@ pub fn loads_view(home: &Study) -> LoadsView {
     let elsewhere = on.elsewhere.into_iter().map(|drawn| drawn.line).collect();
     LoadsView {
         title: title(&ranked),
+        supply: diagnose_supply(home),
         legs: legs_view(home),
         lightest,
         not_together,

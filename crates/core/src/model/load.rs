@@ -207,6 +207,92 @@ impl ReadValue {
     }
 }
 
+/// How warm a breaker was in a thermal picture, beside a like one with a like load.
+#[derive(Debug, Clone, Copy, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct Heat {
+    /// Its hottest place, in degrees Celsius.
+    pub hottest_c: f64,
+    /// A like breaker or wire beside it that carries about as much, in degrees Celsius.
+    pub like_c: f64,
+    /// What flowed meanwhile, in amperes, where it was read.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub amps: Option<f64>,
+}
+
+impl Heat {
+    /// How much warmer it is than the like one, in degrees Celsius.
+    pub fn above(self) -> f64 {
+        self.hottest_c - self.like_c
+    }
+}
+
+/// A figure of the service calculation that somebody may put in place of what the facts say.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum ServiceFigure {
+    /// The area by outside dimensions, in square feet.
+    Area,
+    /// 20 A circuits of kitchen, dining room and pantry.
+    KitchenCircuits,
+    /// 20 A circuits of the laundry.
+    LaundryCircuits,
+    /// Cooking, the plates in all, in watts.
+    Cooking,
+    /// Dryers, the plates in all, in watts.
+    Dryers,
+    /// Fixed appliances, the plates in all, in volt-amperes.
+    Fixed,
+    /// Heating and cooling, the plates in all, in volt-amperes.
+    HeatingCooling,
+    /// Vehicle chargers, in volt-amperes.
+    Vehicle,
+}
+
+impl ServiceFigure {
+    /// In words, lower case.
+    pub const fn words(self) -> &'static str {
+        match self {
+            Self::Area => "area",
+            Self::KitchenCircuits => "kitchen circuits",
+            Self::LaundryCircuits => "laundry circuits",
+            Self::Cooking => "cooking",
+            Self::Dryers => "dryers",
+            Self::Fixed => "fixed appliances",
+            Self::HeatingCooling => "heating and cooling",
+            Self::Vehicle => "vehicle charger",
+        }
+    }
+
+    /// Its unit; empty for a count.
+    pub const fn unit(self) -> &'static str {
+        match self {
+            Self::Area => "ft²",
+            Self::KitchenCircuits | Self::LaundryCircuits => "",
+            Self::Cooking | Self::Dryers => "W",
+            Self::Fixed | Self::HeatingCooling | Self::Vehicle => "VA",
+        }
+    }
+
+    /// The least and the most that it can be.
+    pub const fn bounds(self) -> (u32, u32) {
+        match self {
+            Self::Area => (100, 100_000),
+            Self::KitchenCircuits | Self::LaundryCircuits => (0, 20),
+            _ => (0, 200_000),
+        }
+    }
+}
+
+/// A figure that stands in place of what the facts say, and why.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct FigureTold {
+    /// So much.
+    pub value: u32,
+    /// Why.
+    pub reason: String,
+}
+
 /// Volts at a breaker, read at one time with its load on; between its hot and neutral, or between its two hots.
 #[derive(Debug, Clone, Copy, Default, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields, default)]

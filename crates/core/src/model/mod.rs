@@ -30,7 +30,9 @@ pub use demand::Demand;
 pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
 pub use ids::{BadId, BreakerId, EntryId, HomeId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
-pub use load::{BreakerVolts, Draw, Load, LoadPlate, ReadValue, ReadWith, Reading, ReadingOf, Turns};
+pub use load::{
+    BreakerVolts, Draw, FigureTold, Heat, Load, LoadPlate, ReadValue, ReadWith, Reading, ReadingOf, ServiceFigure, Turns,
+};
 pub use panel::{
     Bond, Breaker, BreakerDetails, CardSize, Columns, Half, Housing, Interior, Kept, Leg, MainAt, NeutralLead, Numbering,
     OtherSource, Panel, PanelDetails, Photo, PhotoOf, PostRow, Protection, Service, ServiceDisconnect, Side, Slot, State,
@@ -39,7 +41,7 @@ pub use panel::{
 pub(crate) use panel::{downward, fits, housing_of, numbers, state_word};
 pub use plan::{Backdrop, Bounds, Drawn, Opening, OpeningKind, Outline, Pixel, Spot, Stairs, Stretch};
 pub(crate) use plan::{TOUCHING, along, off_line, spot_on};
-pub use recipe::{Level, Recipe};
+pub use recipe::{Lesson, Level, Recipe};
 pub use refusal::{Refusal, RefusalCode};
 pub use tracing::{Change, Method, Seen, Since, TraceSetup, Worked};
 pub(crate) use units::so_many;

@@ -16,6 +16,18 @@ pub enum Level {
     Tricky,
 }
 
+/// What is practiced in it.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Lesson {
+    /// Which breaker feeds what.
+    #[default]
+    Trace,
+    /// What each circuit carries: everything is traced, what the loads take is hidden. In a usual house a breaker may be worn, in a
+    /// tricky one a neutral is open.
+    Measure,
+}
+
 /// What a house is drawn from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -26,9 +38,21 @@ pub struct Recipe {
     pub points: u16,
     /// How hard.
     pub level: Level,
+    /// What is practiced in it.
+    #[serde(default, skip_serializing_if = "is_trace")]
+    pub lesson: Lesson,
+}
+
+fn is_trace(lesson: &Lesson) -> bool {
+    *lesson == Lesson::Trace
 }
 
 impl Recipe {
+    /// A house that is to be traced.
+    pub const fn to_trace(seed: u32, points: u16, level: Level) -> Self {
+        Self { seed, points, level, lesson: Lesson::Trace }
+    }
+
     /// Refuses what cannot be drawn.
     pub fn admit(self) -> Result<(), Refusal> {
         if (8..=150).contains(&self.points) {

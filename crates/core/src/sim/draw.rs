@@ -15,7 +15,7 @@ use crate::model::{
     Amps, BreakerId, CardSize, Columns, Kept, Numbering, PanelDetails, PanelId, PointDetails, PointId, PointKind, Service, Slot,
     Volts,
 };
-use crate::model::{Level, Recipe};
+use crate::model::{Lesson, Level, Recipe};
 use crate::search::{Feed, Wiring};
 
 /// A house.
@@ -27,6 +27,8 @@ pub struct MadeHouse {
     pub wiring: Wiring,
     /// Points that are there and were forgotten on the list.
     pub unlisted: Vec<PointPlaced>,
+    /// Circuits that share a neutral.
+    pub shared: Vec<[BreakerId; 2]>,
 }
 
 /// Shares of what goes wrong.
@@ -459,7 +461,9 @@ fn write(
     let tripped =
         feeds.values().filter_map(|feed| feed.behind.clone()).find(|_| recipe.level == Level::Tricky).into_iter().collect();
     let unlisted = forgotten.into_iter().map(|spot| spot.placed).collect();
-    MadeHouse { facts, wiring: Wiring { feeds, tripped }, unlisted }
+    let pair = |c: usize| Some([breaker_id(c), breaker_id(circuits[c].pair?)]);
+    let shared = (0..circuits.len()).filter_map(pair).collect();
+    MadeHouse { facts, wiring: Wiring { feeds, tripped }, unlisted, shared }
 }
 
 /// `Made-up house 17`.
@@ -469,5 +473,6 @@ fn name_of(recipe: Recipe) -> String {
         Level::Usual => "usual",
         Level::Tricky => "tricky",
     };
-    format!("Made-up house {}, {level}, {} points", recipe.seed, recipe.points)
+    let to_measure = if recipe.lesson == Lesson::Measure { " to measure" } else { "" };
+    format!("Made-up house {}{to_measure}, {level}, {} points", recipe.seed, recipe.points)
 }

@@ -10,9 +10,10 @@ use rand::Rng;
 use rand_pcg::Pcg64Mcg;
 
 use super::draw::MadeHouse;
+use super::electric::{Electric, Runs};
 use super::mishaps::{Mishaps, mixed};
 use crate::logbook::{Home, Instrument, PointPlaced};
-use crate::model::{BreakerId, Change, Point, PointId, PointKind, State, Volts, Worked};
+use crate::model::{BreakerId, Change, Level, Point, PointId, PointKind, Recipe, State, Volts, Worked};
 use crate::search::Feed;
 
 /// How often a look is misread.
@@ -266,7 +267,7 @@ impl<'a> Live<'a> {
         }
         let ghost = self.feed(&point.id).beside.is_some_and(|b| self.is_live(&b));
         let volts: f64 = match (power, ghost) {
-            (true, _) => chance.random_range(117.5..123.5),
+            (true, _) => self.by_network(point).unwrap_or(120.0) * chance.random_range(0.995..1.005),
             (false, true) => chance.random_range(18.0..74.0),
             (false, false) => chance.random_range(0.0..0.6),
         };
@@ -311,15 +312,51 @@ impl<'a> Live<'a> {
         reading
     }
 
+    /// What runs on a breaker now.
+    fn running_on(&self, breaker: &BreakerId) -> Vec<Runs> {
+        let points = self.home.house().points().filter(|p| self.feed(&p.id).breaker.as_ref() == Some(breaker));
+        let running = points.filter(|p| self.runs(&p.id)).map(|point| {
+            let volts = f64::from(point.volts.value());
+            let watts = self.feed(&point.id).draws * volts;
+            Runs {
+                name: point.id.to_string(),
+                breaker: breaker.clone(),
+                point: Some(point.id.clone()),
+                watts,
+                factor: 1.0,
+                volts,
+            }
+        });
+        running.filter(|run| run.watts > 0.0).collect()
+    }
+
+    fn electric(&self) -> Electric<'_> {
+        let recipe = self.home.practice().unwrap_or(Recipe::to_trace(0, 8, Level::Plain));
+        Electric {
+            home: self.home,
+            wiring: &self.made.wiring,
+            recipe,
+            shared: &self.made.shared,
+            dead: self.dead.clone(),
+            fault: None,
+        }
+    }
+
+    /// Volts at a point that has power, with what runs on its circuit.
+    fn by_network(&self, point: &Point) -> Option<f64> {
+        let breaker = self.feed(&point.id).breaker?;
+        let electric = self.electric();
+        let solved = electric.solved(&self.running_on(&breaker), Some(&breaker), &[&point.id])?;
+        Some(electric.volts_at(&solved, &point.id))
+    }
+
     /// What a clamp meter shows around the conductor of a breaker, with everything that is connected running.
     pub(crate) fn clamp(&self, breaker: &BreakerId) -> Reading {
         let mut chance = self.chance(Instrument::ClampMeter, breaker.as_str(), self.home.trace().looks().len());
-        let on = |b: &BreakerId| -> f64 {
-            let points = self.home.house().points().filter(|p| self.feed(&p.id).breaker.as_ref() == Some(b));
-            points.filter(|p| self.runs(&p.id)).map(|p| self.feed(&p.id).draws).sum()
-        };
+        let solved = self.electric().solved(&self.running_on(breaker), Some(breaker), &[]);
+        let carried = solved.map_or(0.0, |solved| solved.amps_of_breaker(breaker, 0));
         let strayed: f64 = chance.random_range(0.0..0.15);
-        let amps = ((on(breaker) * chance.random_range(0.98..1.02) + strayed) * 100.0).round() / 100.0;
+        let amps = ((carried * chance.random_range(0.98..1.02) + strayed) * 100.0).round() / 100.0;
         let mut reading = Reading::new(Instrument::ClampMeter, format!("{amps:.2} A."));
         reading.amps = Some(amps);
         reading.caution =

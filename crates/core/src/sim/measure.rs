@@ -2,20 +2,22 @@
 //! real home, line by line, and marked against the truth.
 //!
 //! What an appliance takes is drawn within the library's span; which are there, how often nobody knows one, and what runs unlisted is
-//! invented for practice, no source.
+//! invented for practice, no source. What an instrument shows is worked out by the circuit solver ([`super::electric`]).
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use rand::Rng;
 use rand::SeedableRng;
 use rand_pcg::Pcg64Mcg;
 
-use super::draw::draw;
+use super::draw::{MadeHouse, draw};
+use super::electric::{Electric, HiddenFault, Runs};
 use super::written_down;
 use crate::loads::{SurveyAsked, SurveyStep, SurveyView, propose_loads, survey, survey_is_wrong};
-use crate::logbook::{BreakerSwitched, Fact, LoadPlaced, Logbook, PointSeen, ReadingTaken};
+use crate::logbook::{BreakerSwitched, Fact, Home, LoadPlaced, Logbook, NeutralShared, PointSeen, ReadingTaken};
 use crate::model::{
-    Appliance, BreakerId, Draw, LoadId, PointId, PointKind, ReadValue, ReadWith, ReadingOf, Recipe, Refusal, Seen, State, Volts,
+    Appliance, BreakerId, Draw, Level, LoadId, PointId, PointKind, ReadValue, ReadWith, ReadingOf, Recipe, Refusal, Seen, State,
+    Volts,
 };
 use crate::study::Study;
 use crate::trace::verdicts;
@@ -27,6 +29,8 @@ pub struct HiddenLoads {
     pub loads: BTreeMap<LoadId, HiddenLoad>,
     /// What runs on a breaker and is on no list, in amperes.
     pub unlisted: BTreeMap<BreakerId, f64>,
+    /// What is wrong behind the walls.
+    pub fault: Option<HiddenFault>,
 }
 
 /// What one load really takes.
@@ -43,10 +47,13 @@ pub struct HiddenLoad {
 /// A made-up house, traced, its loads entered as anybody would: by the library, and some not known.
 #[derive(Debug)]
 pub struct MeasureHouse {
-    /// The logbook so far.
-    pub book: Logbook,
+    /// The house, with its wiring.
+    pub made: MadeHouse,
+    /// What anybody can see and read, that it is traced, and its loads.
+    pub facts: Vec<Fact>,
     /// What nobody sees.
     pub hidden: HiddenLoads,
+    recipe: Recipe,
     chance: Pcg64Mcg,
 }
 
@@ -73,26 +80,20 @@ const NOT_KNOWN: f64 = 0.06;
 const UNLISTED: f64 = 0.3;
 
 impl MeasureHouse {
-    /// Draws it, traced to the end.
+    /// Draws it.
     pub fn draw(recipe: Recipe) -> Result<Self, Refusal> {
         let made = draw(recipe);
-        let mut book = Logbook::default();
-        written_down(&mut book, made.facts.clone())?;
-        let mut by_breaker: BTreeMap<&BreakerId, Vec<&PointId>> = BTreeMap::new();
-        for (point, feed) in &made.wiring.feeds {
-            let listed = book.home().house().point(point).is_some();
-            if let Some(breaker) = feed.breaker.as_ref().filter(|_| listed) {
-                by_breaker.entry(breaker).or_default().push(point);
-            }
-        }
-        written_down(&mut book, proofs(&by_breaker))?;
-        let mut house = Self {
-            book,
-            hidden: HiddenLoads::default(),
-            chance: Pcg64Mcg::seed_from_u64(u64::from(recipe.seed) << 16 | u64::from(recipe.points)),
-        };
-        let facts = house.enter_loads();
-        written_down(&mut house.book, facts)?;
+        let mut seen = Home::default();
+        made.facts.iter().try_for_each(|fact| seen.suppose(fact))?;
+        let chance = Pcg64Mcg::seed_from_u64(u64::from(recipe.seed) << 16 | u64::from(recipe.points));
+        let mut house = Self { facts: made.facts.clone(), made, hidden: HiddenLoads::default(), recipe, chance };
+        let by_breaker = house.by_breaker(&seen);
+        house.facts.extend(
+            house.made.shared.iter().map(|pair| Fact::NeutralShared(NeutralShared { breakers: pair.to_vec(), shared: true })),
+        );
+        house.facts.extend(proofs(&by_breaker));
+        let loads = house.enter_loads(&Study::of(seen));
+        house.facts.extend(loads);
         for (breaker, points) in by_breaker {
             if points.len() > 1 && house.chance.random_bool(UNLISTED) {
                 house.hidden.unlisted.insert(breaker.clone(), house.chance.random_range(0.05..1.0));
@@ -101,11 +102,43 @@ impl MeasureHouse {
         Ok(house)
     }
 
+    /// With something wrong behind its walls, by how hard it is to be: a worn breaker in a usual house, an open neutral in a tricky one.
+    pub fn with_fault(mut self) -> Self {
+        // A worn breaker shows where enough flows through it.
+        let mut carried: BTreeMap<&BreakerId, f64> = BTreeMap::new();
+        for fact in &self.facts {
+            if let Fact::LoadPlaced(placed) = fact
+                && let Some(breaker) = self.made.wiring.feeds.get(&placed.point).and_then(|feed| feed.breaker.as_ref())
+            {
+                *carried.entry(breaker).or_default() += self.hidden.loads.get(&placed.load).map_or(0.0, |hidden| hidden.amps);
+            }
+        }
+        let busy: Vec<&BreakerId> = carried.into_iter().filter(|(_, amps)| *amps > 6.0).map(|(breaker, _)| breaker).collect();
+        self.hidden.fault = match (self.recipe.level, self.made.shared.first()) {
+            (Level::Plain, _) => None,
+            (Level::Usual, _) if busy.is_empty() => None,
+            (Level::Usual, _) => Some(HiddenFault::WornBreaker(busy[self.chance.random_range(0..busy.len())].clone())),
+            (Level::Tricky, Some(pair)) if self.chance.random_bool(0.5) => Some(HiddenFault::SharedNeutralOpen(pair.to_vec())),
+            (Level::Tricky, _) => Some(HiddenFault::ServiceNeutralOpen),
+        };
+        self
+    }
+
+    /// The points on the list by the breaker that feeds them.
+    fn by_breaker(&self, seen: &Home) -> BTreeMap<BreakerId, Vec<PointId>> {
+        let mut all: BTreeMap<BreakerId, Vec<PointId>> = BTreeMap::new();
+        for (point, feed) in &self.made.wiring.feeds {
+            if let Some(breaker) = feed.breaker.as_ref().filter(|_| seen.house().point(point).is_some()) {
+                all.entry(breaker.clone()).or_default().push(point.clone());
+            }
+        }
+        all
+    }
+
     /// What is plugged in and connected, with what it really takes.
-    fn enter_loads(&mut self) -> Vec<Fact> {
-        let home = Study::from(&self.book);
+    fn enter_loads(&mut self, home: &Study) -> Vec<Fact> {
         let mut wanted: Vec<(PointId, &'static Appliance, Option<usize>)> = Vec::new();
-        for proposed in propose_loads(&home) {
+        for proposed in propose_loads(home) {
             let before = proposed.never_with_previous.then(|| wanted.len().saturating_sub(1));
             wanted.extend(Appliance::named(proposed.appliance).map(|like| (proposed.point, like, before)));
         }
@@ -152,26 +185,65 @@ impl MeasureHouse {
         facts
     }
 
+    /// What feeds it, with these breakers without power.
+    pub(super) fn electric<'a>(&'a self, home: &'a Home, dead: BTreeSet<BreakerId>) -> Electric<'a> {
+        Electric {
+            home,
+            wiring: &self.made.wiring,
+            recipe: self.recipe,
+            shared: &self.made.shared,
+            dead,
+            fault: self.hidden.fault.as_ref(),
+        }
+    }
+
+    /// What a load really takes; of one that was entered later what the library says.
+    pub(super) fn taken_by(&self, home: &Home, load: &LoadId) -> HiddenLoad {
+        let entered_later = || {
+            let of = home.loads().load(load);
+            let volts = of.and_then(|of| home.house().point(&of.point)).map_or(120.0, |point| f64::from(point.volts.value()));
+            let (watts, factor) = of.and_then(|of| of.like()).map_or((0.0, 1.0), |like| (like.watts, like.power_factor));
+            HiddenLoad { amps: watts / (volts * factor), factor, volts }
+        };
+        self.hidden.loads.get(load).copied().unwrap_or_else(entered_later)
+    }
+
+    /// These loads running, and on this breaker what is on no list.
+    pub(super) fn running(&self, home: &Home, loads: &[LoadId], with_unlisted: Option<&BreakerId>) -> Vec<Runs> {
+        let of_load = |load: &LoadId| {
+            let hidden = self.taken_by(home, load);
+            let point = home.loads().load(load)?.point.clone();
+            let breaker = self.made.wiring.feeds.get(&point)?.breaker.clone()?;
+            let watts = hidden.amps * hidden.volts * hidden.factor;
+            let (factor, volts) = (hidden.factor, hidden.volts);
+            Some(Runs { name: load.to_string(), breaker, point: Some(point), watts, factor, volts })
+        };
+        let unlisted = with_unlisted.and_then(|breaker| Some((breaker, self.hidden.unlisted.get(breaker)?)));
+        let unlisted = unlisted.map(|(breaker, amps)| {
+            let points = self.made.wiring.feeds.iter().find(|(_, feed)| feed.breaker.as_ref() == Some(breaker));
+            let point = points.map(|(point, _)| point.clone());
+            Runs { name: "on no list".into(), breaker: breaker.clone(), point, watts: amps * 120.0, factor: 1.0, volts: 120.0 }
+        });
+        loads.iter().filter_map(of_load).chain(unlisted).collect()
+    }
+
     /// What the instrument of this step shows, as somebody writes it down.
-    pub fn read(&mut self, step: &SurveyStep) -> ReadingTaken {
+    pub fn read(&mut self, home: &Home, step: &SurveyStep) -> ReadingTaken {
         let off = |chance: &mut Pcg64Mcg, share: f64| 1.0 + chance.random_range(-share..share);
-        let mut running: Vec<LoadId> = step.running.clone();
-        // Currents of different power factors do not peak at one moment: they add up as phasors.
-        let (mut with_volts, mut behind, mut watts) = (0.0, 0.0, 0.0);
-        for load in &running {
-            let hidden = self.hidden.loads.get(load).copied().unwrap_or(HiddenLoad { amps: 0.0, factor: 1.0, volts: 120.0 });
-            with_volts += hidden.amps * hidden.factor;
-            behind += hidden.amps * (1.0 - hidden.factor * hidden.factor).max(0.0).sqrt();
-            watts += hidden.amps * hidden.volts * hidden.factor;
-        }
-        if let ReadingOf::Circuit { breaker, .. } = &step.of {
-            let more = self.hidden.unlisted.get(breaker).copied().unwrap_or(0.0);
-            with_volts += more;
-            watts += more * 120.0;
-        } else {
-            running.clear();
-        }
-        let amps = f64::hypot(with_volts, behind);
+        let (breaker, pole) = match &step.of {
+            ReadingOf::Circuit { breaker, pole } => (Some(breaker), usize::from(*pole) - 1),
+            ReadingOf::Load { .. } => (None, 0),
+        };
+        let runs = self.running(home, &step.running, breaker);
+        let circuit = runs.first().map(|run| run.breaker.clone());
+        let electric = self.electric(home, BTreeSet::new());
+        let solved = electric.solved(&runs, circuit.as_ref(), &[]);
+        let amps = solved.as_ref().map_or(0.0, |solved| match (&step.of, breaker) {
+            (ReadingOf::Load { load }, _) => solved.amps_of(load.as_str()),
+            (_, Some(breaker)) => solved.amps_of_breaker(breaker, pole),
+            _ => 0.0,
+        });
+        let watts = solved.as_ref().map_or(0.0, super::electric::Solved::watts);
         let hundredths = |figure: f64| (figure * 100.0).round() / 100.0;
         let value = match step.with {
             ReadWith::Clamp => ReadValue::Amps { amps: hundredths(amps * off(&mut self.chance, 0.02)) },
@@ -184,17 +256,13 @@ impl MeasureHouse {
                 ReadValue::MeterKw { before: hundredths(before), after: hundredths(after).max(hundredths(before)) }
             }
         };
+        let running = if breaker.is_some() { step.running.clone() } else { Vec::new() };
         ReadingTaken { target: step.of.clone(), with: step.with, value, arranged: !running.is_empty(), running, sure: true }
-    }
-
-    /// Writes a reading down.
-    pub fn write(&mut self, reading: ReadingTaken) -> Result<(), Refusal> {
-        written_down(&mut self.book, vec![Fact::ReadingTaken(reading)])
     }
 }
 
 /// Every point seen lit, and dark with its breaker three times over.
-fn proofs(by_breaker: &BTreeMap<&BreakerId, Vec<&PointId>>) -> Vec<Fact> {
+fn proofs(by_breaker: &BTreeMap<BreakerId, Vec<PointId>>) -> Vec<Fact> {
     let look = |point: &PointId, seen| Fact::PointSeen(PointSeen { point: point.clone(), seen, since: None, anew: true });
     let switch = |breaker: &BreakerId, to| Fact::BreakerSwitched(BreakerSwitched { breaker: breaker.clone(), to });
     let mut facts: Vec<Fact> = by_breaker.values().flatten().map(|point| look(point, Seen::Lit)).collect();
@@ -234,9 +302,11 @@ const MOST_READINGS: usize = 2000;
 /// Draws a house and surveys it to the end, doing as it is asked.
 pub fn survey_through(recipe: Recipe, asked: &SurveyAsked) -> Result<SurveyPlayed, Refusal> {
     let mut house = MeasureHouse::draw(recipe)?;
+    let mut book = Logbook::default();
+    written_down(&mut book, house.facts.clone())?;
     let mut played =
         SurveyPlayed { seed: recipe.seed, minutes: 0.0, minutes_of_all: 0.0, readings: 0, decisions: 0, wrong: 0, open: 0 };
-    let mut study = Study::from(&house.book);
+    let mut study = Study::from(&book);
     let begun = survey(&study, asked);
     // For two that are to be joined, what stands against it is reading every circuit that may be one of them.
     let candidates: std::collections::BTreeSet<&BreakerId> = begun.decisions.iter().flat_map(|one| &one.breakers).collect();
@@ -254,14 +324,14 @@ pub fn survey_through(recipe: Recipe, asked: &SurveyAsked) -> Result<SurveyPlaye
     }
     let mut view: SurveyView = begun;
     while let Some(step) = view.step.take() {
-        let reading = house.read(&step);
-        house.write(reading)?;
+        let reading = house.read(&study, &step);
+        written_down(&mut book, vec![Fact::ReadingTaken(reading)])?;
         played.minutes += step.minutes;
         played.readings += 1;
         if played.readings > MOST_READINGS {
             break;
         }
-        study = Study::after(&study, &house.book);
+        study = Study::after(&study, &book);
         view = survey(&study, asked);
     }
     let amps = |load: &LoadId| house.hidden.loads.get(load).map(|hidden| hidden.amps);

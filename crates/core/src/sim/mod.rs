@@ -3,10 +3,13 @@
 //! In: a [`House`] (the practice-house file), a crew, a strategy, a seed. Out: a [`Played`] round: how long it took,
 //! what was proven, and whether anything that must not happen did. A crew sees only what [`House::case`] tells and what
 //! its own looks show. [`draw`] makes houses from a recipe, which are traced in the real logbook: [`reading`] is what an
-//! instrument shows there, [`marks`] how good the trace is. In the score everything was seen lit with everything on before the clock starts, for every strategy alike.
+//! instrument shows there, [`marks`] how good the trace is. Where its loads are hidden, [`meter_shows`] and [`measure_marks`] are the same
+//! for measuring. In the score everything was seen lit with everything on before the clock starts, for every strategy alike.
 
 mod draw;
+mod electric;
 mod instruments;
+mod lesson;
 mod measure;
 mod mishaps;
 mod practice;
@@ -14,7 +17,11 @@ mod rooms;
 mod score;
 
 pub use draw::{MadeHouse, draw};
+pub use electric::HiddenFault;
 pub use instruments::{Reading, ToneAt};
+pub use lesson::{
+    MeasureMarks, MeasuredAt, MeasuredTruth, MeterShows, UtilityMeter, UtilityShows, measure_marks, meter_shows, utility_meter,
+};
 pub use measure::{HiddenLoad, HiddenLoads, MeasureHouse, SurveyPlayed, survey_through};
 pub use practice::{HeldAt, MarkedPoint, Marks, Traced, game, marks, reading, trace_through};
 pub use score::{Score, Summary, score};

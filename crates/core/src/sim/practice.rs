@@ -466,7 +466,7 @@ mod tests {
     use crate::model::{Change, Level, Method};
 
     fn recipe(seed: u32, points: u16, level: Level) -> Recipe {
-        Recipe { seed, points, level }
+        Recipe::to_trace(seed, points, level)
     }
 
     fn started(recipe: Recipe) -> Logbook {

@@ -47,15 +47,27 @@ pub(crate) fn too_much_read(home: &Study) -> Vec<&Metered> {
     last.into_values().collect()
 }
 
-/// The last readings at 120 V points with everything on, as far as they show any supply.
+/// The readings at 120 V points with everything on.
+fn all_on(home: &Study) -> impl Iterator<Item = &Metered> {
+    let left_off = |b: &BreakerId| home.panels().breaker(b).is_some_and(|b| b.is_left_off());
+    let with_all_on = move |metered: &&Metered| !metered.doubted && metered.off.iter().all(left_off);
+    let low = |metered: &&Metered| home.house().point(&metered.point).is_some_and(|point| point.volts == Volts::new(120));
+    home.trace().metered().iter().filter(with_all_on).filter(low)
+}
+
+/// The last reading with everything on at every 120 V point, dark ones among them.
+pub(crate) fn last_read_all_on(home: &Study) -> Vec<&Metered> {
+    let mut last: BTreeMap<&PointId, &Metered> = BTreeMap::new();
+    last.extend(all_on(home).map(|metered| (&metered.point, metered)));
+    last.into_values().collect()
+}
+
+/// The readings at 120 V points with everything on, as far as they show any supply.
 fn read_all_on(home: &Study) -> BTreeMap<&PointId, Vec<&Metered>> {
     let mut all: BTreeMap<&PointId, Vec<&Metered>> = BTreeMap::new();
-    let left_off = |b: &BreakerId| home.panels().breaker(b).is_some_and(|b| b.is_left_off());
-    for metered in home.trace().metered().iter().filter(|metered| !metered.doubted && metered.off.iter().all(left_off)) {
-        let low = home.house().point(&metered.point).is_some_and(|point| point.volts == Volts::new(120));
-        if low && meter::shows(metered.volts, Volts::new(120)) != Some(crate::model::Seen::Dark) {
-            all.entry(&metered.point).or_default().push(metered);
-        }
+    let supplied = |metered: &&Metered| meter::shows(metered.volts, Volts::new(120)) != Some(crate::model::Seen::Dark);
+    for metered in all_on(home).filter(supplied) {
+        all.entry(&metered.point).or_default().push(metered);
     }
     all
 }

@@ -37,7 +37,7 @@ mod walkers;
 mod weighed;
 
 pub use at_home::{Likely, likely};
-pub(crate) use by_meter::{legs_apart, too_little_read, too_much_read};
+pub(crate) use by_meter::{last_read_all_on, legs_apart, too_little_read, too_much_read};
 pub use dark_clock::{DarkClock, dark_clocks};
 pub use ends_open::EndsOpen;
 pub use evidence::{Evidence, EvidenceLine, LineRole, evidence};

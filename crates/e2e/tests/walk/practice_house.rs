@@ -68,7 +68,7 @@ const look = async () => {
 
 pub(crate) async fn sixty_points_on_a_phone_as_without_a_screen(_: &Chrome, page: &Page, _: View) -> Result<()> {
     // In this house nobody comes upon a handle that stands wrong: that is told on other screens than the trace.
-    let recipe = Recipe { seed: 20, points: 60, level: Level::Usual };
+    let recipe = Recipe::to_trace(20, 60, Level::Usual);
     let way = TraceSetup { method: Method::SeveralOff, ..TraceSetup::default() };
     let expected = trace_through(recipe, way)?.acts;
     let site = Site::empty().await?;

@@ -45,7 +45,7 @@ const MOST_ACTS: usize = 400;
 
 pub(crate) async fn two_browsers_trace_a_house_together_to_the_end(chrome: &Chrome, owner: &Page, _: View) -> Result<()> {
     let site = Site::empty().await?;
-    let home = made_up(&site, Recipe { seed: 2, points: 12, level: Level::Plain }).await?;
+    let home = made_up(&site, Recipe::to_trace(2, 12, Level::Plain)).await?;
     owner.goto(&format!("{}/h/{home}/trace", site.address)).await?;
     let (address, code) = share(owner, &site).await?;
     let helper = chrome.open(View::Phone).await?;
@@ -161,7 +161,7 @@ pub(crate) async fn without_the_code_nothing_is_shown_and_guessing_is_slowed_dow
     _: View,
 ) -> Result<()> {
     let site = Site::empty().await?;
-    let home = made_up(&site, Recipe { seed: 5, points: 10, level: Level::Plain }).await?;
+    let home = made_up(&site, Recipe::to_trace(5, 10, Level::Plain)).await?;
     owner.goto(&format!("{}/h/{home}/trace", site.address)).await?;
     let (address, code) = share(owner, &site).await?;
     let stranger = chrome.open(View::Phone).await?;

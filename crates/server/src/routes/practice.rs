@@ -1,13 +1,23 @@
 //! Made-up houses: drawn, looked at with instruments, marked.
 
+use std::convert::Infallible;
 use std::sync::Arc;
+use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use axum::Json;
 use axum::extract::State;
 use axum::http::StatusCode;
 use axum::response::Response;
-use wayfinder_core::sim::{HeldAt, Marks, Reading, draw, marks as mark, reading as read};
-use wayfinder_core::{BreakerId, Draft, Fact, HomeId, Instrument, Level, Moment, PointId, Recipe};
+use axum::response::Sse;
+use axum::response::sse::Event;
+use futures_util::{Stream, StreamExt, stream};
+use wayfinder_core::sim::{
+    HeldAt, Marks, MeasureHouse, MeasureMarks, MeasuredAt, MeterShows, Reading, UtilityShows, draw, marks as mark,
+    measure_marks as mark_measuring, meter_shows, reading as read, utility_meter,
+};
+use wayfinder_core::{
+    BreakerId, Draft, Fact, HomeId, Instrument, Lesson, Level, LoadId, Moment, PointId, ReadWith, ReadingOf, Recipe,
+};
 
 use crate::App;
 use crate::desk::Moved;
@@ -61,21 +71,27 @@ pub(crate) async fn make(
             Level::Usual => "usual",
             Level::Tricky => "tricky",
         };
+        let made = if recipe.lesson == Lesson::Measure { "measure" } else { "made" };
         // The same recipe again is another try at the same house.
         let names = (1..1000).map(|n| match n {
-            1 => format!("made-{level}-{}-{}", recipe.points, recipe.seed),
-            n => format!("made-{level}-{}-{}-{n}", recipe.points, recipe.seed),
+            1 => format!("{made}-{level}-{}-{}", recipe.points, recipe.seed),
+            n => format!("{made}-{level}-{}-{}-{n}", recipe.points, recipe.seed),
         });
         let mut free = names.filter_map(|name| name.parse::<HomeId>().ok()).filter(|id| desk.home(id).is_err());
         let home = free.next().ok_or_else(crate::problem::internal)?;
-        let now = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).map_or(0, |d| d.as_millis() as i64);
-        let drafts: Vec<Draft> = draw(recipe)
-            .facts
+        let facts = match recipe.lesson {
+            Lesson::Trace => draw(recipe).facts,
+            Lesson::Measure => MeasureHouse::draw(recipe)?.facts,
+        };
+        let now = i64::try_from(since_1970().as_millis()).unwrap_or_default();
+        // What is traced already was looked at a second after the other.
+        let begun = now - 1000 * i64::try_from(facts.len()).unwrap_or_default();
+        let drafts: Vec<Draft> = facts
             .into_iter()
             .enumerate()
             .filter_map(|(n, fact)| {
                 let id = format!("drawn-{n}").parse().ok()?;
-                let at = Moment::from_unix_ms(now);
+                let at = Moment::from_unix_ms(begun + 1000 * i64::try_from(n).unwrap_or_default());
                 Some(Draft { id, at, by: "Wayfinder".into(), instrument: None, version: Fact::VERSION, fact })
             })
             .collect();
@@ -113,4 +129,103 @@ pub(crate) async fn reading(home: InHome, Asked(held): Asked<Held>) -> Result<Re
 #[utoipa::path(get, path = "/api/homes/{home}/practice", params(HomePath, Revealing), responses((status = 200, body = Marks), (status = 404, body = Problem)))]
 pub(crate) async fn marks(home: InHome, Asked(asked): Asked<Revealing>) -> Result<Response, Problem> {
     home.answer(move |opened| mark(&opened.book, &opened.study, asked.reveal).ok_or_else(not_made_up)).await
+}
+
+fn since_1970() -> Duration {
+    SystemTime::now().duration_since(UNIX_EPOCH).unwrap_or_default()
+}
+
+fn not_to_be_measured() -> Problem {
+    Problem::new(
+        StatusCode::NOT_FOUND,
+        "not_made_up",
+        "This home is no made-up house to be measured.",
+        "Instruments on the screen are for practice.",
+    )
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct Measuring {
+    /// With what a load or a circuit is read; left out, volts are read.
+    with: Option<ReadWith>,
+    /// At which load.
+    load: Option<LoadId>,
+    /// Or at which breaker.
+    breaker: Option<BreakerId>,
+    /// At which of its poles, from 1.
+    pole: Option<u8>,
+    /// Or at which point.
+    point: Option<PointId>,
+    /// The loads that run, with commas between.
+    #[serde(default)]
+    running: String,
+}
+
+fn ids<T: std::str::FromStr>(listed: &str) -> Vec<T> {
+    listed.split(',').filter_map(|id| id.parse().ok()).collect()
+}
+
+/// What a meter shows now in a made-up house that is to be measured.
+#[utoipa::path(get, path = "/api/homes/{home}/practice/meter", params(HomePath, Measuring), responses((status = 200, body = MeterShows), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn meter(home: InHome, Asked(asked): Asked<Measuring>) -> Result<Response, Problem> {
+    home.answer(move |opened| {
+        if opened.study.practice().is_none_or(|recipe| recipe.lesson != Lesson::Measure) {
+            return Err(not_to_be_measured());
+        }
+        let at = match (asked.load, asked.breaker, asked.point, asked.with) {
+            (Some(load), None, None, Some(with)) => MeasuredAt::Of(ReadingOf::Load { load }, with),
+            (None, Some(breaker), None, Some(with)) => {
+                MeasuredAt::Of(ReadingOf::Circuit { breaker, pole: asked.pole.unwrap_or(1) }, with)
+            }
+            (None, Some(breaker), None, None) => MeasuredAt::Breaker(breaker),
+            (None, None, Some(point), None) => MeasuredAt::Point(point),
+            _ => {
+                let wrong = "Say what is read and with what, or where volts are read.";
+                return Err(Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "unknown", wrong, "Nothing was read."));
+            }
+        };
+        meter_shows(&opened.study, &at, &ids(&asked.running)).ok_or_else(|| Problem::not_found("place to read at"))
+    })
+    .await
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct AtTheMeter {
+    /// The loads that run, with commas between.
+    #[serde(default)]
+    running: String,
+    /// The breakers that are off, with commas between.
+    #[serde(default)]
+    off: String,
+}
+
+/// The utility's meter of a made-up house as server-sent events `shows`, one a second; their data are a [`UtilityShows`].
+#[utoipa::path(get, path = "/api/homes/{home}/practice/utility", params(HomePath, AtTheMeter), responses((status = 200, content_type = "text/event-stream", body = UtilityShows), (status = 404, body = Problem)))]
+pub(crate) async fn utility(
+    home: InHome,
+    State(app): State<App>,
+    Asked(asked): Asked<AtTheMeter>,
+) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
+    let meter = home
+        .ask(move |opened| utility_meter(&opened.study, &ids(&asked.running), &ids(&asked.off)).ok_or_else(not_to_be_measured))
+        .await?;
+    let begun = since_1970().as_secs();
+    let ticks = tokio_stream::wrappers::IntervalStream::new(tokio::time::interval(Duration::from_secs(1)));
+    let mut closing = app.closing.clone();
+    let closed = async move {
+        let _ = closing.wait_for(|closing| *closing).await;
+    };
+    let shows = ticks.zip(stream::iter(0..)).map(move |(_, second)| {
+        let event = Event::default().event("shows").json_data(meter.shows(begun, second));
+        Ok(event.unwrap_or_default())
+    });
+    Ok(Sse::new(shows.take_until(closed)))
+}
+
+/// How good the survey of a made-up house is.
+#[utoipa::path(get, path = "/api/homes/{home}/practice/survey", params(HomePath, Revealing), responses((status = 200, body = MeasureMarks), (status = 404, body = Problem)))]
+pub(crate) async fn measure_marks(home: InHome, Asked(asked): Asked<Revealing>) -> Result<Response, Problem> {
+    home.answer(move |opened| mark_measuring(&opened.book, &opened.study, asked.reveal).ok_or_else(not_to_be_measured)).await
 }

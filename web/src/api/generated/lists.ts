@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 13,
+  "factVersion": 14,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -44,6 +44,8 @@ export const LISTS = {
     "load_placed",
     "load_removed",
     "service_told",
+    "service_figure_told",
+    "heat_seen",
     "usage_read",
     "breaker_volts_read",
     "reading_taken",

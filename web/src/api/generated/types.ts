@@ -510,6 +510,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/practice/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a meter shows now in a made-up house that is to be measured. */
+        get: operations["meter"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/practice/reading": {
         parameters: {
             query?: never;
@@ -519,6 +536,40 @@ export interface paths {
         };
         /** What an instrument shows now in a made-up house. */
         get: operations["reading"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/practice/survey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How good the survey of a made-up house is. */
+        get: operations["measure_marks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/practice/utility": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The utility's meter of a made-up house as server-sent events `shows`, one a second; their data are a [`UtilityShows`]. */
+        get: operations["utility"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1293,6 +1344,7 @@ export interface components {
             expected: number;
             /** @description The panel that it feeds; what that carries counts on its heavier leg. */
             feeds?: string | null;
+            heat?: components["schemas"]["HeatDiagnosis"] | null;
             /**
              * Format: double
              * @description The smaller of breaker and wire.
@@ -1734,6 +1786,12 @@ export interface components {
         }) | (components["schemas"]["ServiceTold"] & {
             /** @enum {string} */
             kind: "service_told";
+        }) | (components["schemas"]["ServiceFigureTold"] & {
+            /** @enum {string} */
+            kind: "service_figure_told";
+        }) | (components["schemas"]["HeatSeen"] & {
+            /** @enum {string} */
+            kind: "heat_seen";
         }) | (components["schemas"]["UsageRead"] & {
             /** @enum {string} */
             kind: "usage_read";
@@ -1768,6 +1826,16 @@ export interface components {
             name: string;
             /** @description The panel. */
             panel: components["schemas"]["PanelId"];
+        };
+        /** @description A figure that stands in place of what the facts say, and why. */
+        FigureTold: {
+            /** @description Why. */
+            reason: string;
+            /**
+             * Format: int32
+             * @description So much.
+             */
+            value: number;
         };
         /** @description An open space, or half of one, was looked at: is there a filler? */
         FillerSeen: {
@@ -1905,6 +1973,55 @@ export interface components {
             demo_home: string;
             /** @description Its version. */
             version: string;
+        };
+        /** @description How warm a breaker was in a thermal picture, beside a like one with a like load. */
+        Heat: {
+            /**
+             * Format: double
+             * @description What flowed meanwhile, in amperes, where it was read.
+             */
+            amps?: number | null;
+            /**
+             * Format: double
+             * @description Its hottest place, in degrees Celsius.
+             */
+            hottest_c: number;
+            /**
+             * Format: double
+             * @description A like breaker or wire beside it that carries about as much, in degrees Celsius.
+             */
+            like_c: number;
+        };
+        /**
+         * @description How grave it is.
+         * @enum {string}
+         */
+        HeatDegree: "even" | "look" | "fault" | "at_once";
+        /** @description A breaker in a thermal picture. */
+        HeatDiagnosis: {
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description By whom. */
+            by: string;
+            /** @description How grave it is. */
+            degree: components["schemas"]["HeatDegree"];
+            /** @description What to do. */
+            next: string;
+            photo?: components["schemas"]["PhotoId"] | null;
+            /** @description The loads that ran. */
+            running: string[];
+            /** @description What was seen, in a sentence. */
+            words: string;
+        };
+        /** @description A thermal picture showed how warm a breaker is. A later one replaces the earlier. */
+        HeatSeen: {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description How warm. */
+            heat: components["schemas"]["Heat"];
+            photo?: components["schemas"]["PhotoId"] | null;
+            /** @description The loads that ran. */
+            running?: components["schemas"]["LoadId"][];
         };
         /** @description All that a helper's phone is told. */
         HelperView: {
@@ -2147,6 +2264,11 @@ export interface components {
          */
         Length: number;
         /**
+         * @description What is practiced in it.
+         * @enum {string}
+         */
+        Lesson: "trace" | "measure";
+        /**
          * @description How much stands against whoever traces it.
          * @enum {string}
          */
@@ -2338,7 +2460,7 @@ export interface components {
          * @description What a remark is about.
          * @enum {string}
          */
-        LoadNoteKind: "over_share" | "fastened_over_half" | "alone" | "plate_breaker" | "plate_wire" | "how_counted";
+        LoadNoteKind: "over_share" | "fastened_over_half" | "alone" | "plate_breaker" | "plate_wire" | "required" | "how_counted";
         /** @description There is a load at a point. A later one for the same load replaces the earlier. */
         LoadPlaced: {
             /** @description The appliance of the library that it is like. */
@@ -2417,6 +2539,7 @@ export interface components {
             not_together: components["schemas"]["NotTogether"][];
             /** @description What the points' kinds and names say may be there, and nobody has entered. */
             proposed: components["schemas"]["ProposedLoad"][];
+            supply?: components["schemas"]["SupplyDiagnosis"] | null;
             /** @description The worst that is known, as a sentence. */
             title: string;
         };
@@ -2509,6 +2632,60 @@ export interface components {
             role: string;
             side?: components["schemas"]["StepSide"] | null;
         };
+        /** @description How good a survey of a made-up house is. */
+        MeasureMarks: {
+            /**
+             * Format: double
+             * @description Minutes of reading every appliance without the cover.
+             */
+            all_minutes: number;
+            /** @description Circuits that are to be decided. */
+            circuits: number;
+            /**
+             * Format: double
+             * @description Minutes of somebody who reads only what decides.
+             */
+            expert_minutes: number;
+            /** @description What is wrong, where it was asked for. */
+            fault?: string | null;
+            /** @description Something is wrong behind the walls, and the readings show it. */
+            fault_found?: boolean | null;
+            /**
+             * Format: double
+             * @description Minutes of the readings, by the usual cost of each.
+             */
+            minutes: number;
+            /** @description Readings. */
+            readings: number;
+            /** @description What must not happen and did. */
+            safety: string[];
+            /** @description Of them settled. */
+            settled: number;
+            /** @description Every circuit beside the truth, where it was asked for. */
+            truth: components["schemas"]["MeasuredTruth"][];
+            /** @description Of those settled wrongly. */
+            wrong: number;
+        };
+        /** @description A circuit beside the truth. */
+        MeasuredTruth: {
+            /** @description What it feeds. */
+            about: string;
+            /**
+             * Format: double
+             * @description What counts on it in truth, in amperes.
+             */
+            amps: number;
+            /** @description Its breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description Its number. */
+            number: string;
+            /** @description Whether that is so; open is neither. */
+            right?: boolean | null;
+            /** @description What the survey says of it, at least and at most. */
+            said: number[];
+            /** @description How it stands by the survey. */
+            stands: components["schemas"]["Stands"];
+        };
         /** @description What to record once it is mended. */
         Mend: {
             /** @description To be recorded. */
@@ -2521,6 +2698,29 @@ export interface components {
          * @enum {string}
          */
         Metal: "copper" | "aluminum";
+        /** @description What a meter shows. */
+        MeterShows: {
+            /**
+             * Format: double
+             * @description Amperes.
+             */
+            amps?: number | null;
+            at_breaker?: components["schemas"]["BreakerVolts"] | null;
+            /** @description What to mind. */
+            caution?: string | null;
+            /**
+             * Format: double
+             * @description Volts.
+             */
+            volts?: number | null;
+            /**
+             * Format: double
+             * @description Watts.
+             */
+            watts?: number | null;
+            /** @description In words: `7.85 A`. */
+            words: string;
+        };
         /**
          * @description A way of tracing.
          * @enum {string}
@@ -3140,7 +3340,7 @@ export interface components {
          * @description What a photo shows.
          * @enum {string}
          */
-        PhotoOf: "label" | "door" | "card" | "panel" | "breaker";
+        PhotoOf: "label" | "door" | "card" | "panel" | "breaker" | "heat";
         /** @description A photo was taken; its bytes are kept beside the logbook. */
         PhotoTaken: {
             breaker?: components["schemas"]["BreakerId"] | null;
@@ -3731,6 +3931,8 @@ export interface components {
         };
         /** @description What a house is drawn from. */
         Recipe: {
+            /** @description What is practiced in it. */
+            lesson?: components["schemas"]["Lesson"];
             /** @description How hard. */
             level: components["schemas"]["Level"];
             /**
@@ -3865,6 +4067,23 @@ export interface components {
          * @enum {string}
          */
         ServiceDisconnect: "here" | "ahead";
+        /**
+         * @description A figure of the service calculation that somebody may put in place of what the facts say.
+         * @enum {string}
+         */
+        ServiceFigure: "area" | "kitchen_circuits" | "laundry_circuits" | "cooking" | "dryers" | "fixed" | "heating_cooling" | "vehicle";
+        /** @description A figure of the service calculation in place of what the facts say. A later one replaces the earlier. */
+        ServiceFigureTold: {
+            /** @description Which. */
+            figure: components["schemas"]["ServiceFigure"];
+            /** @description Why. */
+            reason?: string;
+            /**
+             * Format: int32
+             * @description So much; `null`: what the facts say counts again.
+             */
+            value?: number | null;
+        };
         /** @description What limits the service. */
         ServiceLimit: {
             /**
@@ -3889,6 +4108,7 @@ export interface components {
         };
         /** @description A line of the sheet. */
         ServiceLine: {
+            figure?: components["schemas"]["ServiceFigure"] | null;
             /** @description From what: `1460 ft² by the plan`. */
             from: string;
             /** @description A sum of the lines above it. */
@@ -3900,6 +4120,7 @@ export interface components {
              * @description In volt-amperes, today.
              */
             today: number;
+            told?: components["schemas"]["FigureTold"] | null;
             /**
              * Format: double
              * @description With the new load.
@@ -4166,6 +4387,23 @@ export interface components {
             /** @description What they say. */
             text: string;
         };
+        /** @description The supply by volts at outlets. */
+        SupplyDiagnosis: {
+            /** @description What to do, or to read next. */
+            next: string;
+            read_next?: components["schemas"]["PointId"] | null;
+            /** @description What the readings say. */
+            state: components["schemas"]["SupplyState"];
+            /** @description Nothing more is read or switched on: stop and call. */
+            stop: boolean;
+            /** @description The same in a sentence. */
+            words: string;
+        };
+        /**
+         * @description What the readings say.
+         * @enum {string}
+         */
+        SupplyState: "open" | "lost_neutral" | "lost_leg" | "low_leg" | "low_supply" | "circuit";
         /** @description A decision with its two ends. */
         SurveyDecision: {
             /** @description What it feeds. */
@@ -4581,6 +4819,24 @@ export interface components {
              * @description Minutes.
              */
             minutes: number;
+        };
+        /** @description What the utility's meter shows at a moment. */
+        UtilityShows: {
+            /**
+             * Format: int32
+             * @description Flashes of its lamp since one began to look, one for each watt-hour.
+             */
+            flashes: number;
+            /**
+             * Format: double
+             * @description Kilowatts on its display.
+             */
+            kw: number;
+            /**
+             * Format: int32
+             * @description Seconds since one began to look.
+             */
+            second: number;
         };
         /** @description What is known of which breaker feeds a point. */
         Verdict: {
@@ -5956,6 +6212,57 @@ export interface operations {
             };
         };
     };
+    meter: {
+        parameters: {
+            query?: {
+                /** @description With what a load or a circuit is read; left out, volts are read. */
+                with?: components["schemas"]["ReadWith"];
+                /** @description At which load. */
+                load?: components["schemas"]["LoadId"];
+                /** @description Or at which breaker. */
+                breaker?: components["schemas"]["BreakerId"];
+                /** @description At which of its poles, from 1. */
+                pole?: number;
+                /** @description Or at which point. */
+                point?: components["schemas"]["PointId"];
+                /** @description The loads that run, with commas between. */
+                running?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterShows"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     reading: {
         parameters: {
             query: {
@@ -5983,6 +6290,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Reading"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    measure_marks: {
+        parameters: {
+            query?: {
+                /** @description With the wiring beside what was found. */
+                reveal?: boolean;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasureMarks"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    utility: {
+        parameters: {
+            query?: {
+                /** @description The loads that run, with commas between. */
+                running?: string;
+                /** @description The breakers that are off, with commas between. */
+                off?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["UtilityShows"];
                 };
             };
             404: {

@@ -17,7 +17,9 @@ import { Empty } from "../../parts/Empty";
 import { Loaded } from "../../parts/Loaded";
 import { amps } from "../../parts/words";
 import { EditLoad } from "./EditLoad";
-import { ReadBreakerVolts, ReadCircuit, ReadLoad } from "./ReadDialog";
+import { ReadBreakerVolts } from "./read/ReadBreakerVolts";
+import { ReadCircuit } from "./read/ReadCircuit";
+import { ReadLoad } from "./read/ReadLoad";
 
 /** One circuit: what is on it, what that comes to, what may not run together. */
 export function CircuitPage() {
@@ -198,7 +200,9 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
       {read === "circuit" && (
         <ReadCircuit home={home} circuit={circuit} running={ticked} onClose={() => setRead(null)} />
       )}
-      {read === "volts" && <ReadBreakerVolts home={home} circuit={circuit} onClose={() => setRead(null)} />}
+      {read === "volts" && (
+        <ReadBreakerVolts home={home} circuit={circuit} running={ticked} onClose={() => setRead(null)} />
+      )}
       {edited !== null && (
         <EditLoad
           home={home}

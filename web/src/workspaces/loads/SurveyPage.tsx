@@ -16,7 +16,8 @@ import { Choice } from "../../parts/Choice";
 import { Loaded } from "../../parts/Loaded";
 import { amps } from "../../parts/words";
 import { numberOrNull } from "../../parts/yesNo";
-import { ReadLoad, ReadWhole } from "./ReadDialog";
+import { ReadWhole } from "./read/ReadCircuit";
+import { ReadLoad } from "./read/ReadLoad";
 
 const WISHES = [
   ["every", "how every circuit stands"],
@@ -117,7 +118,9 @@ function Asked({ home, loads }: { home: string; loads: LoadsView }) {
         <Typography>Choose the {wish === "feeder" ? "feeder" : "circuit, and what is to be added"}.</Typography>
       ) : (
         <Loaded query={survey} what="survey">
-          {(view: SurveyView) => <Round home={home} view={view} onLeaveOut={(id) => setWithout([...without, id])} />}
+          {(view: SurveyView) => (
+            <Round home={home} view={view} loads={loads} onLeaveOut={(id) => setWithout([...without, id])} />
+          )}
         </Loaded>
       )}
       {without.length > 0 && (
@@ -132,10 +135,11 @@ function Asked({ home, loads }: { home: string; loads: LoadsView }) {
 interface RoundProps {
   home: string;
   view: SurveyView;
+  loads: LoadsView;
   onLeaveOut: (id: string) => void;
 }
 
-function Round({ home, view, onLeaveOut }: RoundProps) {
+function Round({ home, view, loads, onLeaveOut }: RoundProps) {
   const [reads, setReads] = useState(false);
   const { step } = view;
   const alone = step == null && view.questions.length === 0;
@@ -203,16 +207,24 @@ function Round({ home, view, onLeaveOut }: RoundProps) {
         </Stack>
         <Decisions decisions={view.decisions} />
       </Box>
-      {reads && step != null && <Reading home={home} step={step} onClose={() => setReads(false)} />}
+      {reads && step != null && <Reading home={home} step={step} loads={loads} onClose={() => setReads(false)} />}
     </>
   );
 }
 
-function Reading({ home, step, onClose }: { home: string; step: SurveyStep; onClose: () => void }) {
-  if (step.of.of === "load") {
-    const name = step.names[0]?.split(",")[0] ?? "";
+interface ReadingProps {
+  home: string;
+  step: SurveyStep;
+  loads: LoadsView;
+  onClose: () => void;
+}
+
+function Reading({ home, step, loads, onClose }: ReadingProps) {
+  const one = step.load;
+  const load = loads.circuits.flatMap((circuit) => circuit.loads).find((line) => line.load === one);
+  if (load !== undefined) {
     const how = step.with === "plug_in_meter" ? "plug_in_amps" : "utility_kw";
-    return <ReadLoad home={home} load={{ load: step.of.load, name }} how={how} onClose={onClose} />;
+    return <ReadLoad home={home} load={load} how={how} onClose={onClose} />;
   }
   return (
     <ReadWhole

@@ -1,3 +1,4 @@
+import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import MenuItem from "@mui/material/MenuItem";
 import Stack from "@mui/material/Stack";
@@ -6,35 +7,58 @@ import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type SyntheticEvent } from "react";
 import { useNavigate } from "react-router";
-import { answer, api, type Level } from "../../api/client";
+import { answer, api, type Lesson, type Level } from "../../api/client";
 import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
+import { Choice } from "../../parts/Choice";
 
-const LEVELS: [Level, string, string][] = [
-  ["plain", "Plain", "The card is right, one panel, and nothing goes wrong."],
-  [
-    "usual",
-    "Usual",
-    "A quarter of the card is wrong, some points are on odd breakers, there are GFCIs. Breakers trip or do not latch, the power may fail, some points go by themselves.",
+const LEVELS: Record<Lesson, [Level, string, string][]> = {
+  trace: [
+    ["plain", "Plain", "The card is right, one panel, and nothing goes wrong."],
+    [
+      "usual",
+      "Usual",
+      "A quarter of the card is wrong, some points are on odd breakers, there are GFCIs. Breakers trip or do not latch, the power may fail, some points go by themselves.",
+    ],
+    ["tricky", "Tricky", "A sub-panel, too, tripped GFCIs, and points that are missing from the list."],
   ],
-  ["tricky", "Tricky", "A sub-panel, too, tripped GFCIs, and points that are missing from the list."],
+  measure: [
+    ["plain", "Plain", "Everything is sound."],
+    ["usual", "Usual", "A breaker is worn. Its volts under load show it."],
+    [
+      "tricky",
+      "Tricky",
+      "A sub-panel, and a neutral that is open: the volts at the outlets show it, and that is where to stop.",
+    ],
+  ],
+};
+const LESSONS: readonly (readonly [Lesson, string])[] = [
+  ["trace", "tracing: which breaker feeds what"],
+  ["measure", "measuring: what each circuit carries"],
 ];
+const WHAT: Record<Lesson, string> = {
+  trace:
+    "Its wiring is hidden from you and from the trace; instruments on the screen show what real ones would, with their errors. Nothing real is switched.",
+  measure:
+    "It is traced already, and its loads are entered by the library. What they really take is hidden; meters on the screen show what real ones would, with their errors.",
+};
 
 /** Makes a made-up house to practice on. The same number makes the same house. */
 export function MakeHouse() {
   const navigate = useNavigate();
   const client = useQueryClient();
   const say = useNotice();
+  const [lesson, setLesson] = useState<Lesson>("trace");
   const [level, setLevel] = useState<Level>("usual");
   const [points, setPoints] = useState("30");
   const [seed, setSeed] = useState("1");
   const make = async (event: SyntheticEvent) => {
     event.preventDefault();
     try {
-      const recipe = { seed: Number(seed), points: Number(points), level };
+      const recipe = { seed: Number(seed), points: Number(points), level, lesson };
       const made = await answer(api.POST("/api/practice", { body: recipe }));
       await client.invalidateQueries({ queryKey: ["homes"] });
-      await navigate(`/h/${made.home}/trace`);
+      await navigate(`/h/${made.home}/${lesson === "trace" ? "trace" : "loads/survey"}`);
     } catch (refused) {
       say.problem(refused);
     }
@@ -42,9 +66,11 @@ export function MakeHouse() {
   return (
     <Block title="Practice on a made-up house">
       <Typography variant="body2" sx={{ mb: 1.5 }}>
-        Its wiring is hidden from you and from the trace; instruments on the screen show what real ones would, with
-        their errors. Nothing real is switched.
+        {WHAT[lesson]}
       </Typography>
+      <Box sx={{ display: "grid", mb: 1.5, maxWidth: { sm: 420 } }}>
+        <Choice label="To practice" value={lesson} options={LESSONS} onChange={setLesson} />
+      </Box>
       <Stack
         component="form"
         direction={{ xs: "column", sm: "row" }}
@@ -57,10 +83,10 @@ export function MakeHouse() {
           label="How hard"
           value={level}
           onChange={(e) => setLevel(e.target.value as Level)}
-          helperText={LEVELS.find(([value]) => value === level)?.[2]}
+          helperText={LEVELS[lesson].find(([value]) => value === level)?.[2]}
           sx={{ flex: 2 }}
         >
-          {LEVELS.map(([value, words]) => (
+          {LEVELS[lesson].map(([value, words]) => (
             <MenuItem key={value} value={value}>
               {words}
             </MenuItem>

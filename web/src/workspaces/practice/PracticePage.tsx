@@ -16,20 +16,26 @@ import { breakersOf } from "../../drawing/place";
 import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
 import { MakeHouse } from "./MakeHouse";
+import { Mark } from "./Mark";
+import { MeasureMarksOf, VoltsAt } from "./Measuring";
+import { minutes } from "./minutes";
 import { ReadingShown } from "./ReadingShown";
 
 /** Made-up houses: how good the trace of this one is, and others to practice on. */
 export function PracticePage() {
   const home = useThisHome();
   const homes = useHomes();
+  const measured = home.practice?.lesson === "measure";
   return (
     <Box sx={{ maxWidth: 860 }}>
       <Typography variant="h1" sx={{ mb: 2 }}>
         Practice
       </Typography>
       <Stack spacing={2}>
-        {home.practice && <MarksOf home={home} />}
-        {home.practice && <Clamp key={home.seq} home={home} />}
+        {home.practice && measured && <MeasureMarksOf home={home} />}
+        {home.practice && measured && <VoltsAt key={home.seq} home={home} />}
+        {home.practice && !measured && <MarksOf home={home} />}
+        {home.practice && !measured && <Clamp key={home.seq} home={home} />}
         <MakeHouse />
         <Loaded query={homes} what="homes">
           {(list: HomeInList[]) => <Others homes={list.filter((h) => h.practice && h.id !== home.id)} />}
@@ -45,7 +51,13 @@ function Others({ homes }: { homes: HomeInList[] }) {
     <Block title="Other made-up houses">
       {homes.map((home) => (
         <Typography key={home.id}>
-          <Link to={`/h/${home.id}/trace`}>{home.name}</Link>, {home.progress.proven} of {home.progress.points} proven
+          <Link to={`/h/${home.id}/${home.practice?.lesson === "measure" ? "loads/survey" : "trace"}`}>
+            {home.name}
+          </Link>
+          ,{" "}
+          {home.practice?.lesson === "measure"
+            ? "to be measured"
+            : `${home.progress.proven} of ${home.progress.points} proven`}
         </Typography>
       ))}
     </Block>
@@ -97,21 +109,6 @@ function MarksOf({ home }: { home: HomeOverview }) {
         </Block>
       )}
     </Loaded>
-  );
-}
-
-const minutes = (of: number): string => `${of.toFixed(of < 10 ? 1 : 0)} min`;
-
-function Mark({ name, children }: { name: string; children: React.ReactNode }) {
-  return (
-    <>
-      <Box component="dt" sx={{ fontWeight: 700 }}>
-        {name}
-      </Box>
-      <Box component="dd" sx={{ m: 0 }}>
-        {children}
-      </Box>
-    </>
   );
 }
 

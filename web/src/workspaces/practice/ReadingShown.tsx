@@ -2,6 +2,7 @@ import Box from "@mui/material/Box";
 import Typography from "@mui/material/Typography";
 import type { Reading } from "../../api/client";
 import { tone } from "../../app/theme";
+import { Display } from "./Display";
 
 /** What an instrument shows: drawn, and in words. What it means is for the person to say. */
 export function ReadingShown({ reading }: { reading: Reading }) {
@@ -9,8 +10,10 @@ export function ReadingShown({ reading }: { reading: Reading }) {
     <Box sx={{ mt: 1.5 }} role="status">
       <Box sx={{ display: "flex", gap: 1.5, alignItems: "center" }}>
         {reading.lamps && <TesterFace lamps={reading.lamps} />}
-        {reading.volts != null && <Display text={`${reading.volts.toFixed(1)} V`} />}
-        {reading.amps != null && <Display text={`${reading.amps.toFixed(2)} A`} />}
+        <Box aria-hidden sx={{ display: "flex", gap: 1.5 }}>
+          {reading.volts != null && <Display text={`${reading.volts.toFixed(1)} V`} />}
+          {reading.amps != null && <Display text={`${reading.amps.toFixed(2)} A`} />}
+        </Box>
         {(reading.runs != null || reading.glows != null) && <Bulb on={reading.runs ?? reading.glows ?? false} />}
         <Typography sx={{ fontWeight: 700 }} data-testid="reading">
           {reading.words}
@@ -58,26 +61,6 @@ function Bulb({ on }: { on: boolean }) {
       />
       <path d="M12 36h12M13 41h10" stroke={tone("ink")} strokeWidth="3" />
     </svg>
-  );
-}
-
-function Display({ text }: { text: string }) {
-  return (
-    <Box
-      aria-hidden="true"
-      sx={{
-        fontFamily: "Overpass Variable",
-        fontWeight: 800,
-        fontSize: "1.4rem",
-        border: `2px solid ${tone("ink")}`,
-        borderRadius: 1,
-        px: 1.5,
-        py: 0.75,
-        whiteSpace: "nowrap",
-      }}
-    >
-      {text}
-    </Box>
   );
 }
 

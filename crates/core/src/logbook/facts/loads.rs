@@ -3,7 +3,8 @@
 use super::{Kind, facts, is_default};
 use crate::logbook::{Draft, Home, Names};
 use crate::model::{
-    BreakerId, BreakerVolts, Demand, Draw, Load, LoadId, PointId, ReadValue, ReadWith, ReadingOf, Refusal, Usage,
+    BreakerId, BreakerVolts, Demand, Draw, Heat, Load, LoadId, PhotoId, PointId, ReadValue, ReadWith, ReadingOf, Refusal,
+    ServiceFigure, Usage,
 };
 
 const fn one() -> u16 {
@@ -73,6 +74,30 @@ facts! {
         /// Why the plan's or the panel's figures do not do.
         #[serde(default, skip_serializing_if = "is_default")]
         reason: String,
+    }
+    /// A figure of the service calculation in place of what the facts say. A later one replaces the earlier.
+    ServiceFigureTold {
+        /// Which.
+        figure: ServiceFigure,
+        /// So much; `null`: what the facts say counts again.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        value: Option<u32>,
+        /// Why.
+        #[serde(default, skip_serializing_if = "is_default")]
+        reason: String,
+    }
+    /// A thermal picture showed how warm a breaker is. A later one replaces the earlier.
+    HeatSeen {
+        /// The breaker.
+        breaker: BreakerId,
+        /// How warm.
+        heat: Heat,
+        /// The loads that ran.
+        #[serde(default, skip_serializing_if = "is_default")]
+        running: Vec<LoadId>,
+        /// The picture; a line of its own says that it was taken.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        photo: Option<PhotoId>,
     }
     /// The utility's interval data were read. A later reading replaces the earlier.
     UsageRead {
@@ -170,6 +195,30 @@ impl Kind for ServiceTold {
         }
         let said = if said.is_empty() { "by the plan and the panel".into() } else { said.join("; ") };
         format!("Service calculation: {said}")
+    }
+}
+
+impl Kind for ServiceFigureTold {
+    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
+        home.tell_service_figure(self)
+    }
+    fn words(&self, _: &Names<'_>) -> String {
+        let (figure, unit) = (self.figure.words(), self.figure.unit());
+        match self.value {
+            Some(value) => format!("Service calculation, {figure}: {}; {}", format!("{value} {unit}").trim(), self.reason.trim()),
+            None => format!("Service calculation, {figure}: by the facts"),
+        }
+    }
+}
+
+impl Kind for HeatSeen {
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        home.see_heat(self, entry)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        let Heat { hottest_c, like_c, amps } = self.heat;
+        let amps = amps.map_or_else(String::new, |amps| format!(", with {amps} A"));
+        format!("{}: {hottest_c} °C in a thermal picture, a like one {like_c} °C{amps}", names.breaker(&self.breaker))
     }
 }
 

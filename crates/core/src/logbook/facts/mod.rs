@@ -159,6 +159,8 @@ kinds! {
     LoadPlaced       "load_placed"       Owner  recorded
     LoadRemoved      "load_removed"      Owner  recorded
     ServiceTold      "service_told"      Owner  recorded
+    ServiceFigureTold "service_figure_told" Owner recorded
+    HeatSeen         "heat_seen"         Owner  recorded
     UsageRead        "usage_read"        Owner  recorded
     BreakerVoltsRead "breaker_volts_read" Owner recorded
     ReadingTaken     "reading_taken"     Owner  recorded
@@ -172,7 +174,7 @@ kinds! {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 13;
+    pub const VERSION: u16 = 14;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final; so is nothing else.
     pub const fn is_strikable(&self) -> bool {

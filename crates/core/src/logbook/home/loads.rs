@@ -1,13 +1,32 @@
 //! Loads and readings as the logbook has them, and how facts about them change what is known.
 
+use std::collections::BTreeMap;
+
 use indexmap::IndexMap;
 
 use super::{Home, refuse, short, unknown};
-use crate::logbook::{BreakerVoltsRead, Draft, LoadPlaced, LoadRemoved, ReadingTaken, ServiceTold, UsageRead};
-use crate::model::{
-    Appliance, BreakerId, BreakerVolts, Draw, Load, LoadId, LoadPlate, PointId, ReadValue, Reading, ReadingOf, Refusal,
-    RefusalCode, Usage, Volts,
+use crate::logbook::{
+    BreakerVoltsRead, Draft, HeatSeen, LoadPlaced, LoadRemoved, ReadingTaken, ServiceFigureTold, ServiceTold, UsageRead,
 };
+use crate::model::{
+    Appliance, BreakerId, BreakerVolts, Draw, FigureTold, Heat, Load, LoadId, LoadPlate, Moment, PhotoId, PointId, ReadValue,
+    Reading, ReadingOf, Refusal, RefusalCode, ServiceFigure, Usage, Volts,
+};
+
+/// How warm a breaker was, when, and with what running.
+#[derive(Debug, Clone, PartialEq)]
+pub struct SeenHeat {
+    /// How warm.
+    pub heat: Heat,
+    /// The loads that ran.
+    pub running: Vec<LoadId>,
+    /// The picture.
+    pub photo: Option<PhotoId>,
+    /// By whom.
+    pub by: String,
+    /// When.
+    pub at: Moment,
+}
 
 /// Every load and reading, in the order of entry.
 #[derive(Debug, Clone, Default, PartialEq)]
@@ -17,6 +36,8 @@ pub struct Loads {
     service: Option<ServiceTold>,
     usage: Option<UsageRead>,
     breaker_volts: IndexMap<BreakerId, BreakerVolts>,
+    figures: BTreeMap<ServiceFigure, FigureTold>,
+    heat: IndexMap<BreakerId, SeenHeat>,
     /// How many words there were on loads.
     words: u32,
 }
@@ -44,9 +65,19 @@ impl Loads {
         self.breaker_volts.get(breaker).copied()
     }
 
+    /// How warm a breaker was in a thermal picture.
+    pub fn heat(&self, breaker: &BreakerId) -> Option<&SeenHeat> {
+        self.heat.get(breaker)
+    }
+
+    /// A figure of the service calculation in place of what the facts say.
+    pub fn figure(&self, figure: ServiceFigure) -> Option<&FigureTold> {
+        self.figures.get(&figure)
+    }
+
     /// Nothing is entered and nothing was read.
     pub fn is_empty(&self) -> bool {
-        self.loads.is_empty() && self.readings.is_empty() && self.breaker_volts.is_empty()
+        self.loads.is_empty() && self.readings.is_empty() && self.breaker_volts.is_empty() && self.heat.is_empty()
     }
 
     /// The demand that the utility's data show.
@@ -278,6 +309,75 @@ impl Home {
             );
         }
         self.loads.service = Some(f.clone());
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn tell_service_figure(&mut self, f: &ServiceFigureTold) -> Result<(), Refusal> {
+        let Some(value) = f.value else {
+            self.loads.figures.remove(&f.figure);
+            if let Some(told) = self.loads.service.as_mut() {
+                match f.figure {
+                    ServiceFigure::Area => told.area_ft2 = None,
+                    ServiceFigure::KitchenCircuits => told.kitchen_circuits = None,
+                    ServiceFigure::LaundryCircuits => told.laundry_circuits = None,
+                    _ => {}
+                }
+            }
+            return Ok(());
+        };
+        short("reason", &f.reason, 0, 200)?;
+        if f.reason.trim().is_empty() {
+            return refuse(
+                RefusalCode::BadText,
+                "reason",
+                "A figure in place of what the facts say needs a reason.",
+                "Write how it is known, like “measured outside with a tape”.",
+            );
+        }
+        let (least, most) = f.figure.bounds();
+        if !(least..=most).contains(&value) {
+            let (words, unit) = (f.figure.words(), f.figure.unit());
+            let said = |amount: u32| format!("{amount} {unit}").trim().to_owned();
+            let wrong = format!("{} cannot be the {words} of a dwelling.", said(value));
+            return Err(Refusal::new(RefusalCode::OutOfRange, "value", wrong, format!("Give {least} to {}.", said(most))));
+        }
+        self.loads.figures.insert(f.figure, FigureTold { value, reason: f.reason.trim().to_owned() });
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn see_heat(&mut self, f: &HeatSeen, entry: &Draft) -> Result<(), Refusal> {
+        self.panels.known_breaker(&f.breaker)?;
+        let Heat { hottest_c, like_c, amps } = f.heat;
+        if let Some(degrees) = [hottest_c, like_c].into_iter().find(|degrees| !(-40.0..=600.0).contains(degrees)) {
+            return refuse(
+                RefusalCode::OutOfRange,
+                "heat",
+                format!("{degrees} °C cannot be the heat of a breaker."),
+                "Give -40 to 600 °C.",
+            );
+        }
+        if hottest_c < like_c {
+            return refuse(
+                RefusalCode::DoesNotFit,
+                "heat",
+                "The hottest place is colder than the like one beside it.",
+                "Give the hottest place of this breaker, and a like one beside it that carries about as much.",
+            );
+        }
+        if let Some(amps) = amps.filter(|amps| !(0.0..=400.0).contains(amps)) {
+            return refuse(
+                RefusalCode::OutOfRange,
+                "heat",
+                format!("{amps} A cannot flow through a household breaker."),
+                "Give 0 to 400 A.",
+            );
+        }
+        for load in &f.running {
+            self.loads.known(load)?;
+        }
+        let (running, photo) = (f.running.clone(), f.photo.clone());
+        let seen = SeenHeat { heat: f.heat, running, photo, by: entry.by.clone(), at: entry.at };
+        self.loads.heat.insert(f.breaker.clone(), seen);
         Ok(())
     }
 

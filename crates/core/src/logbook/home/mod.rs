@@ -15,7 +15,7 @@ use std::ops::{Deref, DerefMut};
 use std::sync::Arc;
 
 pub use house::House;
-pub use loads::Loads;
+pub use loads::{Loads, SeenHeat};
 pub use panels::Panels;
 pub use switching::{Switching, Switchings};
 pub use trace::{Doubt, Look, Trace};

@@ -114,6 +114,8 @@ pub enum PhotoOf {
     Panel,
     /// One breaker and its wire.
     Breaker,
+    /// How warm one breaker is.
+    Heat,
 }
 
 impl PhotoOf {
@@ -125,6 +127,7 @@ impl PhotoOf {
             Self::Card => "old card",
             Self::Panel => "panel",
             Self::Breaker => "breaker",
+            Self::Heat => "thermal picture",
         }
     }
 }

@@ -81,6 +81,17 @@ pub enum Leg {
     C,
 }
 
+impl Leg {
+    /// `A`.
+    pub const fn letter(self) -> &'static str {
+        match self {
+            Self::A => "A",
+            Self::B => "B",
+            Self::C => "C",
+        }
+    }
+}
+
 /// A column of the panel.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
