@@ -68,6 +68,7 @@ const EVERYTHING: &str = "rules nec2023
     service {\"meter_amps\": 200}
     figure cooking 9000 by the inspector
     heat 4 61 34 8
+    survey add 4 3
     blink
     press-test counter
     press-reset counter

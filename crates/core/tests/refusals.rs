@@ -552,6 +552,7 @@ fn loads_and_readings_that_cannot_be() {
             "A figure in place of what the facts say needs a reason.",
             "Write how it is known, like “measured outside with a tape”.",
         ),
+        ("survey add 4 0".into(), OutOfRange, "That is nothing to be added.", "Give 0.1 to 400 A."),
         ("heat 4 900 30".into(), OutOfRange, "900 °C cannot be the heat of a breaker.", "Give -40 to 600 °C."),
         (
             "heat 4 30 34".into(),

@@ -73,7 +73,7 @@ fn may_ask(who: &Who, method: &Method, path: &str) -> bool {
         Who::Helper(helper) => {
             let own = path.strip_prefix("/api/homes/").and_then(|rest| rest.strip_prefix(helper.home.as_str()));
             match own {
-                Some("/helper" | "/stream" | "/practice/reading") => method == Method::GET,
+                Some("/helper" | "/stream" | "/survey/together" | "/practice/reading") => method == Method::GET,
                 Some("/entries") => method == Method::POST,
                 _ => false,
             }
@@ -235,6 +235,8 @@ mod tests {
             (Method::GET, "/api/homes/hut", false),
             (Method::GET, "/api/homes/hut/practice/reading", true),
             (Method::GET, "/api/homes/hut/practice", false),
+            (Method::GET, "/api/homes/hut/survey/together", true),
+            (Method::GET, "/api/homes/hut/survey", false),
             (Method::GET, "/api/homes/hut/logbook", false),
             (Method::GET, "/api/homes/hut/export", false),
             (Method::GET, "/api/homes/hut/trace", false),

@@ -11,9 +11,8 @@ use std::process::ExitCode;
 use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
 use tokio::net::TcpListener;
-use wayfinder_core::loads::{
-    NewLoad, NewLoadKind, ServiceMethod, SurveyAsked, SurveyWish, loads_view, service_view, usual_method,
-};
+use wayfinder_core::SurveyWish;
+use wayfinder_core::loads::{NewLoad, NewLoadKind, ServiceMethod, SurveyAsked, loads_view, service_view, usual_method};
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_through, trace_through};
 use wayfinder_core::{HomeId, Level, Method, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};

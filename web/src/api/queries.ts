@@ -215,6 +215,14 @@ export const useSurvey = (home: string, { wish, breaker, amps, clamp, without }:
     },
   });
 
+/** What each does for the next reading of the survey that everybody who is in takes part in. */
+export const useSurveyTogether = (home: string) =>
+  useQuery({
+    queryKey: [...of(home), "survey together"],
+    placeholderData: (before) => before,
+    queryFn: () => answer(api.GET("/api/homes/{home}/survey/together", { params: { path: { home } } })),
+  });
+
 /** What somebody chose in place of what was guessed of a file of usage. */
 export interface UsageChoices {
   value?: number;

@@ -18,6 +18,7 @@ mod read_plate;
 pub mod service;
 mod service_of_home;
 mod survey;
+mod survey_side;
 pub mod trip_window;
 mod view;
 
@@ -37,9 +38,8 @@ pub use read_plate::read_plate;
 pub use service_of_home::{
     MethodChoice, NewLoad, NewLoadKind, ServiceLimit, ServiceLine, ServiceMethod, ServiceView, service_view, usual_method,
 };
-pub use survey::{
-    ReadingMinutes, SurveyAsked, SurveyDecision, SurveyStep, SurveyView, SurveyWish, survey, survey_is_wrong, survey_truth,
-};
+pub use survey::{ReadingMinutes, SurveyAsked, SurveyDecision, SurveyStep, SurveyView, survey, survey_is_wrong, survey_truth};
+pub use survey_side::{SurveySide, survey_side, survey_together};
 pub use view::{LoadsView, loads_view};
 
 #[cfg(test)]

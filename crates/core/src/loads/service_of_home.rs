@@ -109,6 +109,8 @@ pub struct ServiceLine {
     pub is_sum: bool,
     /// The figure that may be put in place of what the facts say.
     pub figure: Option<ServiceFigure>,
+    /// The unit of that figure; empty for a count.
+    pub unit: &'static str,
     /// What was put in place, and why.
     pub told: Option<FigureTold>,
 }
@@ -704,6 +706,7 @@ pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -
             with_new: new_line.map(|line| line.va.value()),
             is_sum,
             figure: figure_of(line.key),
+            unit: figure_of(line.key).map_or("", ServiceFigure::unit),
             told: figure_of(line.key).and_then(|figure| told_of(home, figure)),
         }
     });

@@ -12,7 +12,7 @@ use super::circuits::{
 use super::diagnose_supply::diagnose_supply;
 use super::draws::{Drawn, End, LoadLine, TakenFrom};
 use super::notes::is_to_be_alone;
-use crate::model::{BreakerId, LoadId, Place, PointId, PointKind, ReadWith, ReadingOf, so_many};
+use crate::model::{BreakerId, LoadId, Place, PointId, PointKind, ReadWith, ReadingOf, SurveyWish, so_many};
 use crate::study::Study;
 use crate::trace::on_breaker;
 
@@ -38,28 +38,6 @@ impl Default for ReadingMinutes {
     fn default() -> Self {
         Self { plug_in: 3.0, utility_one: 4.0, utility_circuit: 4.0, clamp: 1.0, each_load: 1.0, cover: 12.0 }
     }
-}
-
-/// What the readings are for.
-#[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
-#[serde(tag = "wish", rename_all = "snake_case")]
-pub enum SurveyWish {
-    /// How every circuit stands.
-    Every,
-    /// Two circuits that may be joined on one breaker.
-    CombineTwo,
-    /// Whether this feeder is overloaded.
-    Feeder {
-        /// Its breaker.
-        breaker: BreakerId,
-    },
-    /// Whether so much may be added to this circuit.
-    Add {
-        /// Its breaker.
-        breaker: BreakerId,
-        /// In amperes.
-        amps: f64,
-    },
 }
 
 /// What is wished, and with which hands.
@@ -122,6 +100,10 @@ pub struct SurveyStep {
     pub number: String,
     /// The load, where one is read.
     pub load: Option<LoadId>,
+    /// Where that load is.
+    pub point: Option<PointId>,
+    /// At how many volts it runs.
+    pub volts: Option<u16>,
     /// The loads that are to run.
     pub running: Vec<LoadId>,
     /// Their names, with where they are.
@@ -484,6 +466,8 @@ fn step_of(one: &Surveyed<'_>, candidate: &Candidate, about: &str) -> SurveyStep
                 breaker: breaker.clone(),
                 number: number.clone(),
                 load: Some(line.load.clone()),
+                point: Some(line.point.clone()),
+                volts: Some(line.volts),
                 running: vec![line.load.clone()],
                 names: vec![name(at)],
                 minutes: candidate.minutes,
@@ -518,6 +502,8 @@ fn step_of(one: &Surveyed<'_>, candidate: &Candidate, about: &str) -> SurveyStep
                 breaker: breaker.clone(),
                 number: number.clone(),
                 load: None,
+                point: None,
+                volts: None,
                 running,
                 names: (0..one.loads.len()).map(name).collect(),
                 minutes: candidate.minutes,

@@ -207,6 +207,28 @@ impl ReadValue {
     }
 }
 
+/// What the readings are for.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(tag = "wish", rename_all = "snake_case")]
+pub enum SurveyWish {
+    /// How every circuit stands.
+    Every,
+    /// Two circuits that may be joined on one breaker.
+    CombineTwo,
+    /// Whether this feeder is overloaded.
+    Feeder {
+        /// Its breaker.
+        breaker: BreakerId,
+    },
+    /// Whether so much may be added to this circuit.
+    Add {
+        /// Its breaker.
+        breaker: BreakerId,
+        /// In amperes.
+        amps: f64,
+    },
+}
+
 /// How warm a breaker was in a thermal picture, beside a like one with a like load.
 #[derive(Debug, Clone, Copy, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields)]

@@ -31,7 +31,8 @@ pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
 pub use ids::{BadId, BreakerId, EntryId, HomeId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
 pub use load::{
-    BreakerVolts, Draw, FigureTold, Heat, Load, LoadPlate, ReadValue, ReadWith, Reading, ReadingOf, ServiceFigure, Turns,
+    BreakerVolts, Draw, FigureTold, Heat, Load, LoadPlate, ReadValue, ReadWith, Reading, ReadingOf, ServiceFigure, SurveyWish,
+    Turns,
 };
 pub use panel::{
     Bond, Breaker, BreakerDetails, CardSize, Columns, Half, Housing, Interior, Kept, Leg, MainAt, NeutralLead, Numbering,

@@ -9,10 +9,10 @@ use super::electric::{Electric, HiddenFault, Runs};
 use super::measure::{MeasureHouse, survey_through};
 use super::mishaps::chance;
 use crate::loads::trip_window::{TripWindow, trip_window};
-use crate::loads::{BreakerState, ReadingMinutes, Stands, SurveyAsked, SurveyWish, diagnose_breaker, survey, survey_is_wrong};
+use crate::loads::{BreakerState, ReadingMinutes, Stands, SurveyAsked, diagnose_breaker, survey, survey_is_wrong};
 use crate::logbook::{Fact, Home, Logbook};
 use crate::model::{
-    Amps, BreakerId, BreakerVolts, Lesson, LoadId, PointId, ReadWith, Reading, ReadingOf, Recipe, Volts, so_many,
+    Amps, BreakerId, BreakerVolts, Lesson, LoadId, PointId, ReadWith, Reading, ReadingOf, Recipe, SurveyWish, Volts, so_many,
 };
 use crate::study::Study;
 use crate::trace::{legs_apart, too_much_read};

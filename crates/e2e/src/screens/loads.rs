@@ -35,6 +35,12 @@ impl Loads<'_> {
         survey_answers: "[data-testid=survey-answer]";
         /// Waits until what volts at the breaker say is said so.
         diagnosis_says: "[data-testid=diagnosis]";
+        /// Waits until what a thermal picture shows is said so.
+        heat_says: "[data-testid=heat]";
+        /// Waits until what volts at outlets say of the supply is said so.
+        supply_says: "[data-testid=supply]";
+        /// Waits until what one of two does for the next reading is said so.
+        side_says: "[data-testid=survey-side]";
         /// Waits until the title of the page of usage data says so.
         usage_says: "[data-testid=usage-title]";
         /// Waits until the file of usage that is not recorded yet says so.

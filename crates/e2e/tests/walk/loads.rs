@@ -105,15 +105,30 @@ pub(crate) async fn loads_of_a_home(_: &Chrome, page: &Page, _: View) -> Result<
     // The service calculation: nothing is promised before what limits it is read, and a new load stands beside today.
     page.goto(&format!("{home}/loads/service")).await?;
     loads.service_says("has still to be read").await?;
-    page.press("Area, circuits, meter").await?;
-    page.fill("Area outside, in place of the plan's, ft²", "1000").await?;
+    page.press("Meter base, seasons").await?;
     page.fill("The meter base, by its label, A", "100").await?;
     page.press("Save").await?;
-    loads.dialog_says("needs a reason").await?;
-    page.fill("How these are known", "measured with a tape").await?;
+    page.dialog_closed().await?;
+    // A line is corrected with its reason, and goes back to what the facts say.
+    page.press("Correct Lighting and outlets").await?;
+    page.fill("Lighting and outlets, ft²", "12").await?;
+    page.fill("How it is known", "measured with a tape").await?;
+    page.press("Save").await?;
+    loads.dialog_says("12 ft² cannot be the area of a dwelling.").await?;
+    page.fill("Lighting and outlets, ft²", "1000").await?;
     page.press("Save").await?;
     page.dialog_closed().await?;
-    loads.sheet_says("1000 ft²: measured with a tape").await?;
+    loads.sheet_says("1000 ft²: measured with a tape; in place of 0 ft² by the plan").await?;
+    page.press("Correct Cooking").await?;
+    page.fill("The plates in all, W", "12000").await?;
+    page.fill("How it is known", "by the seller").await?;
+    page.press("Save").await?;
+    page.dialog_closed().await?;
+    loads.sheet_says("12000 W: by the seller").await?;
+    page.press("Correct Cooking").await?;
+    page.press("Back to what the facts say").await?;
+    page.dialog_closed().await?;
+    page.wait_gone(By::XPath("//*[@data-testid='sheet']//*[contains(., '12000 W: by the seller')]")).await?;
     page.fill("Its plate, W or VA", "9600").await?;
     loads.service_says("With the new load the service comes to").await?;
     page.choose("Method", "standard").await?;
@@ -241,5 +256,35 @@ pub(crate) async fn the_survey_asks_until_it_is_settled(_: &Chrome, page: &Page,
     page.fill("On the breaker's own terminal, V", "62").await?;
     page.press("Save").await?;
     page.dialog_closed().await?;
-    loads.diagnosis_says("the breaker loses the rest").await
+    loads.diagnosis_says("the breaker loses the rest").await?;
+    // A thermal picture, beside a like breaker.
+    page.press("A thermal picture").await?;
+    page.choose("The camera shows", "degrees Celsius").await?;
+    page.fill("Its hottest place, °C", "30").await?;
+    page.fill("A like breaker beside it that carries about as much, °C", "34").await?;
+    page.press("Save").await?;
+    loads.dialog_says("colder than the like one").await?;
+    page.fill("Its hottest place, °C", "61").await?;
+    page.press("Save").await?;
+    page.dialog_closed().await?;
+    loads.heat_says("27 °C (49 °F) warmer than a like breaker").await?;
+    // Volts at outlets: the next reading that tells a circuit from the whole house; an open neutral stops everything.
+    page.goto(&format!("{}/h/weir/loads", site.address)).await?;
+    page.press("Volts at an outlet").await?;
+    page.choose("At", "Kitchen, left").await?;
+    page.fill("The meter shows, V", "104").await?;
+    page.press("Save").await?;
+    page.dialog_closed().await?;
+    loads.supply_says("below 108 V with everything on").await?;
+    page.press("Write volts down").await?;
+    page.choose("At", "Schoolroom, window").await?;
+    page.fill("The meter shows, V", "138").await?;
+    page.press("Save").await?;
+    page.dialog_closed().await?;
+    loads.supply_says("call an electrician and the utility").await?;
+    page.can_be_used_by_everybody().await?;
+    page.goto(&format!("{}/h/weir/loads/survey", site.address)).await?;
+    loads.survey_says("neutral").await?;
+    ensure!(page.count("[data-testid=survey-step]").await? == 0, "nothing more is asked for");
+    Ok(())
 }

@@ -93,6 +93,8 @@ fn main() -> ExitCode {
         what_comes_up_on_the_way_of_a_trace,
         what_ends_open_says_why_and_goes_on,
         instruments_warn_and_another_try_is_another_home,
+        a_made_up_house_is_measured,
+        two_take_a_survey,
         two_browsers_trace_a_house_together_to_the_end,
         without_the_code_nothing_is_shown_and_guessing_is_slowed_down,
     ] {

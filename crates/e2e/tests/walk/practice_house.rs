@@ -3,10 +3,11 @@
 
 use anyhow::{Context, Result, bail, ensure};
 use serde_json::{Value, json};
+use thirtyfour::By;
 use wayfinder_core::sim::trace_through;
 use wayfinder_core::{Level, Recipe};
 use wayfinder_core::{Method, TraceSetup};
-use wayfinder_e2e::screens::{Practice, Trace};
+use wayfinder_e2e::screens::{Loads, Practice, Trace};
 use wayfinder_e2e::{Chrome, Page, Site, View};
 
 /// Draws the house as the screen would; gives its address.
@@ -172,4 +173,75 @@ pub(crate) async fn instruments_warn_and_another_try_is_another_home(_: &Chrome,
         .await?;
     ensure!(again["home"] == "made-usual-12-1-2", "{again}");
     Ok(())
+}
+
+/// A made-up house whose loads are hidden is surveyed with the meters on the screen, and marked.
+pub(crate) async fn a_made_up_house_is_measured(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    page.goto(&site.address).await?;
+    page.choose("To practice", "measuring: what each circuit carries").await?;
+    page.fill("Points", "24").await?;
+    page.fill("House number", "3").await?;
+    page.press("Make this house").await?;
+    let loads = Loads(page);
+    loads.survey_says("circuits settled").await?;
+    let readings = async || -> Result<usize> {
+        let marks: Value =
+            reqwest::get(format!("{}/api/homes/measure-usual-24-3/practice/survey", site.address)).await?.json().await?;
+        Ok(marks["readings"].as_u64().unwrap_or_default() as usize)
+    };
+    let (mut by_utility, mut by_plug) = (0, 0);
+    for taken in 0.. {
+        ensure!(taken < 30, "the survey does not end");
+        if page.count("[data-testid=survey-step]").await? == 0 {
+            break;
+        }
+        page.press("Write the reading down").await?;
+        page.find(By::Css("[role=dialog]")).await?;
+        if page.count("[data-testid=utility]").await? > 0 {
+            by_utility += 1;
+            page.wait_text(By::Css("[data-testid=display]"), " kW").await?;
+            page.press("Enter as before").await?;
+            page.press("Switch it on").await?;
+            page.find(By::Css("[data-testid=utility][data-on=true]")).await?;
+            let before = page.field("Before it is switched on, kW").await?.prop("value").await?.unwrap_or_default();
+            // It is on: the display shows another figure within a second or two.
+            page.wait_until("the display moves on", async || {
+                let shown = page.test_id("display").await?.text().await?;
+                Ok(!shown.starts_with('…')
+                    && shown.strip_suffix(" kW").is_some_and(|kw| kw.parse::<f64>().ok() != before.parse().ok()))
+            })
+            .await?;
+            page.press("Enter as after").await?;
+        } else {
+            by_plug += 1;
+            page.press("Look at the meter").await?;
+            page.press("Enter it").await?;
+        }
+        if taken == 0 {
+            page.can_be_used_by_everybody().await?;
+        }
+        page.press("Save").await?;
+        page.dialog_closed().await?;
+        page.wait_until("the reading is written", async || Ok(readings().await? > taken)).await?;
+        // The next reading is asked for, or none, before it is looked for.
+        page.wait_until("the survey goes on", async || {
+            let view: Value = reqwest::get(format!("{}/api/homes/measure-usual-24-3/survey", site.address)).await?.json().await?;
+            let asked = view["step"]["words"].as_str().unwrap_or_default().to_owned();
+            let shown = match page.count("[data-testid=survey-step]").await? {
+                0 => String::new(),
+                _ => page.test_id("survey-step").await?.text().await?,
+            };
+            Ok(shown == asked)
+        })
+        .await?;
+    }
+    ensure!(by_plug > 0 && by_utility > 0, "{by_plug} by what plugs in, {by_utility} by the utility's meter");
+    page.goto(&format!("{}/h/measure-usual-24-3/practice", site.address)).await?;
+    Practice(page).marks_say("Nothing that must not happen.").await?;
+    page.press("I am done: show what they take").await?;
+    Practice(page).marks_say("0 of them wrongly").await?;
+    // Nobody read volts at the breakers: that one is worn is told at the end.
+    Practice(page).marks_say("is worn: it loses volts under load").await?;
+    page.can_be_used_by_everybody().await
 }

@@ -5,9 +5,10 @@ use std::time::Instant;
 
 use anyhow::{Context, Result, bail, ensure};
 use serde_json::{Value, json};
+use thirtyfour::By;
 use wayfinder_core::{Level, Recipe};
-use wayfinder_e2e::screens::{Practice, Trace, said};
-use wayfinder_e2e::{Chrome, Page, Site, View};
+use wayfinder_e2e::screens::{Loads, Practice, Trace, said};
+use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
 use crate::practice_house::made_up;
 
@@ -209,5 +210,46 @@ pub(crate) async fn without_the_code_nothing_is_shown_and_guessing_is_slowed_dow
         stranger.leave_behind("stranger").await;
     }
     stranger.close().await?;
+    done
+}
+
+/// Two survey a home: one stands at the meter, the other at the loads, on the same reading.
+pub(crate) async fn two_take_a_survey(chrome: &Chrome, owner: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let house = "home Weir House\npanel 12\n1 15 schoolroom\n3-5 30/2 dryer\nroom Schoolroom\npoint Schoolroom receptacle window\n\
+                 point Schoolroom appliance dryer\ndryer is 240 V\nproof window 1\nproof dryer 3-5\nload window space_heater";
+    Somebody::new(&site, "weir").act(0, house).await?;
+    owner.goto(&format!("{}/h/weir/loads/survey", site.address)).await?;
+    let (address, code) = share(owner, &site).await?;
+    let helper = chrome.open(View::Phone).await?;
+    let done = async {
+        helper.goto(&format!("{address}/join#{code}")).await?;
+        helper.fill("Your name, for the logbook", "Ada").await?;
+        helper.press("Come in").await?;
+        owner.people_say("With Ada").await?;
+        owner.press("With somebody else who is in").await?;
+        Loads(owner).side_says("Wait. portable heater").await?;
+        // Whoever walks reads, and the owner sees it at once.
+        Loads(&helper).side_says("Read the portable heater at Schoolroom, window").await?;
+        helper.can_be_used_by_everybody().await?;
+        helper.press("Write the reading down").await?;
+        helper.fill("It shows while it runs, A", "8.1").await?;
+        helper.press("Save").await?;
+        Loads(&helper).side_says("Nothing more has to be read.").await?;
+        Loads(owner).survey_says("Every circuit is settled").await?;
+        owner.can_be_used_by_everybody().await?;
+        owner.press("End it for everybody").await?;
+        helper.wait_gone(By::Css("[data-testid=survey-side]")).await?;
+        let written = lines(&site, "weir").await?;
+        let by_plug = |line: &&Value| line["words"].as_str().is_some_and(|words| words.ends_with("8.1 A by plug-in meter"));
+        let read = written.iter().find(by_plug).context("a reading")?;
+        ensure!(read["by"] == "Ada", "{read}");
+        anyhow::Ok(())
+    }
+    .await;
+    if done.is_err() {
+        helper.leave_behind("survey_helper").await;
+    }
+    helper.close().await?;
     done
 }

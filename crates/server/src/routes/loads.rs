@@ -4,10 +4,10 @@ use axum::Json;
 use axum::extract::Path;
 use axum::response::Response;
 use wayfinder_core::loads::{
-    AtAmps, LoadMoves, LoadsView, NewLoad, NewLoadKind, ServiceMethod, ServiceView, SurveyAsked, SurveyView, SurveyWish,
-    load_moves, loads_view, service_view, survey as survey_of, usual_method, while_running,
+    AtAmps, LoadMoves, LoadsView, NewLoad, NewLoadKind, ServiceMethod, ServiceView, SurveyAsked, SurveySide, SurveyView,
+    load_moves, loads_view, service_view, survey as survey_of, survey_side, usual_method, while_running,
 };
-use wayfinder_core::{BreakerId, LoadId, LoadPlate, read_plate as plate_of};
+use wayfinder_core::{BreakerId, LoadId, LoadPlate, StepSide, SurveyWish, read_plate as plate_of};
 use wayfinder_formats::{Sheet, service_pdf};
 
 use super::homes::{Printing, date_of, file, sheet_of, unfit, unwritten};
@@ -126,6 +126,25 @@ pub(crate) struct SurveyQuery {
     /// Loads and breakers that cannot be read, with commas between.
     #[serde(default)]
     without: String,
+}
+
+/// What each does for the next reading of a survey by two.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct SurveyTogether {
+    /// At the panel, or before the utility's meter; `null`: there is no such survey.
+    panel: Option<SurveySide>,
+    /// At the loads.
+    walk: Option<SurveySide>,
+}
+
+/// What each does for the next reading of the survey that everybody who is in takes part in.
+#[utoipa::path(get, path = "/api/homes/{home}/survey/together", params(HomePath), responses((status = 200, body = SurveyTogether), (status = 404, body = Problem)))]
+pub(crate) async fn survey_together(home: InHome) -> Result<Response, Problem> {
+    home.answer(|opened| {
+        let side = |side| survey_side(&opened.study, side);
+        Ok(SurveyTogether { panel: side(StepSide::Panel), walk: side(StepSide::Walk) })
+    })
+    .await
 }
 
 /// The next reading to take for what is wished, and how every decision stands.

@@ -63,6 +63,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(loads::where_load_could_go))
         .routes(routes!(loads::service_sheet))
         .routes(routes!(loads::survey))
+        .routes(routes!(loads::survey_together))
         .routes(routes!(loads::read_plate))
         .routes(routes!(usage::usage, usage::read_usage_file))
         .routes(routes!(panels::read_card))

@@ -46,6 +46,7 @@ export const LISTS = {
     "service_told",
     "service_figure_told",
     "heat_seen",
+    "survey_set",
     "usage_read",
     "breaker_volts_read",
     "reading_taken",

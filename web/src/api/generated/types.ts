@@ -666,6 +666,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/survey/together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each does for the next reading of the survey that everybody who is in takes part in. */
+        get: operations["survey_together"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/trace": {
         parameters: {
             query?: never;
@@ -1792,6 +1809,9 @@ export interface components {
         }) | (components["schemas"]["HeatSeen"] & {
             /** @enum {string} */
             kind: "heat_seen";
+        }) | (components["schemas"]["SurveySet"] & {
+            /** @enum {string} */
+            kind: "survey_set";
         }) | (components["schemas"]["UsageRead"] & {
             /** @enum {string} */
             kind: "usage_read";
@@ -4121,6 +4141,8 @@ export interface components {
              */
             today: number;
             told?: components["schemas"]["FigureTold"] | null;
+            /** @description The unit of that figure; empty for a count. */
+            unit: string;
             /**
              * Format: double
              * @description With the new load.
@@ -4424,6 +4446,26 @@ export interface components {
             /** @description How it stands; `too_close` where it is not settled. */
             stands: components["schemas"]["Stands"];
         };
+        /** @description Readings are taken for a wish, by everybody who is in; a later one replaces the earlier. */
+        SurveySet: {
+            /** @description Qualified hands, with the cover off. */
+            clamp?: boolean;
+            wish?: components["schemas"]["SurveyWish"] | null;
+        };
+        /** @description What one side does for the next reading. */
+        SurveySide: {
+            /** @description What to mind. */
+            cautions: string[];
+            /** @description This side holds the instrument and writes the reading down. */
+            reads: boolean;
+            step?: components["schemas"]["SurveyStep"] | null;
+            /** @description What is switched on, where this side does so. */
+            switch_on: string[];
+            /** @description How the survey stands. */
+            title: string;
+            /** @description What to do, in a sentence or two. */
+            words: string;
+        };
         /** @description The next reading. */
         SurveyStep: {
             /** @description The circuit that it is about. */
@@ -4442,14 +4484,25 @@ export interface components {
             number: string;
             /** @description What is read. */
             of: components["schemas"]["ReadingOf"];
+            point?: components["schemas"]["PointId"] | null;
             /** @description The loads that are to run. */
             running: components["schemas"]["LoadId"][];
+            /**
+             * Format: int32
+             * @description At how many volts it runs.
+             */
+            volts?: number | null;
             /** @description Why this one. */
             why: string;
             /** @description With what. */
             with: components["schemas"]["ReadWith"];
             /** @description What to do, in one sentence. */
             words: string;
+        };
+        /** @description What each does for the next reading of a survey by two. */
+        SurveyTogether: {
+            panel?: components["schemas"]["SurveySide"] | null;
+            walk?: components["schemas"]["SurveySide"] | null;
         };
         /** @description How a survey stands. */
         SurveyView: {
@@ -4467,6 +4520,29 @@ export interface components {
             step?: components["schemas"]["SurveyStep"] | null;
             /** @description In one sentence. */
             title: string;
+        };
+        /** @description What the readings are for. */
+        SurveyWish: {
+            /** @enum {string} */
+            wish: "every";
+        } | {
+            /** @enum {string} */
+            wish: "combine_two";
+        } | {
+            /** @description Its breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            wish: "feeder";
+        } | {
+            /**
+             * Format: double
+             * @description In amperes.
+             */
+            amps: number;
+            /** @description Its breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            wish: "add";
         };
         /** @description Handles that go the same way. */
         Switch: {
@@ -6567,6 +6643,36 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    survey_together: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurveyTogether"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -5,7 +5,7 @@ import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { ProblemError, api, type HelperView, type Me } from "../../api/client";
-import { useHelper, useStream } from "../../api/queries";
+import { useHelper, useStream, useSurveyTogether } from "../../api/queries";
 import { setMyName } from "../../api/record";
 import { ClockBar } from "../../app/ClockBar";
 import { ConnectionBar } from "../../app/ConnectionBar";
@@ -17,6 +17,7 @@ import { Loaded } from "../../parts/Loaded";
 import { StepCardShown } from "../../parts/StepCardShown";
 import { stepId, useNewStep } from "../../parts/useNewStep";
 import { Kit } from "../practice/Instruments";
+import { SurveySideCard } from "../loads/SurveySideCard";
 import { CurrentPoint } from "../trace/CurrentPoint";
 import { LastLook } from "../trace/LastLook";
 import { metered, useLooks } from "../trace/useLooks";
@@ -24,6 +25,8 @@ import { metered, useLooks } from "../trace/useLooks";
 /** A helper's phone: their own next step, and nothing else. */
 export function HelperPage({ home, me }: { home: string; me: Me }) {
   const helper = useHelper(home);
+  const together = useSurveyTogether(home).data;
+  const side = me.side === "panel" ? together?.panel : together?.walk;
   const client = useQueryClient();
   const live = useStream(home);
   useEffect(() => {
@@ -58,7 +61,13 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
           {me.name}, {me.side === "panel" ? "at the panel" : "walking"}
         </Typography>
         <Loaded query={helper} what="next step">
-          {(view: HelperView) => <Step home={home} view={view} />}
+          {(view: HelperView) =>
+            side != null && view.card.weight !== "alarm" ? (
+              <SurveySideCard home={home} side={side} title={side.title} />
+            ) : (
+              <Step home={home} view={view} />
+            )
+          }
         </Loaded>
         {/* A stop says to turn the main off; these say to leave it alone. */}
         {helper.data?.card.weight !== "alarm" && (

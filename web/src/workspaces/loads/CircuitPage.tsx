@@ -5,7 +5,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import type { CircuitLoads, LoadLine, LoadsView } from "../../api/client";
+import type { CircuitLoads, HeatDiagnosis, LoadLine, LoadsView } from "../../api/client";
 import { useLoadMoves, useLoads, useRunning } from "../../api/queries";
 import { tone } from "../../app/theme";
 import { useThisHome } from "../../app/useThisHome";
@@ -15,11 +15,13 @@ import { TripStairs } from "../../drawing/TripStairs";
 import { Block } from "../../parts/Block";
 import { Empty } from "../../parts/Empty";
 import { Loaded } from "../../parts/Loaded";
+import { dateOf } from "../../parts/when";
 import { amps } from "../../parts/words";
 import { EditLoad } from "./EditLoad";
 import { ReadBreakerVolts } from "./read/ReadBreakerVolts";
 import { ReadCircuit } from "./read/ReadCircuit";
 import { ReadLoad } from "./read/ReadLoad";
+import { SeeHeat } from "./read/SeeHeat";
 
 /** One circuit: what is on it, what that comes to, what may not run together. */
 export function CircuitPage() {
@@ -132,6 +134,9 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
             <Button variant="outlined" color="inherit" onClick={() => setRead("volts")}>
               Volts at the breaker
             </Button>
+            <Button variant="outlined" color="inherit" onClick={() => setRead("heat")}>
+              A thermal picture
+            </Button>
           </Stack>
         </Box>
         <Stack spacing={2}>
@@ -149,6 +154,7 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
               <Typography sx={{ mt: 0.5 }}>{circuit.diagnosis.next}</Typography>
             </Block>
           )}
+          {circuit.heat != null && <HeatBlock home={home} heat={circuit.heat} />}
           {circuit.disagrees != null && <Block title="Does not agree">{circuit.disagrees}</Block>}
           {moves !== null && <MovesBlock home={home} load={moves} />}
           {circuit.not_together.length > 0 && (
@@ -200,6 +206,7 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
       {read === "circuit" && (
         <ReadCircuit home={home} circuit={circuit} running={ticked} onClose={() => setRead(null)} />
       )}
+      {read === "heat" && <SeeHeat home={home} circuit={circuit} running={ticked} onClose={() => setRead(null)} />}
       {read === "volts" && (
         <ReadBreakerVolts home={home} circuit={circuit} running={ticked} onClose={() => setRead(null)} />
       )}
@@ -308,5 +315,29 @@ function MovesBlock({ home, load }: { home: string; load: string }) {
         </Block>
       )}
     </Loaded>
+  );
+}
+
+/** The breaker in its last thermal picture. */
+function HeatBlock({ home, heat }: { home: string; heat: HeatDiagnosis }) {
+  return (
+    <Block title="The breaker in a thermal picture" loud={heat.degree === "fault" || heat.degree === "at_once"}>
+      <Typography data-testid="heat" sx={{ fontWeight: 700 }}>
+        {heat.words}
+      </Typography>
+      <Typography sx={{ mt: 0.5 }}>{heat.next}</Typography>
+      <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
+        {dateOf(heat.at)}, {heat.by}
+        {heat.running.length > 0 ? `, with ${heat.running.join(", ")} on` : ""}.
+      </Typography>
+      {heat.photo != null && (
+        <Box
+          component="img"
+          src={`/api/homes/${home}/photos/${heat.photo}`}
+          alt={`Thermal picture, ${dateOf(heat.at)}`}
+          sx={{ mt: 1, maxWidth: "100%", maxHeight: 220, border: `1px solid ${tone("rule")}` }}
+        />
+      )}
+    </Block>
   );
 }

@@ -16,6 +16,8 @@ import { Block } from "../../parts/Block";
 import { Choice } from "../../parts/Choice";
 import { Loaded } from "../../parts/Loaded";
 import { amps, counted } from "../../parts/words";
+import { ReadVolts } from "./read/ReadVolts";
+import { Supply } from "./Supply";
 
 const ORDERS = [
   ["nearest", "Nearest its limit first"],
@@ -36,12 +38,14 @@ export function LoadsPage() {
 
 function Ranked({ home, panels, view }: { home: string; panels: readonly PanelView[]; view: LoadsView }) {
   const [order, setOrder] = useState<Order>("nearest");
+  const [reads, setReads] = useState(false);
   const light = view.lightest.flatMap((id) => view.circuits.filter((circuit) => circuit.breaker === id));
   const shown = order === "nearest" ? view.circuits : light;
   const entered = view.circuits.some((circuit) => circuit.stands !== "nothing") || view.elsewhere.length > 0;
   return (
     <>
       <Typography variant="h1">{view.title}</Typography>
+      {view.supply != null && <Supply home={home} supply={view.supply} />}
       {!entered && (
         <Typography sx={{ maxWidth: 640, mt: 1 }}>
           Say what is plugged in or connected at each point. Then each circuit shows what it comes to, against its
@@ -61,6 +65,10 @@ function Ranked({ home, panels, view }: { home: string; panels: readonly PanelVi
         <Button variant="outlined" component={Link} to={`/h/${home}/loads/usage`}>
           Usage data
         </Button>
+        <Button variant="outlined" onClick={() => setReads(true)}>
+          Volts at an outlet
+        </Button>
+        {reads && <ReadVolts home={home} point={view.supply?.read_next ?? ""} onClose={() => setReads(false)} />}
         {entered && (
           <Box sx={{ minWidth: 280, display: "grid" }}>
             <Choice label="Order" value={order} options={ORDERS} onChange={setOrder} />

@@ -6,7 +6,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import type { NewLoadKind, ServiceMethod, ServiceView } from "../../api/client";
+import type { NewLoadKind, ServiceLine, ServiceMethod, ServiceView } from "../../api/client";
 import { today, useService } from "../../api/queries";
 import { useRecord } from "../../api/record";
 import { tone } from "../../app/theme";
@@ -36,6 +36,7 @@ export function ServicePage() {
   const [kind, setKind] = useState<NewLoadKind>("fixed");
   const [va, setVa] = useState("");
   const [tells, setTells] = useState(false);
+  const [corrected, setCorrected] = useState<ServiceLine | null>(null);
   const printed = (sheet: string) =>
     new URLSearchParams({
       sheet,
@@ -76,7 +77,7 @@ export function ServicePage() {
                 sx={{ width: 170 }}
               />
               <Button variant="outlined" color="inherit" onClick={() => setTells(true)}>
-                Area, circuits, meter
+                Meter base, seasons
               </Button>
               {(["letter", "a4"] as const).map((paper) => (
                 <Button
@@ -97,7 +98,7 @@ export function ServicePage() {
               </Alert>
             )}
             <Box sx={{ display: "grid", gap: 4, gridTemplateColumns: { xs: "1fr", lg: "minmax(0, 1fr) 300px" } }}>
-              <Sheet sheet={sheet} />
+              <Sheet sheet={sheet} onCorrect={setCorrected} />
               <Stack spacing={2}>
                 <Limits sheet={sheet} />
                 <NeutralAndLegs sheet={sheet} />
@@ -113,6 +114,7 @@ export function ServicePage() {
                 )}
               </Stack>
             </Box>
+            {corrected !== null && <CorrectLine home={home.id} line={corrected} onClose={() => setCorrected(null)} />}
             {tells && <TellService home={home.id} sheet={sheet} onClose={() => setTells(false)} />}
           </>
         )}
@@ -148,7 +150,12 @@ function NeutralAndLegs({ sheet }: { sheet: ServiceView }) {
 
 const va = (value: number): string => value.toLocaleString("en-US", { maximumFractionDigits: 1 }).replace(/,/g, " ");
 
-function Sheet({ sheet }: { sheet: ServiceView }) {
+interface SheetProps {
+  sheet: ServiceView;
+  onCorrect: (line: ServiceLine) => void;
+}
+
+function Sheet({ sheet, onCorrect }: SheetProps) {
   const both = sheet.with_new_amps != null;
   const right = { textAlign: "right", whiteSpace: "nowrap", px: 1 } as const;
   return (
@@ -175,6 +182,7 @@ function Sheet({ sheet }: { sheet: ServiceView }) {
                 with it
               </Box>
             )}
+            <td />
           </tr>
         </thead>
         <tbody>
@@ -199,6 +207,19 @@ function Sheet({ sheet }: { sheet: ServiceView }) {
                   {line.with_new == null ? "–" : va(line.with_new)}
                 </Box>
               )}
+              <Box component="td" sx={{ width: 1, textAlign: "right" }}>
+                {line.figure != null && (
+                  <Button
+                    size="small"
+                    color="inherit"
+                    aria-label={`Correct ${line.words}`}
+                    onClick={() => onCorrect(line)}
+                    sx={{ my: -1.2, minHeight: 44, fontWeight: line.told == null ? 400 : 700 }}
+                  >
+                    {line.told == null ? "Correct" : "Corrected"}
+                  </Button>
+                )}
+              </Box>
             </Box>
           ))}
           <Box
@@ -215,6 +236,7 @@ function Sheet({ sheet }: { sheet: ServiceView }) {
                 {sheet.with_new_amps} A
               </Box>
             )}
+            <td />
           </Box>
         </tbody>
       </Box>
@@ -291,47 +313,77 @@ function Limits({ sheet }: { sheet: ServiceView }) {
   );
 }
 
-type Values = { area: string; kitchen: string; laundry: string; meter: string; together: boolean; reason: string };
-const { Text, Amount, Tick } = fieldsOf<Values>();
+type Values = { meter: string; together: boolean };
+const { Amount, Tick } = fieldsOf<Values>();
 const text = (value: number | null | undefined): string => (value == null ? "" : String(value));
 
-/** What the sheet cannot take from the plan and the panel, or what is put in its place. */
+/** What no fact of plan, panel or loads says. */
 function TellService({ home, sheet, onClose }: { home: string; sheet: ServiceView; onClose: () => void }) {
   const record = useRecord(home);
   const told = sheet.told;
   return (
     <FormDialog
-      title="Area, circuits, meter"
+      title="Meter base, seasons"
       keep={`service ${home}`}
-      recorded={{
-        area: text(told?.area_ft2),
-        kitchen: text(told?.kitchen_circuits),
-        laundry: text(told?.laundry_circuits),
-        meter: text(told?.meter_amps),
-        together: told?.heat_cool_together ?? false,
-        reason: told?.reason ?? "",
-      }}
+      recorded={{ meter: text(told?.meter_amps), together: told?.heat_cool_together ?? false }}
       onSave={(values) =>
         record([
           {
             kind: "service_told",
-            area_ft2: numberOrNull(values.area),
-            kitchen_circuits: numberOrNull(values.kitchen),
-            laundry_circuits: numberOrNull(values.laundry),
+            ...told,
             meter_amps: numberOrNull(values.meter),
             heat_cool_together: values.together,
-            reason: values.reason,
           },
         ])
       }
       onClose={onClose}
     >
       <Amount name="meter" label="The meter base, by its label" unit="A" whole />
-      <Amount name="area" label="Area outside, in place of the plan's" unit="ft²" whole />
-      <Amount name="kitchen" label="20 A kitchen circuits, in place of those proven" whole />
-      <Amount name="laundry" label="20 A laundry circuits, in place of those proven" whole />
       <Tick name="together" label="Heating and cooling can run at one time" />
-      <Text name="reason" label="How these are known" placeholder="measured outside with a tape" />
     </FormDialog>
   );
 }
+
+type LineValues = { value: string; reason: string };
+const lineFields = fieldsOf<LineValues>();
+
+/** A figure in place of what the facts say, with its reason. */
+function CorrectLine({ home, line, onClose }: { home: string; line: ServiceLine; onClose: () => void }) {
+  const record = useRecord(home);
+  const { figure } = line;
+  if (figure == null) return null;
+  const backToFacts = () => {
+    void record([{ kind: "service_figure_told", figure }]);
+    onClose();
+  };
+  return (
+    <FormDialog
+      title={`${line.words}: another figure`}
+      keep={`service figure ${home} ${figure}`}
+      recorded={{ value: text(line.told?.value), reason: line.told?.reason ?? "" }}
+      onSave={({ value, reason }) => record([{ kind: "service_figure_told", figure, value: Number(value), reason }])}
+      onClose={onClose}
+    >
+      <Typography variant="body2" color="text.secondary">
+        {line.from === "" ? "Nothing is known of it by the facts." : `Now: ${line.from}.`}
+      </Typography>
+      <lineFields.Amount
+        name="value"
+        label={PLATES.has(figure) ? "The plates in all" : line.words}
+        unit={line.unit}
+        whole
+        required
+        autoFocus
+      />
+      <lineFields.Text name="reason" label="How it is known" placeholder="measured outside with a tape" required />
+      {line.told != null && (
+        <Button variant="outlined" color="inherit" onClick={backToFacts}>
+          Back to what the facts say
+        </Button>
+      )}
+    </FormDialog>
+  );
+}
+
+/** Figures that are sums of plates. */
+const PLATES = new Set<string>(["cooking", "dryers", "fixed", "heating_cooling", "vehicle"]);

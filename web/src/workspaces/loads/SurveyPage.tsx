@@ -6,8 +6,9 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import type { LoadsView, SurveyDecision, SurveyStep, SurveyView } from "../../api/client";
-import { useLoads, useSurvey } from "../../api/queries";
+import type { LoadsView, SurveyDecision, SurveyView, SurveyWish } from "../../api/client";
+import { useLoads, useSurvey, useSurveyTogether } from "../../api/queries";
+import { useRecord } from "../../api/record";
 import { tone } from "../../app/theme";
 import { useThisHome } from "../../app/useThisHome";
 import { SpanTrack } from "../../drawing/SpanTrack";
@@ -16,8 +17,9 @@ import { Choice } from "../../parts/Choice";
 import { Loaded } from "../../parts/Loaded";
 import { amps } from "../../parts/words";
 import { numberOrNull } from "../../parts/yesNo";
-import { ReadWhole } from "./read/ReadCircuit";
-import { ReadLoad } from "./read/ReadLoad";
+import { Supply } from "./Supply";
+import { SurveyReading } from "./SurveyReading";
+import { SurveySideCard } from "./SurveySideCard";
 
 const WISHES = [
   ["every", "how every circuit stands"],
@@ -108,6 +110,7 @@ function Asked({ home, loads }: { home: string; loads: LoadsView }) {
           />
         </Box>
       </Stack>
+      {loads.supply != null && !loads.supply.stop && <Supply home={home} supply={loads.supply} />}
       {clamp && (
         <Alert severity="error" variant="outlined" sx={{ mb: 2, maxWidth: 760 }}>
           With the cover off this is live work with arc-flash danger, for qualified people only. The line-side lugs stay
@@ -118,11 +121,10 @@ function Asked({ home, loads }: { home: string; loads: LoadsView }) {
         <Typography>Choose the {wish === "feeder" ? "feeder" : "circuit, and what is to be added"}.</Typography>
       ) : (
         <Loaded query={survey} what="survey">
-          {(view: SurveyView) => (
-            <Round home={home} view={view} loads={loads} onLeaveOut={(id) => setWithout([...without, id])} />
-          )}
+          {(view: SurveyView) => <Round home={home} view={view} onLeaveOut={(id) => setWithout([...without, id])} />}
         </Loaded>
       )}
+      {!waits && <Together home={home} wish={wishOf(wish, breaker, added)} clamp={clamp} />}
       {without.length > 0 && (
         <Button color="inherit" onClick={() => setWithout([])} sx={{ mt: 1 }}>
           Ask again for what was left out ({without.length})
@@ -132,14 +134,58 @@ function Asked({ home, loads }: { home: string; loads: LoadsView }) {
   );
 }
 
+function wishOf(wish: Wish, breaker: string, amps: string): SurveyWish {
+  switch (wish) {
+    case "every":
+    case "combine_two":
+      return { wish };
+    case "feeder":
+      return { wish, breaker };
+    case "add":
+      return { wish, breaker, amps: Number(amps) };
+  }
+}
+
+/** With somebody else who is in: one reads, the other switches. */
+function Together({ home, wish, clamp }: { home: string; wish: SurveyWish; clamp: boolean }) {
+  const record = useRecord(home);
+  const together = useSurveyTogether(home).data;
+  if (together?.panel == null || together.walk == null) {
+    return (
+      <Button
+        variant="outlined"
+        color="inherit"
+        sx={{ mt: 2 }}
+        onClick={() => void record([{ kind: "survey_set", wish, clamp }])}
+      >
+        With somebody else who is in
+      </Button>
+    );
+  }
+  const held = together.panel.step?.with === "clamp" ? "At the panel" : "At the utility’s meter";
+  return (
+    <Box sx={{ mt: 3 }}>
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        With two: {together.panel.title}
+      </Typography>
+      <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr", md: "minmax(0, 1fr) minmax(0, 1fr)" } }}>
+        <SurveySideCard home={home} side={together.panel} title={held} />
+        <SurveySideCard home={home} side={together.walk} title="At the loads" />
+      </Box>
+      <Button color="inherit" sx={{ mt: 1 }} onClick={() => void record([{ kind: "survey_set" }])}>
+        End it for everybody
+      </Button>
+    </Box>
+  );
+}
+
 interface RoundProps {
   home: string;
   view: SurveyView;
-  loads: LoadsView;
   onLeaveOut: (id: string) => void;
 }
 
-function Round({ home, view, loads, onLeaveOut }: RoundProps) {
+function Round({ home, view, onLeaveOut }: RoundProps) {
   const [reads, setReads] = useState(false);
   const { step } = view;
   const alone = step == null && view.questions.length === 0;
@@ -207,34 +253,8 @@ function Round({ home, view, loads, onLeaveOut }: RoundProps) {
         </Stack>
         <Decisions decisions={view.decisions} />
       </Box>
-      {reads && step != null && <Reading home={home} step={step} loads={loads} onClose={() => setReads(false)} />}
+      {reads && step != null && <SurveyReading home={home} step={step} onClose={() => setReads(false)} />}
     </>
-  );
-}
-
-interface ReadingProps {
-  home: string;
-  step: SurveyStep;
-  loads: LoadsView;
-  onClose: () => void;
-}
-
-function Reading({ home, step, loads, onClose }: ReadingProps) {
-  const one = step.load;
-  const load = loads.circuits.flatMap((circuit) => circuit.loads).find((line) => line.load === one);
-  if (load !== undefined) {
-    const how = step.with === "plug_in_meter" ? "plug_in_amps" : "utility_kw";
-    return <ReadLoad home={home} load={load} how={how} onClose={onClose} />;
-  }
-  return (
-    <ReadWhole
-      home={home}
-      number={step.number}
-      breaker={step.breaker}
-      with={step.with === "clamp" ? "clamp" : "utility_meter"}
-      loads={step.running.map((load, at) => [load, step.names[at] ?? ""] as const)}
-      onClose={onClose}
-    />
   );
 }
 

@@ -5,13 +5,10 @@ import { useState } from "react";
 import type { HomeOverview, MeasureMarks } from "../../api/client";
 import { useMeasureMarks } from "../../api/queries";
 import { tone } from "../../app/theme";
-import { useAct } from "../../app/useAct";
 import { Block } from "../../parts/Block";
-import { Choice } from "../../parts/Choice";
 import { Loaded } from "../../parts/Loaded";
 import { amps } from "../../parts/words";
 import { Mark } from "./Mark";
-import { MeterOnScreen } from "./MeterOnScreen";
 import { minutes } from "./minutes";
 
 /** How good the survey of this made-up house is. */
@@ -82,37 +79,5 @@ function Truth({ marks }: { marks: MeasureMarks }) {
         </Box>
       ))}
     </Box>
-  );
-}
-
-/** A meter's probes in an outlet. */
-export function VoltsAt({ home }: { home: HomeOverview }) {
-  const [point, setPoint] = useState("");
-  const act = useAct(home.id);
-  const room = (id: string) => home.rooms.find((one) => one.id === id)?.name ?? "";
-  const outlets = home.points.filter((one) => one.kind === "receptacle");
-  return (
-    <Block title="A meter at an outlet">
-      <Box sx={{ display: "grid", mb: 1.5 }}>
-        <Choice
-          label="At"
-          value={point}
-          options={[
-            ["", "choose"] as const,
-            ...outlets.map((one) => [one.id, `${room(one.room)}, ${one.name}`] as const),
-          ]}
-          onChange={setPoint}
-        />
-      </Box>
-      {point !== "" && (
-        <MeterOnScreen
-          key={point}
-          at={{ point }}
-          onShown={({ volts }) =>
-            void act([{ kind: "volts_read", point, volts: volts ?? 0 }], `${volts ?? 0} V is written down`)
-          }
-        />
-      )}
-    </Block>
   );
 }

@@ -5,7 +5,7 @@ import { useState } from "react";
 import type { MeterShows } from "../../api/client";
 import { readMeter, type MeterAt } from "../../api/queries";
 import { useNotice } from "../../app/useNotice";
-import { useThisHome } from "../../app/useThisHome";
+import { useMeasureLesson } from "./useMeasureLesson";
 import { Display } from "./Display";
 
 interface Props {
@@ -16,10 +16,10 @@ interface Props {
 
 /** In a made-up house that is to be measured: the meter, held there. Nothing in a real home. */
 export function MeterOnScreen({ at, onShown }: Props) {
-  const home = useThisHome();
+  const home = useMeasureLesson();
   const say = useNotice();
   const [read, setRead] = useState<{ at: string; shows: MeterShows } | null>(null);
-  if (home.practice?.lesson !== "measure") return null;
+  if (home === null) return null;
   const here = JSON.stringify(at);
   // Held elsewhere, or with something else running, it shows nothing until it is looked at again.
   const shows = read?.at === here ? read.shows : null;
@@ -27,7 +27,7 @@ export function MeterOnScreen({ at, onShown }: Props) {
     <Box sx={{ gridColumn: "1 / -1" }}>
       <Button
         variant="outlined"
-        onClick={() => void readMeter(home.id, at).then((found) => setRead({ at: here, shows: found }), say.problem)}
+        onClick={() => void readMeter(home, at).then((found) => setRead({ at: here, shows: found }), say.problem)}
       >
         Look at the meter
       </Button>

@@ -17,7 +17,7 @@ import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
 import { MakeHouse } from "./MakeHouse";
 import { Mark } from "./Mark";
-import { MeasureMarksOf, VoltsAt } from "./Measuring";
+import { MeasureMarksOf } from "./Measuring";
 import { minutes } from "./minutes";
 import { ReadingShown } from "./ReadingShown";
 
@@ -33,7 +33,6 @@ export function PracticePage() {
       </Typography>
       <Stack spacing={2}>
         {home.practice && measured && <MeasureMarksOf home={home} />}
-        {home.practice && measured && <VoltsAt key={home.seq} home={home} />}
         {home.practice && !measured && <MarksOf home={home} />}
         {home.practice && !measured && <Clamp key={home.seq} home={home} />}
         <MakeHouse />

@@ -5,7 +5,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { useUtilityMeter } from "../../api/queries";
 import { tone } from "../../app/theme";
-import { useThisHome } from "../../app/useThisHome";
+import { useMeasureLesson } from "./useMeasureLesson";
 import { Display } from "./Display";
 
 interface Props {
@@ -19,8 +19,8 @@ interface Props {
 
 /** In a made-up house that is to be measured: the utility's meter, second by second. Nothing in a real home. */
 export function UtilityOnScreen(props: Props) {
-  const home = useThisHome();
-  return home.practice?.lesson === "measure" ? <Meter home={home.id} {...props} /> : null;
+  const home = useMeasureLesson();
+  return home === null ? null : <Meter home={home} {...props} />;
 }
 
 function Meter({ home, running, off, onRead }: Props & { home: string }) {

@@ -4,7 +4,7 @@ use super::{Kind, facts, is_default};
 use crate::logbook::{Draft, Home, Names};
 use crate::model::{
     BreakerId, BreakerVolts, Demand, Draw, Heat, Load, LoadId, PhotoId, PointId, ReadValue, ReadWith, ReadingOf, Refusal,
-    ServiceFigure, Usage,
+    ServiceFigure, SurveyWish, Usage,
 };
 
 const fn one() -> u16 {
@@ -98,6 +98,15 @@ facts! {
         /// The picture; a line of its own says that it was taken.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         photo: Option<PhotoId>,
+    }
+    /// Readings are taken for a wish, by everybody who is in; a later one replaces the earlier.
+    SurveySet {
+        /// What they are for; `null`: the survey is over.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        wish: Option<SurveyWish>,
+        /// Qualified hands, with the cover off.
+        #[serde(default, skip_serializing_if = "is_default")]
+        clamp: bool,
     }
     /// The utility's interval data were read. A later reading replaces the earlier.
     UsageRead {
@@ -219,6 +228,24 @@ impl Kind for HeatSeen {
         let Heat { hottest_c, like_c, amps } = self.heat;
         let amps = amps.map_or_else(String::new, |amps| format!(", with {amps} A"));
         format!("{}: {hottest_c} °C in a thermal picture, a like one {like_c} °C{amps}", names.breaker(&self.breaker))
+    }
+}
+
+impl Kind for SurveySet {
+    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
+        home.set_survey(self)
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        let how = if self.clamp { ", by clamp" } else { "" };
+        match &self.wish {
+            None => "Survey: over".into(),
+            Some(SurveyWish::Every) => format!("Survey of every circuit{how}"),
+            Some(SurveyWish::CombineTwo) => format!("Survey for two circuits that may be joined{how}"),
+            Some(SurveyWish::Feeder { breaker }) => format!("Survey of feeder {}{how}", names.breaker(breaker).to_lowercase()),
+            Some(SurveyWish::Add { breaker, amps }) => {
+                format!("Survey for {amps} A more on {}{how}", names.breaker(breaker).to_lowercase())
+            }
+        }
     }
 }
 

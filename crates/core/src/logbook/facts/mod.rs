@@ -161,9 +161,10 @@ kinds! {
     ServiceTold      "service_told"      Owner  recorded
     ServiceFigureTold "service_figure_told" Owner recorded
     HeatSeen         "heat_seen"         Owner  recorded
+    SurveySet        "survey_set"        Owner  recorded
     UsageRead        "usage_read"        Owner  recorded
     BreakerVoltsRead "breaker_volts_read" Owner recorded
-    ReadingTaken     "reading_taken"     Owner  recorded
+    ReadingTaken     "reading_taken"     Helper recorded
     TraceSet         "trace_set"         Owner  recorded
     PracticeHouse    "practice_house"    Owner  recorded
     PhotoTaken       "photo_taken"       Owner  recorded

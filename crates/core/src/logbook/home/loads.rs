@@ -6,11 +6,12 @@ use indexmap::IndexMap;
 
 use super::{Home, refuse, short, unknown};
 use crate::logbook::{
-    BreakerVoltsRead, Draft, HeatSeen, LoadPlaced, LoadRemoved, ReadingTaken, ServiceFigureTold, ServiceTold, UsageRead,
+    BreakerVoltsRead, Draft, HeatSeen, LoadPlaced, LoadRemoved, ReadingTaken, ServiceFigureTold, ServiceTold, SurveySet,
+    UsageRead,
 };
 use crate::model::{
     Appliance, BreakerId, BreakerVolts, Draw, FigureTold, Heat, Load, LoadId, LoadPlate, Moment, PhotoId, PointId, ReadValue,
-    Reading, ReadingOf, Refusal, RefusalCode, ServiceFigure, Usage, Volts,
+    Reading, ReadingOf, Refusal, RefusalCode, ServiceFigure, SurveyWish, Usage, Volts,
 };
 
 /// How warm a breaker was, when, and with what running.
@@ -38,6 +39,7 @@ pub struct Loads {
     breaker_volts: IndexMap<BreakerId, BreakerVolts>,
     figures: BTreeMap<ServiceFigure, FigureTold>,
     heat: IndexMap<BreakerId, SeenHeat>,
+    survey: Option<SurveySet>,
     /// How many words there were on loads.
     words: u32,
 }
@@ -63,6 +65,11 @@ impl Loads {
     /// Volts that were read at a breaker.
     pub fn breaker_volts(&self, breaker: &BreakerId) -> Option<BreakerVolts> {
         self.breaker_volts.get(breaker).copied()
+    }
+
+    /// The survey that everybody who is in takes part in.
+    pub fn survey(&self) -> Option<&SurveySet> {
+        self.survey.as_ref()
     }
 
     /// How warm a breaker was in a thermal picture.
@@ -309,6 +316,22 @@ impl Home {
             );
         }
         self.loads.service = Some(f.clone());
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn set_survey(&mut self, f: &SurveySet) -> Result<(), Refusal> {
+        match &f.wish {
+            Some(SurveyWish::Feeder { breaker } | SurveyWish::Add { breaker, .. }) => {
+                self.panels.known_breaker(breaker)?;
+            }
+            _ => {}
+        }
+        if let Some(SurveyWish::Add { amps, .. }) = &f.wish
+            && !(0.1..=400.0).contains(amps)
+        {
+            return refuse(RefusalCode::OutOfRange, "wish", "That is nothing to be added.", "Give 0.1 to 400 A.");
+        }
+        self.loads.survey = f.wish.is_some().then(|| f.clone());
         Ok(())
     }
 

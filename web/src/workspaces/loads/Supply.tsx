@@ -1,0 +1,32 @@
+import Alert from "@mui/material/Alert";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import type { SupplyDiagnosis } from "../../api/client";
+import { ReadVolts } from "./read/ReadVolts";
+
+/** What volts at outlets say of the supply, and the outlet to read next. */
+export function Supply({ home, supply }: { home: string; supply: SupplyDiagnosis }) {
+  const [reads, setReads] = useState(false);
+  return (
+    <>
+      <Alert
+        severity={supply.stop ? "error" : "warning"}
+        variant="outlined"
+        sx={{ my: 2, maxWidth: 760 }}
+        data-testid="supply"
+        action={
+          !supply.stop && (
+            <Button color="inherit" onClick={() => setReads(true)}>
+              Write volts down
+            </Button>
+          )
+        }
+      >
+        <Typography sx={{ fontWeight: 700 }}>{supply.words}</Typography>
+        {supply.next}
+      </Alert>
+      {reads && <ReadVolts home={home} point={supply.read_next ?? ""} onClose={() => setReads(false)} />}
+    </>
+  );
+}
