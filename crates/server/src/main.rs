@@ -14,7 +14,7 @@ use tokio::net::TcpListener;
 use wayfinder_core::SurveyWish;
 use wayfinder_core::loads::{NewLoad, NewLoadKind, ServiceMethod, SurveyAsked, loads_view, service_view, usual_method};
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
-use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_through, trace_through};
+use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_of_unknown, survey_through, trace_through};
 use wayfinder_core::{HomeId, Level, Method, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
 use wayfinder_formats::{read_home_file, service_pdf};
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
@@ -200,6 +200,9 @@ enum Practice {
         /// Only find two circuits that may be joined.
         #[arg(long)]
         combine: bool,
+        /// In homes of which nobody knows half of the appliances.
+        #[arg(long)]
+        unknown: bool,
         /// With a clamp, the cover off.
         #[arg(long)]
         clamp: bool,
@@ -305,12 +308,13 @@ fn trace_made_up(recipe: Recipe, setup: TraceSetup, json: bool) -> Result<()> {
 }
 
 /// Surveys made-up homes to the end and says what that took and what was wrong.
-fn survey_made_up(homes: u32, points: u16, combine: bool, clamp: bool, json: bool) -> Result<ExitCode> {
+fn survey_made_up(homes: u32, points: u16, combine: bool, clamp: bool, unknown: bool, json: bool) -> Result<ExitCode> {
     let wish = if combine { SurveyWish::CombineTwo } else { SurveyWish::Every };
     let asked = SurveyAsked { clamp, ..SurveyAsked::plain(wish) };
     let mut all = Vec::new();
     for seed in 0..homes {
-        let played = survey_through(Recipe::to_trace(seed, points, Level::Plain), &asked)?;
+        let play = if unknown { survey_of_unknown } else { survey_through };
+        let played = play(Recipe::to_trace(seed, points, Level::Plain), &asked)?;
         if json {
             println!("{}", serde_json::to_string(&played)?);
         }
@@ -353,8 +357,8 @@ fn practice(command: Practice) -> Result<ExitCode> {
             trace_made_up(Recipe::to_trace(seed, points, level), setup, json)?;
             return Ok(ExitCode::SUCCESS);
         }
-        Practice::Survey { homes, points, combine, clamp, json } => {
-            return survey_made_up(homes, points, combine, clamp, json);
+        Practice::Survey { homes, points, combine, clamp, unknown, json } => {
+            return survey_made_up(homes, points, combine, clamp, unknown, json);
         }
         Practice::Service(cases) => return on_file(Engine::Service, cases),
         Practice::Legs(cases) => return on_file(Engine::Legs, cases),

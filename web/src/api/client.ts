@@ -86,6 +86,7 @@ export type MeasureMarks = Schemas["MeasureMarks"];
 export type MeterShows = Schemas["MeterShows"];
 export type HeatDiagnosis = Schemas["HeatDiagnosis"];
 export type SurveySide = Schemas["SurveySide"];
+export type SurveyTogether = Schemas["SurveyTogether"];
 export type SurveyWish = Schemas["SurveyWish"];
 export type SupplyDiagnosis = Schemas["SupplyDiagnosis"];
 export type UtilityShows = Schemas["UtilityShows"];

@@ -103,7 +103,7 @@ pub(super) enum End {
 }
 
 /// Nobody knows what it takes, and it is like nothing of the library: at most this at 120 V, what a plug of 15 A
-/// carries, and at 240 V an estimate.
+/// carries, and at 240 V an estimate; where the outlet's face was read, what such a plug carries, where that is more.
 const UNKNOWN_AT_MOST: [f64; 2] = [15.0, 24.0];
 /// What a figure of the library may be off beside its own span (our estimate).
 const LIBRARY_LOW: f64 = 0.8;
@@ -149,7 +149,9 @@ pub(super) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
         [(like.power_factor - FACTOR_OFF).max(LOWEST_FACTOR.min(like.power_factor)), (like.power_factor + FACTOR_OFF).min(1.0)]
     });
     let span = like.map(|like| (LIBRARY_LOW * of_library(like.watts_low), LIBRARY_HIGH * of_library(like.watts_high)));
-    let unknown = UNKNOWN_AT_MOST[usize::from(on_two_hots)];
+    let face = home.house().point(&load.point).and_then(|point| point.configuration);
+    let by_face = face.map_or(0.0, |face| f64::from(face.amps()));
+    let unknown = UNKNOWN_AT_MOST[usize::from(on_two_hots)].max(by_face);
     let (amps, low, high, taken_from) = match (last_reading(home, load), load.draw) {
         (Some(reading), _) => {
             let (read_amps, watts) = reading.value.amps_or_watts();

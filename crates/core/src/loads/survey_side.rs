@@ -49,10 +49,14 @@ pub fn survey_side(home: &Study, side: StepSide) -> Option<SurveySide> {
         });
     };
     let at_panel = side == StepSide::Panel;
-    let what = if step.names.len() == 1 { step.names[0].clone() } else { format!("all of {}", step.number) };
+    // `the kettle at Kitchen, left`.
+    let what = match (step.names.as_slice(), step.load.is_some()) {
+        ([one], true) => one.split_once(", ").map_or_else(|| one.clone(), |(name, place)| format!("the {name} at {place}")),
+        _ => format!("all of {}", step.number),
+    };
     let (words, switches) = match (step.with, at_panel) {
         (ReadWith::PlugInMeter | ReadWith::LineSplitter, true) => {
-            (format!("Wait. {what} is being read at its outlet. Switch nothing meanwhile."), false)
+            (format!("Wait. The other reads {what} at its outlet. Switch nothing meanwhile."), false)
         }
         (ReadWith::PlugInMeter | ReadWith::LineSplitter, false) => (step.words.clone(), false),
         (ReadWith::UtilityMeter, true) => (

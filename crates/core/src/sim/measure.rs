@@ -54,6 +54,8 @@ pub struct MeasureHouse {
     /// What nobody sees.
     pub hidden: HiddenLoads,
     recipe: Recipe,
+    /// The share of appliances that nobody knows.
+    not_known: f64,
     chance: Pcg64Mcg,
 }
 
@@ -74,19 +76,23 @@ const ELSEWHERE: [&str; 12] = [
     "laser_printer",
     "electric_blanket",
 ];
-/// The share of appliances that nobody knows.
-const NOT_KNOWN: f64 = 0.06;
+/// The share of appliances that nobody knows, usually and in a house that was hardly looked at.
+const NOT_KNOWN: [f64; 2] = [0.06, 0.5];
 /// The share of shared circuits with something unlisted.
 const UNLISTED: f64 = 0.3;
 
 impl MeasureHouse {
     /// Draws it.
     pub fn draw(recipe: Recipe) -> Result<Self, Refusal> {
+        Self::draw_with(recipe, NOT_KNOWN[0])
+    }
+
+    fn draw_with(recipe: Recipe, not_known: f64) -> Result<Self, Refusal> {
         let made = draw(recipe);
         let mut seen = Home::default();
         made.facts.iter().try_for_each(|fact| seen.suppose(fact))?;
         let chance = Pcg64Mcg::seed_from_u64(u64::from(recipe.seed) << 16 | u64::from(recipe.points));
-        let mut house = Self { facts: made.facts.clone(), made, hidden: HiddenLoads::default(), recipe, chance };
+        let mut house = Self { facts: made.facts.clone(), made, hidden: HiddenLoads::default(), recipe, not_known, chance };
         let by_breaker = house.by_breaker(&seen);
         house.facts.extend(
             house.made.shared.iter().map(|pair| Fact::NeutralShared(NeutralShared { breakers: pair.to_vec(), shared: true })),
@@ -165,8 +171,10 @@ impl MeasureHouse {
                 (like.power_factor + self.chance.random_range(-0.05..0.05)).clamp(0.6, 1.0)
             };
             let watts = self.chance.random_range(like.watts_low..=like.watts_high);
-            let known = !self.chance.random_bool(NOT_KNOWN);
-            self.hidden.loads.insert(load.clone(), HiddenLoad { amps: watts / (volts * factor), factor, volts });
+            let known = !self.chance.random_bool(self.not_known);
+            // What plugs in at 120 V takes no more than its plug of 15 A carries.
+            let most = if volts < 150.0 { 15.0 } else { f64::INFINITY };
+            self.hidden.loads.insert(load.clone(), HiddenLoad { amps: (watts / (volts * factor)).min(most), factor, volts });
             let never: Option<LoadId> = never.and_then(|before| format!("load-{before}").parse().ok());
             facts.push(Fact::LoadPlaced(LoadPlaced {
                 load,
@@ -301,7 +309,16 @@ const MOST_READINGS: usize = 2000;
 
 /// Draws a house and surveys it to the end, doing as it is asked.
 pub fn survey_through(recipe: Recipe, asked: &SurveyAsked) -> Result<SurveyPlayed, Refusal> {
-    let mut house = MeasureHouse::draw(recipe)?;
+    played(MeasureHouse::draw(recipe)?, asked)
+}
+
+/// The same in a house of which nobody knows half of the appliances.
+pub fn survey_of_unknown(recipe: Recipe, asked: &SurveyAsked) -> Result<SurveyPlayed, Refusal> {
+    played(MeasureHouse::draw_with(recipe, NOT_KNOWN[1])?, asked)
+}
+
+fn played(mut house: MeasureHouse, asked: &SurveyAsked) -> Result<SurveyPlayed, Refusal> {
+    let recipe = house.recipe;
     let mut book = Logbook::default();
     written_down(&mut book, house.facts.clone())?;
     let mut played =

@@ -22,7 +22,7 @@ pub use instruments::{Reading, ToneAt};
 pub use lesson::{
     MeasureMarks, MeasuredAt, MeasuredTruth, MeterShows, UtilityMeter, UtilityShows, measure_marks, meter_shows, utility_meter,
 };
-pub use measure::{HiddenLoad, HiddenLoads, MeasureHouse, SurveyPlayed, survey_through};
+pub use measure::{HiddenLoad, HiddenLoads, MeasureHouse, SurveyPlayed, survey_of_unknown, survey_through};
 pub use practice::{HeldAt, MarkedPoint, Marks, Traced, game, marks, reading, trace_through};
 pub use score::{Score, Summary, score};
 

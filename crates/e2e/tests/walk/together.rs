@@ -228,7 +228,7 @@ pub(crate) async fn two_take_a_survey(chrome: &Chrome, owner: &Page, _: View) ->
         helper.press("Come in").await?;
         owner.people_say("With Ada").await?;
         owner.press("With somebody else who is in").await?;
-        Loads(owner).side_says("Wait. portable heater").await?;
+        Loads(owner).side_says("Wait. The other reads the portable heater at Schoolroom, window").await?;
         // Whoever walks reads, and the owner sees it at once.
         Loads(&helper).side_says("Read the portable heater at Schoolroom, window").await?;
         helper.can_be_used_by_everybody().await?;
@@ -243,7 +243,7 @@ pub(crate) async fn two_take_a_survey(chrome: &Chrome, owner: &Page, _: View) ->
         let written = lines(&site, "weir").await?;
         let by_plug = |line: &&Value| line["words"].as_str().is_some_and(|words| words.ends_with("8.1 A by plug-in meter"));
         let read = written.iter().find(by_plug).context("a reading")?;
-        ensure!(read["by"] == "Ada", "{read}");
+        ensure!(read["line"]["entry"]["by"] == "Ada", "{read}");
         anyhow::Ok(())
     }
     .await;

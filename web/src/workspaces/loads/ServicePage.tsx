@@ -191,14 +191,14 @@ function Sheet({ sheet, onCorrect }: SheetProps) {
               <Box component="td" sx={{ color: "text.secondary", width: 28, fontWeight: 400 }}>
                 {n + 1}
               </Box>
-              <td>
+              <Box component="td" sx={{ width: "100%" }}>
                 {line.words}
                 {(line.from !== "" || line.rule !== "") && (
                   <Box sx={{ fontSize: "0.85rem", color: "text.secondary", fontWeight: 400 }}>
                     {[line.from, line.rule].filter((part) => part !== "").join("; ")}
                   </Box>
                 )}
-              </td>
+              </Box>
               <Box component="td" sx={right}>
                 {va(line.today)}
               </Box>

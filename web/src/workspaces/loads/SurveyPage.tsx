@@ -6,7 +6,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import type { LoadsView, SurveyDecision, SurveyView, SurveyWish } from "../../api/client";
+import type { LoadsView, SurveyDecision, SurveyTogether, SurveyView, SurveyWish } from "../../api/client";
 import { useLoads, useSurvey, useSurveyTogether } from "../../api/queries";
 import { useRecord } from "../../api/record";
 import { tone } from "../../app/theme";
@@ -64,6 +64,8 @@ function Asked({ home, loads }: { home: string; loads: LoadsView }) {
     }
     setAsked(next, { replace: true });
   };
+  const together = useSurveyTogether(home).data;
+  const withTwo = together?.panel != null;
   const survey = useSurvey(home, { wish, breaker, amps: numberOrNull(added), clamp, without });
   const ofWish = loads.circuits.filter((circuit) => (wish === "feeder") === (circuit.feeds != null));
   const waits = (wish === "feeder" || wish === "add") && (breaker === "" || (wish === "add" && added === ""));
@@ -117,14 +119,20 @@ function Asked({ home, loads }: { home: string; loads: LoadsView }) {
           live with the main off. All of it can be done with the cover on; it takes a little longer.
         </Alert>
       )}
+      {!waits && <Together home={home} together={together} wish={wishOf(wish, breaker, added)} clamp={clamp} />}
       {waits ? (
         <Typography>Choose the {wish === "feeder" ? "feeder" : "circuit, and what is to be added"}.</Typography>
       ) : (
         <Loaded query={survey} what="survey">
-          {(view: SurveyView) => <Round home={home} view={view} onLeaveOut={(id) => setWithout([...without, id])} />}
+          {(view: SurveyView) => (
+            <Round
+              home={home}
+              view={withTwo ? { ...view, step: null } : view}
+              onLeaveOut={(id) => setWithout([...without, id])}
+            />
+          )}
         </Loaded>
       )}
-      {!waits && <Together home={home} wish={wishOf(wish, breaker, added)} clamp={clamp} />}
       {without.length > 0 && (
         <Button color="inherit" onClick={() => setWithout([])} sx={{ mt: 1 }}>
           Ask again for what was left out ({without.length})
@@ -146,25 +154,31 @@ function wishOf(wish: Wish, breaker: string, amps: string): SurveyWish {
   }
 }
 
+interface TogetherProps {
+  home: string;
+  together: SurveyTogether | undefined;
+  wish: SurveyWish;
+  clamp: boolean;
+}
+
 /** With somebody else who is in: one reads, the other switches. */
-function Together({ home, wish, clamp }: { home: string; wish: SurveyWish; clamp: boolean }) {
+function Together({ home, together, wish, clamp }: TogetherProps) {
   const record = useRecord(home);
-  const together = useSurveyTogether(home).data;
   if (together?.panel == null || together.walk == null) {
     return (
       <Button
         variant="outlined"
         color="inherit"
-        sx={{ mt: 2 }}
+        sx={{ mb: 2 }}
         onClick={() => void record([{ kind: "survey_set", wish, clamp }])}
       >
         With somebody else who is in
       </Button>
     );
   }
-  const held = together.panel.step?.with === "clamp" ? "At the panel" : "At the utility’s meter";
+  const held = together.panel.step?.with === "utility_meter" ? "At the utility’s meter" : "At the panel";
   return (
-    <Box sx={{ mt: 3 }}>
+    <Box sx={{ mb: 3 }}>
       <Typography variant="h2" sx={{ mb: 1 }}>
         With two: {together.panel.title}
       </Typography>
