@@ -320,11 +320,8 @@ impl Home {
     }
 
     pub(in crate::logbook) fn set_survey(&mut self, f: &SurveySet) -> Result<(), Refusal> {
-        match &f.wish {
-            Some(SurveyWish::Feeder { breaker } | SurveyWish::Add { breaker, .. }) => {
-                self.panels.known_breaker(breaker)?;
-            }
-            _ => {}
+        if let Some(SurveyWish::Feeder { breaker } | SurveyWish::Add { breaker, .. }) = &f.wish {
+            self.panels.known_breaker(breaker)?;
         }
         if let Some(SurveyWish::Add { amps, .. }) = &f.wish
             && !(0.1..=400.0).contains(amps)
