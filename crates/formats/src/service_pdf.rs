@@ -85,6 +85,10 @@ pub fn service_pdf(head: &str, about: &str, view: &ServiceView, width: f64, heig
             flow.set(unread, How { indent: 4.0, ..text });
         }
     }
+    if let Some(solar) = &view.solar {
+        flow.set("What comes in beside the main", How { size: 4.2, before: 5.0, keep: true, ..strong });
+        flow.set(&format!("{} ({})", solar.words, solar.source), text);
+    }
     for remark in &view.remarks {
         flow.set(remark, How { before: 2.0, color: SOFT, ..text });
     }

@@ -7,7 +7,8 @@
 
 use super::Found;
 use super::{Checked, InCanada, Rule, Sections, Severity, Source, and};
-use crate::model::{Amps, Breaker, OtherSource, Panel, position};
+use crate::loads::{SolarOnPanel, solar_on_panel};
+use crate::model::{Amps, Breaker, OtherSource};
 
 pub(super) const RULE: Rule = Rule {
     code: "solar-on-bus",
@@ -22,35 +23,21 @@ pub(super) const RULE: Rule = Rule {
 
 fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
     for panel in checked.home.panels().all() {
-        let on_it: Vec<&Breaker> = checked.home.panels().breakers_of(&panel.id).collect();
-        let back_fed = on_it.iter().find(|b| b.details.back_fed_main).copied();
-        let feeder = panel.details.fed_by.as_ref().and_then(|id| checked.home.panels().breaker(id));
-        let main = panel.main.or(back_fed.map(|b| b.amps)).or(feeder.map(|b| b.amps));
-        let (Some(bus), Some(main)) = (panel.details.bus, main) else { continue };
-        let brings_in = |b: &&Breaker| matches!(b.details.brings_in, Some(OtherSource::Solar | OtherSource::Battery));
-        let sources: Vec<&Breaker> = on_it.iter().copied().filter(brings_in).collect();
+        let Some(solar) = solar_on_panel(checked.home, panel).filter(|solar| !solar.is_allowed()) else { continue };
+        let SolarOnPanel { sources, total, unread, .. } = &solar;
         let Some(first) = sources.first() else { continue };
-        let adds = |b: &&Breaker| b.details.inverter_amps.map_or(b.amps.value(), |amps| amps.value() * 1.25);
-        let total = main.value() + sources.iter().map(adds).sum::<f64>();
-        let all: f64 = on_it.iter().filter(|b| !b.details.back_fed_main).map(|b| b.amps.value()).sum();
-        let far = sources.iter().all(|b| at_the_far_end(panel, b, back_fed));
-        let (bus_amps, most) = (bus.value(), bus.value() * 1.2);
-        // A hundredth of an ampere above is arithmetic, not a fault.
-        let within = |limit: f64| total <= limit + 0.01;
-        if within(bus_amps) || within(most) && far || all <= bus_amps {
-            continue;
-        }
+        let (bus, main) = (Amps::new(solar.bus), Amps::new(solar.main));
+        let most = solar.most();
         let numbers: Vec<String> = sources.iter().map(|b| checked.home.panels().number(&b.id)).collect();
         let total = Amps::new((total * 10.0).round() / 10.0);
-        let unread = sources.iter().any(|b| b.details.inverter_amps.is_none());
         let comes_in = format!("{} comes in at {} beside a main of {main}.", first.what_comes_in(), and(&numbers));
         let most_amps = Amps::new(most);
-        let (message, remedy) = if within(most) {
+        let (message, remedy) = if solar.is_within(most) {
             (
                 format!("{comes_in} On a bus of {bus} that is allowed at the end away from the main alone."),
                 "Ask the installer: a place at the far end of the bus or a smaller main are the usual ways.",
             )
-        } else if unread {
+        } else if *unread {
             (
                 format!(
                     "{comes_in} A bus of {bus} takes {most_amps} together with 125 % of the inverter's output, and its plate was not read."
@@ -67,7 +54,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
         };
         let finding = found.breaker(first, message, remedy);
         // The breaker may be larger than 125 % of the output.
-        if unread {
+        if *unread {
             finding.severity = Severity::Note;
         }
     }
@@ -76,20 +63,6 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
 impl Breaker {
     fn what_comes_in(&self) -> &'static str {
         if self.details.brings_in == Some(OtherSource::Battery) { "Battery power" } else { "Solar power" }
-    }
-}
-
-/// In the last row of its column away from the main. Where the main is not in the spaces it may be at either end.
-fn at_the_far_end(panel: &Panel, source: &Breaker, back_fed: Option<&Breaker>) -> bool {
-    let rows = |b: &Breaker| b.at.iter().filter_map(|slot| position(panel, slot.space)).map(|(_, row)| row).collect::<Vec<_>>();
-    let of_main = back_fed.map(rows);
-    let half = panel.rows() / 2;
-    let own = rows(source);
-    let (top, bottom) = (own.contains(&0), own.contains(&(panel.rows() - 1)));
-    match of_main.and_then(|rows| rows.first().copied()) {
-        None => top || bottom,
-        Some(main) if main < half => bottom,
-        Some(_) => top,
     }
 }
 

@@ -129,10 +129,28 @@ pub fn diagnose_supply(home: &Study) -> Option<SupplyDiagnosis> {
         SupplyDiagnosis { state: SupplyState::Open, words, next, stop: false, read_next: point }
     };
     let other = if first.leg == Leg::A { Leg::B } else { Leg::A };
-    if same_leg.is_empty() {
+    // Something on that leg was seen lit since: it is no leg.
+    let lit_since = home.trace().looks().iter().any(|look| {
+        let on = verdicts(home).iter().find(|(point, _)| *point == look.point).and_then(|(_, verdict)| verdict.proven_on());
+        let leg = on.and_then(|breaker| home.panels().breaker(breaker)).and_then(|breaker| leg_of(home, breaker));
+        look.seen == Seen::Lit
+            && look.written >= first.metered.written
+            && on != Some(&first.breaker.id)
+            && leg == Some(first.leg)
+            && !low.iter().any(|at| at.metered.point == look.point)
+    });
+    if same_leg.is_empty() && !lit_since {
         return Some(ask(first.leg, true, "it is on another circuit of the same leg, and tells a circuit from a leg."));
     }
-    if same_leg.iter().any(|at| !at.is_low()) {
+    let others: std::collections::BTreeSet<String> =
+        same_leg.iter().filter(|at| at.is_low()).map(|at| home.panels().number(&at.breaker.id)).collect();
+    if !others.is_empty() && (lit_since || same_leg.iter().any(|at| !at.is_low())) {
+        let numbers: Vec<String> = others.into_iter().chain([number]).collect();
+        let words = format!("Volts are low on {}; another circuit of that leg is right, so it is no leg.", numbers.join(" and "));
+        let next = "Look for what these circuits share: a panel, a cable, a neutral. Switch them off until it is found: a joint may be hot.";
+        return Some(SupplyDiagnosis { state: SupplyState::Circuit, words, next: next.into(), stop: false, read_next: None });
+    }
+    if lit_since || same_leg.iter().any(|at| !at.is_low()) {
         let dead = first.is_dead();
         let words = format!("{}; another circuit of its leg is right. It is circuit {number} alone.", place(first));
         let next = if dead {
@@ -235,6 +253,17 @@ mod tests {
         assert_eq!((lost.state, lost.stop), (SupplyState::LostLeg, true), "{lost:?}");
         let dead = read("volts one 4\nvolts five 120").unwrap();
         assert_eq!(dead.state, SupplyState::Circuit, "{dead:?}");
+    }
+
+    #[test]
+    fn what_is_right_on_the_same_leg_since_makes_it_no_leg() {
+        let seen = read("volts one 104\nlit five").unwrap();
+        assert_eq!((seen.state, seen.stop), (SupplyState::Circuit, false), "{seen:?}");
+        let two = "panel 12\n1 20 a\n5 20 b\n9 20 c\n3 20 d\nroom Hall\npoint Hall receptacle one\npoint Hall receptacle five\n\
+                   point Hall receptacle nine\nproof one 1\nproof five 5\nproof nine 9\n";
+        let two = diagnose_supply(&written(&format!("{two}volts one 104\nvolts five 103\nvolts nine 119")).home).unwrap();
+        assert_eq!((two.state, two.stop), (SupplyState::Circuit, false), "{two:?}");
+        assert_eq!(two.words, "Volts are low on 1 and 5; another circuit of that leg is right, so it is no leg.");
     }
 
     #[test]

@@ -17,6 +17,7 @@ mod propose_loads;
 mod read_plate;
 pub mod service;
 mod service_of_home;
+mod solar_bus;
 mod survey;
 mod survey_side;
 pub mod trip_window;
@@ -38,6 +39,7 @@ pub use read_plate::read_plate;
 pub use service_of_home::{
     MethodChoice, NewLoad, NewLoadKind, ServiceLimit, ServiceLine, ServiceMethod, ServiceView, service_view, usual_method,
 };
+pub use solar_bus::{SolarOnPanel, solar_on_panel};
 pub use survey::{ReadingMinutes, SurveyAsked, SurveyDecision, SurveyStep, SurveyView, survey, survey_is_wrong, survey_truth};
 pub use survey_side::{SurveySide, survey_side, survey_together};
 pub use view::{LoadsView, loads_view};

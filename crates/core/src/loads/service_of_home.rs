@@ -13,9 +13,10 @@ use super::service::{
     CanadianArea, Cooking, CookingKind, Cooler, Dryer, Dwelling, Fixed, Heat, HeatKind, HeatPump, Limits, Line, Measured,
     Neutral, ServiceSystem, Solar, Va, Vehicle, existing, measured, optional, standard,
 };
+use super::solar_bus::solar_on_panel;
 use super::{service, service::Sheet};
 use crate::logbook::ServiceTold;
-use crate::model::{Breaker, Demand, Draw, Edition, FigureTold, Panel, Place, PointKind, Service, ServiceFigure, so_many};
+use crate::model::{Amps, Breaker, Demand, Draw, Edition, FigureTold, Panel, Place, PointKind, Service, ServiceFigure, so_many};
 use crate::study::Study;
 use crate::trace::on_breaker;
 use crate::walking::{floor_of, level};
@@ -139,6 +140,17 @@ pub struct MethodChoice {
     pub words: &'static str,
 }
 
+/// Solar or a battery beside the main, by the 120 % rule.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+pub struct SolarSaid {
+    /// In a sentence or two.
+    pub words: String,
+    /// Whether the bus takes it.
+    pub is_allowed: bool,
+    /// The section, from memory.
+    pub source: &'static str,
+}
+
 /// The sheet of a home.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct ServiceView {
@@ -170,6 +182,8 @@ pub struct ServiceView {
     pub limits: Vec<ServiceLimit>,
     /// What has to be read before there is a verdict.
     pub unread: Vec<String>,
+    /// What comes in beside the main, against the bus; `null` where nothing does.
+    pub solar: Option<SolarSaid>,
     /// What the sheet does not show.
     pub remarks: Vec<String>,
     /// What was told for it, to be recorded again with something changed.
@@ -240,6 +254,7 @@ fn from_facts(home: &Study) -> FromFacts {
         let told = home.loads().figure(figure).map(|told| (told.value, told.reason.as_str()));
         told.or(of_old.map(|value| (value, reason))).map(|(value, reason)| (i64::from(value), reason))
     };
+    let area_told = figure(ServiceFigure::Area, told.and_then(|told| told.area_ft2)).map(|(area, _)| area);
     let by_the_plan = format!("{by_plan} ft² by the plan and 0.25 m of wall");
     let area_ft2 = match figure(ServiceFigure::Area, told.and_then(|told| told.area_ft2)) {
         Some((area, reason)) => {
@@ -332,10 +347,16 @@ fn from_facts(home: &Study) -> FromFacts {
         new_load_va: 0,
         measured: measured_of(home),
         solar: None::<Solar>,
-        canada: CanadianArea {
-            ground_dm2: square_dm(&|level| level == 0),
-            upper_dm2: square_dm(&|level| level > 0),
-            basement_dm2: square_dm(&|level| level < 0),
+        canada: match area_told {
+            // What somebody gives is the area by their code's own rule.
+            Some(area) => {
+                CanadianArea { ground_dm2: (area as f64 / FT2_PER_M2 * 100.0).round() as i64, upper_dm2: 0, basement_dm2: 0 }
+            }
+            None => CanadianArea {
+                ground_dm2: square_dm(&|level| level == 0),
+                upper_dm2: square_dm(&|level| level > 0),
+                basement_dm2: square_dm(&|level| level < 0),
+            },
         },
     };
     // Of loads that exclude one another at one point, a dishwasher's heating and washing, the largest counts.
@@ -366,7 +387,11 @@ fn from_facts(home: &Study) -> FromFacts {
         if at().next().is_none() {
             unread.push(format!("what is at {place}: nothing is entered"));
         }
-        unread.extend(at().filter(|load| !by_plate(load)).map(|load| format!("the plate of the {} at {place}", load.name)));
+        let is_told = |load: &crate::model::Load| home.loads().figure(figure_of_load(load)).is_some();
+        unread.extend(
+            at().filter(|load| !by_plate(load) && !is_told(load))
+                .map(|load| format!("the plate of the {} at {place}", load.name)),
+        );
     }
     let by_library = home.loads().all().filter(|load| load.draw == Draw::Library && drawn(home, load).line.fastened).count();
     FromFacts { dwelling, from, unread, limits_unread, by_library, not_for }
@@ -443,6 +468,17 @@ fn put_in_place(d: &mut Dwelling, from: &mut BTreeMap<&'static str, String>, fig
     from.insert(key, in_place(&format!("{} {}", told.value, figure.unit()), &told.reason, &by_facts));
 }
 
+/// The figure in which a load of the sheet counts.
+fn figure_of_load(load: &crate::model::Load) -> ServiceFigure {
+    match load.like().map_or("", |like| like.class) {
+        "range" => ServiceFigure::Cooking,
+        "dryer" => ServiceFigure::Dryers,
+        "vehicle" => ServiceFigure::Vehicle,
+        "heat" | "cooling" => ServiceFigure::HeatingCooling,
+        _ => ServiceFigure::Fixed,
+    }
+}
+
 /// What was put in place of a figure, whichever fact says so.
 fn told_of(home: &Study, figure: ServiceFigure) -> Option<FigureTold> {
     let old = home.loads().service().and_then(|told| {
@@ -460,7 +496,7 @@ fn told_of(home: &Study, figure: ServiceFigure) -> Option<FigureTold> {
 /// The figure of which a line of a sheet is made, where it is made of one.
 fn figure_of(key: &str) -> Option<ServiceFigure> {
     Some(match key {
-        "lighting" => ServiceFigure::Area,
+        "lighting" | "basic" => ServiceFigure::Area,
         "small_appliance" => ServiceFigure::KitchenCircuits,
         "laundry" => ServiceFigure::LaundryCircuits,
         "range" | "cooking" => ServiceFigure::Cooking,
@@ -660,6 +696,29 @@ fn line_words(key: &str) -> (&'static str, bool) {
     }
 }
 
+/// Solar or a battery on the panel that the service feeds. Canada has a rule of its own, which is not known here.
+fn solar_said(home: &Study) -> Option<SolarSaid> {
+    if home.edition().is_canadian() {
+        return None;
+    }
+    let solar = solar_on_panel(home, service_panel(home)?)?;
+    let numbers: Vec<String> = solar.sources.iter().map(|breaker| home.panels().number(&breaker.id)).collect();
+    let amps = |amps: f64| Amps::new((amps * 10.0).round() / 10.0);
+    let of = if solar.unread { "its breaker, as the inverter's plate is not read," } else { "125 % of the inverter" };
+    let place = if solar.far { "at the end away from the main" } else { "not at the end away from the main" };
+    let words = format!(
+        "What comes in at {}, {place}: {of} and the main of {} come to {}. A bus of {} takes {} at the far end, else {}{}",
+        numbers.join(", "),
+        amps(solar.main),
+        amps(solar.total),
+        amps(solar.bus),
+        amps(solar.most()),
+        amps(solar.bus),
+        if solar.is_allowed() { ": it is allowed." } else { ": it is not allowed so." }
+    );
+    Some(SolarSaid { words, is_allowed: solar.is_allowed(), source: "NEC 705.12, from memory" })
+}
+
 /// The method that is meant where none is said: an existing dwelling, by the home's code.
 pub fn usual_method(home: &Study) -> ServiceMethod {
     if home.edition().is_canadian() { ServiceMethod::Canada } else { ServiceMethod::Existing }
@@ -690,6 +749,7 @@ pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -
     let words_from = |line: &Line| {
         let key = match line.key {
             "range" => "cooking",
+            "basic" => "lighting",
             "hvac_in_general" | "zones_in_other" => "hvac",
             key => key,
         };
@@ -786,6 +846,7 @@ pub fn service_view(home: &Study, method: ServiceMethod, new: Option<NewLoad>) -
         legs: legs.map(|legs| legs.legs.clone()).unwrap_or_default(),
         limits: limits.into(),
         unread,
+        solar: solar_said(home),
         remarks,
         told: home.loads().service().cloned(),
     }

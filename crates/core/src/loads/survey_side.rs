@@ -74,14 +74,14 @@ pub fn survey_side(home: &Study, side: StepSide) -> Option<SurveySide> {
             false,
         ),
         (ReadWith::UtilityMeter, false) => (
-            "Go there and wait. When the other has read the meter, switch it on, say that it runs, and leave it on until the other has \
-             read again. Switch nothing else."
+            "Go to what is listed and wait. When the other has read the meter, switch it on, say that it runs, and leave it on until the \
+             other has read again. Switch nothing else."
                 .into(),
             true,
         ),
         (ReadWith::Clamp, true) => (step.words.clone(), false),
         (ReadWith::Clamp, false) => {
-            ("Switch it on, say that it runs, and leave it on until the other has read the clamp.".into(), true)
+            ("Switch on what is listed, say that it runs, and leave it on until the other has read the clamp.".into(), true)
         }
     };
     let reads = at_panel != matches!(step.with, ReadWith::PlugInMeter | ReadWith::LineSplitter);

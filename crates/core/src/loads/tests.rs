@@ -630,3 +630,40 @@ fn a_line_of_the_sheet_is_corrected_with_a_reason_and_taken_back() {
     let old = "service {\"area_ft2\": 2000, \"reason\": \"a tape\"}\nfigure area";
     assert_eq!(line(&sheet(old), ServiceFigure::Area).unwrap().0, 0.0, "by the plan, which is not drawn");
 }
+
+/// Constructed from NEC 705.12, from memory: a bus and main of 200 A take an inverter of 32 A at the far end, and none elsewhere.
+#[test]
+fn the_sheet_says_whether_the_bus_takes_the_solar_beside_its_main() {
+    let said = |at: &str, inverter: &str| {
+        let others = "1-3 100/2 shed\n5-7 100/2 barn\n9-11 100/2 shop\n";
+        let acts = format!("panel 40\nmain is main 200 A, bus 200 A\n{others}{at} 40/2 roof\n{at} is brings in solar{inverter}");
+        service_view(&written(&acts).home, ServiceMethod::Existing, None).solar
+    };
+    let far = said("38-40", ", inverter 32 A").unwrap();
+    assert!(
+        far.is_allowed
+            && far.words.ends_with("come to 240 A. A bus of 200 A takes 240 A at the far end, else 200 A: it is allowed.")
+    );
+    let near = said("20-22", ", inverter 32 A").unwrap();
+    assert!(!near.is_allowed && near.words.contains("not at the end away from the main"), "{near:?}");
+    assert!(said("38-40", "").unwrap().words.contains("as the inverter's plate is not read"));
+    assert_eq!(service_view(&written("panel 40\n1 20 a").home, ServiceMethod::Existing, None).solar, None);
+}
+
+/// CEC 8-200: 5000 W to 90 m², from memory.
+#[test]
+fn an_area_that_is_told_counts_in_canada_and_plates_that_are_summed_need_not_be_read() {
+    let house = "rules cec2021\npanel 20\n2-4 50/2 range\nroom Kitchen\npoint Kitchen appliance range\nrange is 240 V\nproof range 2-4\n\
+                 load range oven\n";
+    let of = |acts: &str| service_view(&written(&format!("{house}{acts}")).home, ServiceMethod::Canada, None);
+    let basic =
+        |view: &ServiceView| view.lines.iter().find(|line| line.figure == Some(ServiceFigure::Area)).map(|line| line.today);
+    // 968 ft² are 89.9 m², 970 ft² are 90.1.
+    assert_eq!(basic(&of("figure area 968 measured")), Some(5000.0));
+    assert_eq!(basic(&of("figure area 970 measured")), Some(6000.0));
+    let plates = |view: &ServiceView| view.unread.iter().filter(|unread| unread.starts_with("the plate of")).count();
+    assert_eq!(
+        (plates(&of("load range unknown oven")), plates(&of("load range unknown oven\nfigure fixed 5000 by the seller"))),
+        (1, 0)
+    );
+}

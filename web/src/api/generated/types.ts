@@ -4206,6 +4206,7 @@ export interface components {
             not_for: string;
             /** @description What the sheet does not show. */
             remarks: string[];
+            solar?: components["schemas"]["SolarSaid"] | null;
             /** @description `NEC 2020, 220.83, from memory`. */
             source: string;
             /** @description What it comes to, as a sentence. */
@@ -4275,6 +4276,15 @@ export interface components {
             move: components["schemas"]["EntryId"];
         };
         Slot: string;
+        /** @description Solar or a battery beside the main, by the 120 % rule. */
+        SolarSaid: {
+            /** @description Whether the bus takes it. */
+            is_allowed: boolean;
+            /** @description The section, from memory. */
+            source: string;
+            /** @description In a sentence or two. */
+            words: string;
+        };
         /** @description Where a space is. */
         SpaceSpot: {
             /**

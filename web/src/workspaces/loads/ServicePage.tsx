@@ -102,6 +102,14 @@ export function ServicePage() {
               <Stack spacing={2}>
                 <Limits sheet={sheet} />
                 <NeutralAndLegs sheet={sheet} />
+                {sheet.solar != null && (
+                  <Block title="What comes in beside the main" loud={!sheet.solar.is_allowed}>
+                    <Typography data-testid="solar">{sheet.solar.words}</Typography>
+                    <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
+                      {sheet.solar.source}
+                    </Typography>
+                  </Block>
+                )}
                 {sheet.unread.length > 0 && (
                   <Block title="Still to be read">
                     <Typography variant="body2">Without these nothing is said about what is left.</Typography>
