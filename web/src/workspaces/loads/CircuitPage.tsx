@@ -97,7 +97,13 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
           )}
         </Box>
       )}
-      <Box sx={{ display: "grid", gap: 3, gridTemplateColumns: { xs: "1fr", md: "minmax(0, 1fr) minmax(0, 1fr)" } }}>
+      <Box
+        sx={{
+          display: "grid",
+          gap: 3,
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) minmax(0, 1fr)" },
+        }}
+      >
         <Box>
           <Typography variant="h2">What runs</Typography>
           <Box component="ul" aria-label="Loads on it" sx={{ listStyle: "none", m: 0, p: 0 }}>

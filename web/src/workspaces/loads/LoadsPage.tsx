@@ -75,7 +75,7 @@ function Ranked({ home, panels, view }: { home: string; panels: readonly PanelVi
           </Box>
         )}
       </Stack>
-      <Box sx={{ display: "grid", gap: 4, gridTemplateColumns: { xs: "1fr", lg: "minmax(0, 1fr) 300px" } }}>
+      <Box sx={{ display: "grid", gap: 4, gridTemplateColumns: { xs: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 300px" } }}>
         <Box>
           {shown.length > 0 && (
             <>

@@ -97,7 +97,13 @@ export function ServicePage() {
                 {sheet.not_for}
               </Alert>
             )}
-            <Box sx={{ display: "grid", gap: 4, gridTemplateColumns: { xs: "1fr", lg: "minmax(0, 1fr) 300px" } }}>
+            <Box
+              sx={{
+                display: "grid",
+                gap: 4,
+                gridTemplateColumns: { xs: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 300px" },
+              }}
+            >
               <Sheet sheet={sheet} onCorrect={setCorrected} />
               <Stack spacing={2}>
                 <Limits sheet={sheet} />

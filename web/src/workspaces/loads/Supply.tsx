@@ -15,16 +15,14 @@ export function Supply({ home, supply }: { home: string; supply: SupplyDiagnosis
         variant="outlined"
         sx={{ my: 2, maxWidth: 760 }}
         data-testid="supply"
-        action={
-          !supply.stop && (
-            <Button color="inherit" onClick={() => setReads(true)}>
-              Write volts down
-            </Button>
-          )
-        }
       >
         <Typography sx={{ fontWeight: 700 }}>{supply.words}</Typography>
         {supply.next}
+        {!supply.stop && (
+          <Button variant="outlined" color="inherit" onClick={() => setReads(true)} sx={{ mt: 1, display: "block" }}>
+            Write volts down
+          </Button>
+        )}
       </Alert>
       {reads && <ReadVolts home={home} point={supply.read_next ?? ""} onClose={() => setReads(false)} />}
     </>

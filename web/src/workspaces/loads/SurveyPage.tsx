@@ -182,7 +182,13 @@ function Together({ home, together, wish, clamp }: TogetherProps) {
       <Typography variant="h2" sx={{ mb: 1 }}>
         With two: {together.panel.title}
       </Typography>
-      <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr", md: "minmax(0, 1fr) minmax(0, 1fr)" } }}>
+      <Box
+        sx={{
+          display: "grid",
+          gap: 2,
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1fr) minmax(0, 1fr)" },
+        }}
+      >
         <SurveySideCard home={home} side={together.panel} title={held} />
         <SurveySideCard home={home} side={together.walk} title="At the loads" />
       </Box>
@@ -218,7 +224,10 @@ function Round({ home, view, onLeaveOut }: RoundProps) {
           display: "grid",
           gap: 3,
           mt: 2,
-          gridTemplateColumns: { xs: "1fr", lg: alone ? "minmax(0, 760px)" : "minmax(0, 1fr) minmax(0, 1fr)" },
+          gridTemplateColumns: {
+            xs: "minmax(0, 1fr)",
+            lg: alone ? "minmax(0, 760px)" : "minmax(0, 1fr) minmax(0, 1fr)",
+          },
         }}
       >
         <Stack spacing={2} sx={{ display: alone ? "none" : "flex" }}>

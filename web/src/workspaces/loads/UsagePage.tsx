@@ -121,7 +121,7 @@ export function UsagePage() {
 function Said({ said }: { said: DemandSaid }) {
   const narrow = useMediaQuery(useTheme().breakpoints.down("sm"));
   return (
-    <Box sx={{ display: "grid", gap: 3, gridTemplateColumns: { xs: "1fr", lg: "minmax(0, 1fr) 320px" } }}>
+    <Box sx={{ display: "grid", gap: 3, gridTemplateColumns: { xs: "minmax(0, 1fr)", lg: "minmax(0, 1fr) 320px" } }}>
       <Stack spacing={3}>
         <Box>
           <Typography variant="h2">The highest of each day</Typography>
@@ -173,7 +173,9 @@ function Preview({ read, preview, onChoices, onRecord, onLeave }: PreviewProps) 
       <Block title={`${read.file.name}, not recorded yet`}>
         <Typography sx={{ fontWeight: 700 }}>{said.title}.</Typography>
         {columns != null && (
-          <Box sx={{ display: "grid", gap: 2, my: 2, gridTemplateColumns: { xs: "1fr", md: "2fr 1fr 1fr" } }}>
+          <Box
+            sx={{ display: "grid", gap: 2, my: 2, gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "2fr 1fr 1fr" } }}
+          >
             <Choice
               label="The figures are in"
               value={String(columns.value)}

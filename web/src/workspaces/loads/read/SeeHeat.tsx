@@ -74,16 +74,12 @@ export function SeeHeat({ home, circuit, running, onClose }: Props) {
             shows far colder than it is: read tape, plastic or insulation beside it.
           </Alert>
           <Typography variant="body2" color="text.secondary">
-            Under load for half an hour or more. What is ticked as running is written down with it.
+            Under load for half an hour or more; beside it a like breaker that carries about as much. What is ticked as
+            running is written down with it.
           </Typography>
           <One name="degrees" label="The camera shows" options={DEGREES} />
           <Amount name="hottest" label="Its hottest place" unit={degrees === "f" ? "°F" : "°C"} required autoFocus />
-          <Amount
-            name="like"
-            label="A like breaker beside it that carries about as much"
-            unit={degrees === "f" ? "°F" : "°C"}
-            required
-          />
+          <Amount name="like" label="A like breaker beside it" unit={degrees === "f" ? "°F" : "°C"} required />
           <Amount name="amps" label="What flows meanwhile, where it was read" unit="A" />
           <Box sx={{ gridColumn: "1 / -1", display: "flex", gap: 1.5, alignItems: "center" }}>
             <FileButton words="The picture" label="The thermal picture" accept="image/*" onFile={setPicture} />
