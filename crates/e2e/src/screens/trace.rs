@@ -1,6 +1,6 @@
 use std::time::{Duration, Instant};
 
-use anyhow::{Result, bail};
+use anyhow::{Context, Result};
 use thirtyfour::By;
 
 use super::says;
@@ -87,22 +87,35 @@ impl Trace<'_> {
     }
 
     /// The point that the next key or thumb answers for.
+    ///
+    /// As the screen is now: a wait would hold up a walk whose screen has moved on.
     pub async fn current(&self) -> Result<String> {
-        let at = match self.0.view {
-            View::Desk => self.0.find(By::Css("[data-point][aria-current=step]")).await?,
-            View::Phone => self.0.find(By::Css("[data-testid=current-point] h2, [data-testid=current-point] p + p")).await?,
+        let css = match self.0.view {
+            View::Desk => "[data-point][aria-current=step]",
+            View::Phone => "[data-testid=current-point] h2, [data-testid=current-point] p + p",
         };
+        let at = self.0.driver.find_all(By::Css(css)).await?;
+        let at = at.first().context("no point is asked for now")?;
         match self.0.view {
             View::Desk => Ok(at.attr("data-point").await?.unwrap_or_default()),
             View::Phone => Ok(at.text().await?),
         }
     }
 
+    /// The same, once a point is asked for.
+    pub async fn next_point(&self) -> Result<String> {
+        let mut point = String::new();
+        let asked = async || {
+            point = self.current().await?;
+            Ok(true)
+        };
+        self.0.wait_until("a point is asked for", asked).await?;
+        Ok(point)
+    }
+
     /// Answers for the current point: by key at a desk, by thumb on a phone. Waits until it is recorded.
     pub async fn answer(&self, point: &str, said: &str) -> Result<()> {
-        if self.current().await? != point {
-            bail!("asked for {}, not {point}", self.current().await?);
-        }
+        self.wait_current(point).await?;
         let before = self.followed().await?;
         self.say(said).await?;
         // A dark look that nothing else makes likely is asked for once more; whoever sees it dark says so again.

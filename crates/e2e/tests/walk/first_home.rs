@@ -75,7 +75,10 @@ pub(crate) async fn from_an_empty_home_to_the_printed_card(_: &Chrome, page: &Pa
             "look" | "look_under" | "see_one_lit_again" => {
                 let off = page.off_now().await?;
                 // The screen may have moved on since it was asked what is next.
-                let Ok(point) = trace.current().await else { continue };
+                let Ok(point) = trace.current().await else {
+                    page.wait_until("the screen asks for something else", async || Ok(asked(page).await? != before)).await?;
+                    continue;
+                };
                 let fed = match point.as_str() {
                     "counter" | "ceiling" => "1",
                     "lantern" => "3",

@@ -63,7 +63,11 @@ pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, 
                 trace.press_done().await?;
             }
             "look_under" => {
-                let point = trace.current().await?;
+                // The screen may have moved on since it was asked what is next.
+                let Ok(point) = trace.current().await else {
+                    page.wait_until("the screen asks for something else", async || Ok(asked(page).await? != before)).await?;
+                    continue;
+                };
                 let off = page.off_now().await?;
                 several |= off.len() > 1;
                 let (_, _, fed) = WIRING.iter().find(|(_, name, _)| *name == point).context("an unknown point")?;
@@ -75,9 +79,7 @@ pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, 
             other => bail!("the trace asks to {other}"),
         }
         // The screen follows; another answer is given only to what it asks then.
-        if before.0 != "see_all_lit" {
-            page.wait_until("the screen asks for something else", async || Ok(asked(page).await? != before)).await?;
-        }
+        page.wait_until("the screen asks for something else", async || Ok(asked(page).await? != before)).await?;
     }
     ensure!(several, "several were off at once");
     ensure!(looks < 8 * WIRING.len(), "fewer looks than one breaker at a time: {looks}");

@@ -25,7 +25,7 @@ pub(crate) async fn two_windows_stay_in_step(chrome: &Chrome, page: &Page, _: Vi
     let late = written.elapsed();
     ensure!(late < Duration::from_millis(500), "the other window followed after {late:?}");
     Trace(&walker).walk_says("Lit or dark?").await?;
-    let point = Trace(&walker).current().await?;
+    let point = Trace(&walker).next_point().await?;
     Trace(&walker).answer(&point, "dark").await?;
     Trace(page).wait_answered().await?;
     walker.close().await

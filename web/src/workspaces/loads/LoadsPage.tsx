@@ -278,7 +278,13 @@ function MovesOnPosts({ legs, panels }: { legs: LegsView; panels: readonly Panel
     <Box sx={{ mt: 3 }} data-testid="level-moves">
       <Typography variant="h2">What would go where, to level the legs</Typography>
       {moved.map((one) => (
-        <Box key={one.panel.id} sx={{ my: 1.5, maxWidth: 520, overflowX: "auto" }}>
+        <Box
+          key={one.panel.id}
+          sx={{ my: 1.5, maxWidth: 520, overflowX: "auto" }}
+          tabIndex={0}
+          role="region"
+          aria-label={`Moves in the ${one.panel.name}`}
+        >
           <LevelMoves view={one} marks={marks.filter((mark) => mark.panel === one.panel.id)} />
         </Box>
       ))}
