@@ -112,3 +112,35 @@ async fn instruments_follow_the_handles_and_write_nothing() {
         assert!(problem.contains(says), "{address}: {problem}");
     }
 }
+
+#[tokio::test]
+async fn a_house_to_measure_shows_its_meters_and_hides_what_its_loads_take() {
+    let site = Site::start(false).await;
+    let recipe = json!({ "seed": 3, "points": 24, "level": "usual", "lesson": "measure" });
+    let (status, told) = made(&site, recipe).await;
+    assert_eq!((status, told["home"].as_str()), (200, Some("measure-usual-24-3")));
+    let home = format!("{}/api/homes/measure-usual-24-3", site.address);
+    let loads = get(&format!("{home}/loads")).await;
+    let load = loads["circuits"][0]["loads"][0]["load"].as_str().unwrap().to_owned();
+    let shown = get(&format!("{home}/practice/meter?with=clamp&load={load}")).await;
+    assert!(shown["amps"].as_f64().is_some_and(|amps| amps > 0.0), "{shown}");
+    let hidden = get(&format!("{home}/practice/survey")).await;
+    assert_eq!((hidden["truth"].as_array().map(Vec::len), &hidden["fault"]), (Some(0), &Value::Null));
+    assert!(get(&format!("{home}/practice/survey?reveal=true")).await["truth"].as_array().is_some_and(|truth| !truth.is_empty()));
+    // The utility's meter goes on by itself: two words of it, each with kilowatts.
+    let mut stream = reqwest::get(format!("{home}/practice/utility?running={load}")).await.unwrap();
+    let mut said = String::new();
+    while said.matches("\"kw\":").count() < 2 {
+        said.push_str(&String::from_utf8_lossy(&stream.chunk().await.unwrap().unwrap()));
+    }
+    assert!(said.starts_with("event: shows"), "{said}");
+    let status = |path: String| async move { reqwest::get(path).await.unwrap().status().as_u16() };
+    assert_eq!(status(format!("{home}/practice/meter?with=clamp")).await, 422, "held nowhere");
+    assert_eq!(status(format!("{home}/practice/meter?point=nowhere")).await, 404);
+    // A house that is to be traced has none of it.
+    let (_, traced) = made(&site, self::recipe()).await;
+    let traced = format!("{}/api/homes/{}", site.address, traced["home"].as_str().unwrap());
+    for path in ["meter?with=clamp&breaker=b1", "utility", "survey"] {
+        assert_eq!(status(format!("{traced}/practice/{path}")).await, 404, "{path}");
+    }
+}

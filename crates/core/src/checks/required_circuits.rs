@@ -9,7 +9,8 @@ use std::collections::BTreeMap;
 
 use super::Found;
 use super::{Checked, InCanada, Rule, Sections, Severity, Source, and};
-use crate::model::{Breaker, BreakerId, Place, Point, PointKind, Room, Volts};
+use crate::loads::beside_own;
+use crate::model::{Breaker, BreakerId, Place, Point, PointKind, Volts};
 
 pub(super) const RULE: Rule = Rule {
     code: "required-circuits",
@@ -34,7 +35,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
         let mut distinct: BTreeMap<&BreakerId, &Breaker> = BTreeMap::new();
         distinct.extend(breakers.iter().map(|breaker| (&breaker.id, *breaker)));
         let of_20: Vec<&Breaker> = distinct.values().copied().filter(|breaker| breaker.amps.value() == 20.0).collect();
-        let own = |breaker: &&Breaker| serves_nothing_else(checked, place, room, breaker);
+        let own = |breaker: &&Breaker| beside_own(checked.home, place, &breaker.id).is_empty();
         let wanted = match place {
             Place::Kitchen if of_20.len() < 2 => "two circuits of 20 A for its receptacles",
             Place::Bath if !of_20.iter().any(own) => {
@@ -51,24 +52,6 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             format!("Its receptacles are on {}. Today's rule wants {wanted}.", and(&are_on)),
             "Nothing has to be done for it. When a circuit is added or a kitchen, bath, laundry or garage rewired, plan for it.",
         );
-    }
-}
-
-/// Whether all that is proven on the breaker is what the circuit of such a place may serve.
-fn serves_nothing_else(checked: &Checked<'_>, place: Place, room: &Room, breaker: &Breaker) -> bool {
-    let on_it = || checked.points_on(&breaker.id);
-    let plug = |point: &Point| point.kind == PointKind::Receptacle;
-    let place_of = |point: &Point| {
-        let there = checked.home.house().rooms().find(|other| other.id == point.room)?;
-        Place::of(&there.name, there.floor.as_deref())
-    };
-    let here = |point: &Point| point.room == room.id;
-    match place {
-        Place::Bath => on_it().all(here) || on_it().all(|point| plug(point) && place_of(point) == Some(Place::Bath)),
-        Place::Garage => {
-            on_it().all(|point| plug(point) && (here(point) || place_of(point) == Some(Place::Outdoors) || point.details.outdoor))
-        }
-        _ => on_it().all(|point| plug(point) && here(point)),
     }
 }
 

@@ -162,7 +162,8 @@ pub fn diagnose_supply(home: &Study) -> Option<SupplyDiagnosis> {
         };
         return Some(SupplyDiagnosis { state: SupplyState::Circuit, words, next, stop: false, read_next: None });
     }
-    if other_leg.is_empty() {
+    let has_another = home.panels().all().any(|panel| panel.details.fed_by.is_none() && panel.service.legs().len() > 1);
+    if other_leg.is_empty() && has_another {
         return Some(ask(other, false, "it is on the other leg, and tells one leg from the whole supply."));
     }
     let leg = first.leg.letter();
@@ -175,7 +176,8 @@ pub fn diagnose_supply(home: &Study) -> Option<SupplyDiagnosis> {
             said(SupplyState::LowLeg, words, STOP.into())
         }
     } else {
-        let words = "Both legs are low: it is the supply.".to_owned();
+        let words = if has_another { "Both legs are low: it is the supply." } else { "Every circuit is low: it is the supply." };
+        let words = words.to_owned();
         let next = "Switch off what takes much, motors and coolers first: they run hot at low volts. Call the utility.";
         SupplyDiagnosis { state: SupplyState::LowSupply, words, next: next.into(), stop: false, read_next: None }
     })
@@ -264,6 +266,14 @@ mod tests {
         let two = diagnose_supply(&written(&format!("{two}volts one 104\nvolts five 103\nvolts nine 119")).home).unwrap();
         assert_eq!((two.state, two.stop), (SupplyState::Circuit, false), "{two:?}");
         assert_eq!(two.words, "Volts are low on 1 and 5; another circuit of that leg is right, so it is no leg.");
+    }
+
+    #[test]
+    fn where_there_is_one_leg_no_other_is_asked_for() {
+        let house = "panel 4\nwith main {\"service\": \"one_leg_120\"}\n1 20 a\n3 20 b\nroom Hall\npoint Hall receptacle one\npoint Hall receptacle two\n\
+                     proof one 1\nproof two 3\nvolts one 104\nvolts two 103";
+        let found = diagnose_supply(&written(house).home).unwrap();
+        assert_eq!((found.state, found.stop), (SupplyState::LowSupply, false), "{found:?}");
     }
 
     #[test]

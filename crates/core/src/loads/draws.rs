@@ -105,6 +105,8 @@ pub(super) enum End {
 /// Nobody knows what it takes, and it is like nothing of the library: at most this at 120 V, what a plug of 15 A
 /// carries, and at 240 V an estimate; where the outlet's face was read, what such a plug carries, where that is more.
 const UNKNOWN_AT_MOST: [f64; 2] = [15.0, 24.0];
+/// No plug bounds what is wired in: at most what the usual larger breaker of 120 V carries (our estimate).
+const WIRED_AT_MOST: f64 = 20.0;
 /// What a figure of the library may be off beside its own span (our estimate).
 const LIBRARY_LOW: f64 = 0.8;
 const LIBRARY_HIGH: f64 = 1.2;
@@ -149,9 +151,10 @@ pub(super) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
         [(like.power_factor - FACTOR_OFF).max(LOWEST_FACTOR.min(like.power_factor)), (like.power_factor + FACTOR_OFF).min(1.0)]
     });
     let span = like.map(|like| (LIBRARY_LOW * of_library(like.watts_low), LIBRARY_HIGH * of_library(like.watts_high)));
-    let face = home.house().point(&load.point).and_then(|point| point.configuration);
-    let by_face = face.map_or(0.0, |face| f64::from(face.amps()));
-    let unknown = UNKNOWN_AT_MOST[usize::from(on_two_hots)].max(by_face);
+    let point = home.house().point(&load.point);
+    let by_face = point.and_then(|point| point.configuration).map_or(0.0, |face| f64::from(face.amps()));
+    let by_wire = if point.is_some_and(|point| point.kind == PointKind::Appliance) { WIRED_AT_MOST } else { 0.0 };
+    let unknown = UNKNOWN_AT_MOST[usize::from(on_two_hots)].max(by_face).max(by_wire);
     let (amps, low, high, taken_from) = match (last_reading(home, load), load.draw) {
         (Some(reading), _) => {
             let (read_amps, watts) = reading.value.amps_or_watts();

@@ -32,6 +32,7 @@ pub use diagnose::{BreakerDiagnosis, BreakerState, diagnose_breaker};
 pub use diagnose_heat::{HeatDegree, HeatDiagnosis, diagnose_heat};
 pub use diagnose_supply::{SupplyDiagnosis, SupplyState, diagnose_supply};
 pub use draws::{LoadLine, TakenFrom};
+pub(crate) use notes::beside_own;
 pub use notes::{LoadNote, LoadNoteKind};
 pub use panels::{LegLoad, LegsView, LevelAdvice, LevelMark, PanelLegs, legs_of_panels, legs_view};
 pub use propose_loads::{ProposedLoad, propose_loads};

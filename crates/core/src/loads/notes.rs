@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::circuits::said;
 use super::draws::Drawn;
 use crate::logbook::Home;
-use crate::model::{Breaker, Draw, Edition, LoadId, Place, Point, PointKind, Volts, ampacity};
+use crate::model::{Breaker, BreakerId, Draw, Edition, LoadId, Place, Point, PointKind, Volts, ampacity};
 use crate::study::Study;
 use crate::trace::on_breaker;
 
@@ -68,20 +68,39 @@ pub(super) fn is_to_be_alone(drawn: &Drawn<'_>) -> bool {
     is_heating(drawn) || is_sump_pump(drawn)
 }
 
+/// The kind of place where a point is, as far as its room's name says; where meals are kept and eaten counts with the kitchen.
+fn place_of(home: &Study, point: &Point) -> Option<Place> {
+    let room = home.house().room(&point.room)?;
+    let dining = ["dining", "pantry", "breakfast"].iter().any(|word| room.name.to_lowercase().contains(word));
+    if dining { Some(Place::Kitchen) } else { Place::of(&room.name, room.floor.as_deref()) }
+}
+
+fn is_plug(point: &Point) -> bool {
+    point.kind == PointKind::Receptacle && point.volts == Volts::new(120)
+}
+
+/// What is proven on a breaker beside what a circuit that such a place has of its own may serve: the receptacles of that kind of place; a
+/// bath's also all that is in that one bath, a garage's also receptacles outdoors. Source: NEC 210.11(C), from memory.
+pub(crate) fn beside_own<'a>(home: &'a Study, place: Place, breaker: &BreakerId) -> Vec<&'a Point> {
+    let points: Vec<&Point> = on_breaker(home, breaker).proven.iter().filter_map(|point| home.house().point(point)).collect();
+    if place == Place::Bath && points.windows(2).all(|two| two[0].room == two[1].room) {
+        return Vec::new();
+    }
+    let outdoors = |point: &Point| place_of(home, point) == Some(Place::Outdoors) || point.details.outdoor;
+    let fits =
+        |point: &&Point| is_plug(point) && (place_of(home, point) == Some(place) || place == Place::Garage && outdoors(point));
+    points.into_iter().filter(|point| !fits(point)).collect()
+}
+
 /// Whether this is one of the circuits that a kitchen, bath, laundry or garage has of its own by today's rule, and what else is on it.
 /// For planned work, never a fault of old work. Source: NEC 210.11(C) and 210.52(B), from memory.
 pub(super) fn required(home: &Study, breaker: &Breaker) -> Option<LoadNote> {
     if home.edition().is_canadian() || breaker.poles() != 1 {
         return None;
     }
-    let points: Vec<&Point> = on_breaker(home, &breaker.id).proven.iter().filter_map(|point| home.house().point(point)).collect();
-    let place_of = |point: &Point| {
-        let room = home.house().room(&point.room)?;
-        let dining = ["dining", "pantry", "breakfast"].iter().any(|word| room.name.to_lowercase().contains(word));
-        if dining { Some(Place::Kitchen) } else { Place::of(&room.name, room.floor.as_deref()) }
-    };
-    let plug = |point: &&&Point| point.kind == PointKind::Receptacle && point.volts == Volts::new(120);
-    let plugs_of = |place: Place| points.iter().filter(plug).filter(|point| place_of(point) == Some(place)).count();
+    let known = on_breaker(home, &breaker.id);
+    let points: Vec<&Point> = known.proven.iter().filter_map(|point| home.house().point(point)).collect();
+    let plugs_of = |place: Place| points.iter().any(|point| is_plug(point) && place_of(home, point) == Some(place));
     let (place, room, wanted, source) = [
         (
             Place::Kitchen,
@@ -99,28 +118,23 @@ pub(super) fn required(home: &Study, breaker: &Breaker) -> Option<LoadNote> {
         (Place::Garage, "garage", "a circuit of 20 A for its receptacles and those outdoors", "NEC 210.11(C)(4), from memory"),
     ]
     .into_iter()
-    .find(|(place, ..)| plugs_of(*place) > 0)?;
+    .find(|(place, ..)| plugs_of(*place))?;
     // A refrigerator's own circuit may be of 15 A.
     if breaker.amps.value() < 20.0 && points.len() == 1 {
         return None;
     }
-    let one_bath = place == Place::Bath && points.windows(2).all(|two| two[0].room == two[1].room);
-    let fits = |point: &&Point| match place {
-        Place::Bath => one_bath || plug(&point) && place_of(point) == Some(Place::Bath),
-        Place::Garage => {
-            plug(&point) && (matches!(place_of(point), Some(Place::Garage | Place::Outdoors)) || point.details.outdoor)
-        }
-        _ => plug(&point) && place_of(point) == Some(place),
-    };
-    let beside: Vec<String> = points.iter().filter(|point| !fits(point)).map(|point| home.house().place(&point.id)).collect();
+    let beside: Vec<String> = beside_own(home, place, &breaker.id).iter().map(|point| home.house().place(&point.id)).collect();
+    let wait = " Nothing has to be done for it until work is planned there.";
     let is = match (beside.as_slice(), breaker.amps.value() == 20.0) {
+        ([], true) if known.possible > 0 => {
+            "By what is proven this one is such a circuit; points that are not proven may be on it, too.".to_owned()
+        }
         ([], true) => "This one is such a circuit.".to_owned(),
-        ([], false) => format!("This one has {}.", breaker.amps),
-        ([one], _) => format!("On this one is also {one}."),
-        ([one, rest @ ..], _) => format!("On this one are also {one} and {} more.", rest.len()),
+        ([], false) => format!("This one has {}.{wait}", breaker.amps),
+        ([one], _) => format!("On this one is also {one}.{wait}"),
+        ([one, rest @ ..], _) => format!("On this one are also {one} and {} more.{wait}", rest.len()),
     };
-    let words =
-        format!("Today's rule wants {wanted} in a {room}. {is} Nothing has to be done for it until work is planned there.");
+    let words = format!("In a {room} today's rule wants {wanted}. {is}");
     Some(LoadNote { kind: LoadNoteKind::Required, load: None, words, source: source.into() })
 }
 

@@ -89,7 +89,7 @@ pub fn survey_side(home: &Study, side: StepSide) -> Option<SurveySide> {
         title: view.title,
         words,
         switch_on: if switches { step.names.clone() } else { Vec::new() },
-        cautions: if reads { step.cautions.clone() } else { Vec::new() },
+        cautions: step.cautions.clone(),
         reads,
         step: Some(step),
     })

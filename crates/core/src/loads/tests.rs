@@ -591,7 +591,9 @@ fn the_sheet_says_which_circuits_a_room_has_of_its_own() {
         notes.map(|note| note.words.clone()).collect::<Vec<_>>()
     };
     let kitchen = required("proof left 1\nproof sideboard 1", "1");
-    assert!(kitchen.len() == 1 && kitchen[0].contains("This one is such a circuit."), "{kitchen:?}");
+    assert!(kitchen.len() == 1 && kitchen[0].contains("points that are not proven may be on it, too."), "{kitchen:?}");
+    let all = "proof left 1\nproof sideboard 1\nproof right 3\nproof fridge 3\nproof basin 5\nproof ceiling 5";
+    assert!(required(all, "1")[0].ends_with("This one is such a circuit."), "{:?}", required(all, "1"));
     let beside = required("proof left 1\nproof ceiling 1", "1");
     assert!(beside[0].contains("On this one is also Hall, ceiling."), "{beside:?}");
     let thin = required("proof left 5\nproof right 5", "5");

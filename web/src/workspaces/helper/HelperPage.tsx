@@ -4,7 +4,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { ProblemError, api, type HelperView, type Me } from "../../api/client";
+import { ProblemError, api, type HelperView, type Me, type SurveySide } from "../../api/client";
 import { useHelper, useStream, useSurveyTogether } from "../../api/queries";
 import { setMyName } from "../../api/record";
 import { ClockBar } from "../../app/ClockBar";
@@ -61,13 +61,7 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
           {me.name}, {me.side === "panel" ? "at the panel" : "walking"}
         </Typography>
         <Loaded query={helper} what="next step">
-          {(view: HelperView) =>
-            side != null && view.card.weight !== "alarm" ? (
-              <SurveySideCard home={home} side={side} title={side.title} />
-            ) : (
-              <Step home={home} view={view} />
-            )
-          }
+          {(view: HelperView) => <Step home={home} view={view} reading={side ?? null} />}
         </Loaded>
         {/* A stop says to turn the main off; these say to leave it alone. */}
         {helper.data?.card.weight !== "alarm" && (
@@ -80,8 +74,18 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
   );
 }
 
-function Step({ home, view }: { home: string; view: HelperView }) {
-  const { card, rooms } = view;
+interface StepProps {
+  home: string;
+  view: HelperView;
+  /** Their part of a survey by two, where there is one. */
+  reading: SurveySide | null;
+}
+
+function Step({ home, view, reading }: StepProps) {
+  const { card } = view;
+  // A stop goes before every reading.
+  const surveys = reading !== null && card.weight !== "alarm";
+  const rooms = surveys ? [] : view.rooms;
   const looks = useLooks(home, {
     seq: view.seq,
     lastTurn: view.last_turn,
@@ -101,7 +105,8 @@ function Step({ home, view }: { home: string; view: HelperView }) {
     >
       <ClockBar home={home} clocks={view.clocks} onFacts={looks.act} />
       <CautionsNow cautions={view.cautions} />
-      {!first && (
+      {surveys && <SurveySideCard home={home} side={reading} title={reading.title} />}
+      {!first && !surveys && (
         <StepCardShown key={stepId(card)} card={card} home={home} onFacts={looks.act}>
           {card.looking != null && (
             <>
@@ -122,7 +127,7 @@ function Step({ home, view }: { home: string; view: HelperView }) {
           )}
         </StepCardShown>
       )}
-      {card.looking != null && view.practice && looks.current && (
+      {card.looking != null && !surveys && view.practice && looks.current && (
         <Kit
           key={`${looks.current.point.point} ${view.seq}`}
           home={home}

@@ -55,7 +55,8 @@ export function PhotoBlock({ home, view, breaker }: Props) {
     <Block title="Photos">
       <Box sx={{ display: "grid", gap: 1, gridTemplateColumns: "repeat(auto-fill, minmax(96px, 1fr))", mb: 1.5 }}>
         {photos.map((photo) => {
-          const words = SHOWN.find(([shown]) => shown === photo.of)?.[1] ?? "The breaker";
+          const ofBreaker = photo.of === "heat" ? "A thermal picture" : "The breaker";
+          const words = SHOWN.find(([shown]) => shown === photo.of)?.[1] ?? ofBreaker;
           return (
             <Box key={photo.id} component="figure" sx={{ m: 0 }}>
               <Box

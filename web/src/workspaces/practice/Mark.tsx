@@ -14,3 +14,16 @@ export function Mark({ name, children }: { name: string; children: ReactNode }) 
     </>
   );
 }
+
+/** The marks under each other. */
+export function MarkList({ children }: { children: ReactNode }) {
+  return (
+    <Box
+      component="dl"
+      data-testid="marks"
+      sx={{ display: "grid", gridTemplateColumns: "max-content 1fr", columnGap: 3, rowGap: 0.75, m: 0 }}
+    >
+      {children}
+    </Box>
+  );
+}

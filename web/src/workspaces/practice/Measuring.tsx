@@ -8,7 +8,7 @@ import { tone } from "../../app/theme";
 import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
 import { amps } from "../../parts/words";
-import { Mark } from "./Mark";
+import { Mark, MarkList } from "./Mark";
 import { minutes } from "./minutes";
 
 /** How good the survey of this made-up house is. */
@@ -19,11 +19,7 @@ export function MeasureMarksOf({ home }: { home: HomeOverview }) {
     <Loaded query={marks} what="marks">
       {(m: MeasureMarks) => (
         <Block title={home.name}>
-          <Box
-            component="dl"
-            data-testid="marks"
-            sx={{ display: "grid", gridTemplateColumns: "max-content 1fr", columnGap: 3, rowGap: 0.75, m: 0 }}
-          >
+          <MarkList>
             <Mark name="Time">
               {minutes(m.minutes)} for {m.readings} readings. Somebody who reads only what decides needs{" "}
               {minutes(m.expert_minutes)}; reading every appliance {minutes(m.all_minutes)}.
@@ -41,7 +37,7 @@ export function MeasureMarksOf({ home }: { home: HomeOverview }) {
                 {m.fault != null && ` ${m.fault}`}
               </Mark>
             )}
-          </Box>
+          </MarkList>
           <Typography variant="body2" color="text.secondary" sx={{ my: 1.5 }}>
             Minutes are counted by the usual cost of every reading, not by your clock.
           </Typography>

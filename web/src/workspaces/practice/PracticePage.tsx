@@ -16,7 +16,7 @@ import { breakersOf } from "../../drawing/place";
 import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
 import { MakeHouse } from "./MakeHouse";
-import { Mark } from "./Mark";
+import { Mark, MarkList } from "./Mark";
 import { MeasureMarksOf } from "./Measuring";
 import { minutes } from "./minutes";
 import { ReadingShown } from "./ReadingShown";
@@ -70,11 +70,7 @@ function MarksOf({ home }: { home: HomeOverview }) {
     <Loaded query={marks} what="marks">
       {(m: Marks) => (
         <Block title={home.name}>
-          <Box
-            component="dl"
-            data-testid="marks"
-            sx={{ display: "grid", gridTemplateColumns: "max-content 1fr", columnGap: 3, rowGap: 0.75, m: 0 }}
-          >
+          <MarkList>
             <Mark name="Time">
               {minutes(m.minutes)} after seeing everything lit ({minutes(m.first_minutes)}).
               {m.handles > 0 &&
@@ -95,7 +91,7 @@ function MarksOf({ home }: { home: HomeOverview }) {
                 ? "No breaker that must stay on was off, and no clock ran out."
                 : m.safety.join(" ")}
             </Mark>
-          </Box>
+          </MarkList>
           <Typography variant="body2" color="text.secondary" sx={{ my: 1.5 }}>
             Minutes are counted by the usual cost of every act, not by your clock.
           </Typography>

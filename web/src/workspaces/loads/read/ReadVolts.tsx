@@ -36,8 +36,9 @@ export function ReadVolts({ home, point, onClose }: Props) {
       {(values) => (
         <>
           <Typography variant="body2" color="text.secondary">
-            Everything on, with what usually runs. Use a meter of CAT II 300 V or better, in the two straight slots; a
-            tester on a cord is no meter.
+            With everything on and what usually runs. The probes go into the two straight slots, hands behind their
+            guards: the outlet is live. Use a meter of CAT II 300 V or better; whoever has never used one leaves it to
+            somebody who has. A plug-in tester shows no volts.
           </Typography>
           <One name="point" label="At" options={[["", "choose"] as const, ...outlets]} />
           {values.point !== "" && <OnScreen point={values.point} />}

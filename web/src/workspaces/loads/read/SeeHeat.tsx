@@ -37,13 +37,14 @@ interface Props {
 export function SeeHeat({ home, circuit, running, onClose }: Props) {
   const record = useRecord(home);
   const { panels } = useThisHome();
-  const [picture, setPicture] = useState<File | null>(null);
+  // A picture keeps its id for every try, so that a refused form leaves no second copy.
+  const [picture, setPicture] = useState<{ id: string; file: File } | null>(null);
   const panel = panels.find((view) => view.breakers.some((one) => one.breaker === circuit.breaker));
   const save = async (values: Values) => {
     const facts: Fact[] = [];
-    const photo = picture !== null && panel !== undefined ? newId() : null;
+    const photo = picture !== null && panel !== undefined ? picture.id : null;
     if (photo !== null && picture !== null && panel !== undefined) {
-      await putPhoto(home, photo, picture);
+      await putPhoto(home, photo, picture.file);
       facts.push({ kind: "photo_taken", photo, panel: panel.panel.id, of: "heat", breaker: circuit.breaker });
     }
     facts.push({
@@ -82,8 +83,13 @@ export function SeeHeat({ home, circuit, running, onClose }: Props) {
           <Amount name="like" label="A like breaker beside it" unit={degrees === "f" ? "°F" : "°C"} required />
           <Amount name="amps" label="What flows meanwhile, where it was read" unit="A" />
           <Box sx={{ gridColumn: "1 / -1", display: "flex", gap: 1.5, alignItems: "center" }}>
-            <FileButton words="The picture" label="The thermal picture" accept="image/*" onFile={setPicture} />
-            {picture !== null && <Typography variant="body2">{picture.name}</Typography>}
+            <FileButton
+              words="The picture"
+              label="The thermal picture"
+              accept="image/*"
+              onFile={(file) => setPicture({ id: newId(), file })}
+            />
+            {picture !== null && <Typography variant="body2">{picture.file.name}</Typography>}
           </Box>
         </>
       )}
