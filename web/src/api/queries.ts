@@ -119,14 +119,17 @@ export const readMeter = (home: string, at: MeterAt) =>
 
 /** What the utility's meter of a made-up house shows, second by second; `null` before the first word. */
 export function useUtilityMeter(home: string, running: string, off: string): UtilityShows | null {
-  const [shows, setShows] = useState<UtilityShows | null>(null);
+  const asked = new URLSearchParams({ running, off }).toString();
+  const [heard, setHeard] = useState<{ asked: string; shows: UtilityShows } | null>(null);
   useEffect(() => {
-    const asked = new URLSearchParams({ running, off });
-    const source = new EventSource(`/api/homes/${home}/practice/utility?${asked.toString()}`);
-    source.addEventListener("shows", (event) => setShows(JSON.parse(String(event.data)) as UtilityShows));
+    const source = new EventSource(`/api/homes/${home}/practice/utility?${asked}`);
+    source.addEventListener("shows", (event) =>
+      setHeard({ asked, shows: JSON.parse(String(event.data)) as UtilityShows }),
+    );
     return () => source.close();
-  }, [home, running, off]);
-  return shows;
+  }, [home, asked]);
+  // What was heard before something was switched is not what it shows now.
+  return heard?.asked === asked ? heard.shows : null;
 }
 
 /** What each method of tracing would take from here; worked out when it is asked for. */
