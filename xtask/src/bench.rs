@@ -30,6 +30,8 @@ pub(crate) fn all() -> Result<()> {
     run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "search"])?;
     say("core: sheets, legs, peaks and surveys of loads");
     run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "loads"])?;
+    say("core: ways to make room, beside trying every plan");
+    run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "work"])?;
     say("a year of usage data");
     run("cargo", &["bench", "-p", "wayfinder-formats", "--bench", "usage"])?;
     say("HTTP: append with fsync, view of the demo home");

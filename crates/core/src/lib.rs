@@ -44,6 +44,8 @@ pub mod loads;
 
 mod checks;
 
+pub mod work;
+
 mod overview;
 
 mod lists;

@@ -95,3 +95,16 @@ fn the_service_calculation_is_printed_line_by_line() {
         }
     }
 }
+
+/// What comes in beside the main stands on the printed sheet in the words of the screen's, with its source.
+#[test]
+fn solar_against_the_bus_is_printed() {
+    let acts = "panel 40\nmain is main 200 A, bus 200 A\n38-40 40/2 solar\n38-40 is brings in solar, inverter 32 A\n";
+    let home = wayfinder_fixture::written(acts).home;
+    let view = service_view(&home, ServiceMethod::Standard, None);
+    let solar = view.solar.as_ref().expect("solar comes in on this panel");
+    let text = text_of(&service_pdf("Hut", "Service calculation.", &view, 215.9, 279.4).unwrap());
+    let one_line = text.split_whitespace().collect::<Vec<_>>().join(" ");
+    assert!(one_line.contains("What comes in beside the main"), "{text}");
+    assert!(one_line.contains(&format!("{} ({})", solar.words, solar.source)), "{text}");
+}

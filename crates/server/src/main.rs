@@ -216,11 +216,13 @@ enum Practice {
     Legs(Cases),
     /// Solve a file of circuits, one JSON object a line.
     Network(Cases),
+    /// Find the ways to make room in a file of panels, one JSON object a line.
+    MakeRoom(Cases),
 }
 
 #[derive(clap::Args)]
 struct Cases {
-    /// The file: lines with an `input`; what else stands in a line is passed over.
+    /// The file: lines with an `input`, or with a `problem` to make room; what else stands in a line is passed over.
     #[arg(long)]
     file: PathBuf,
     /// A JSON object a line.
@@ -363,6 +365,7 @@ fn practice(command: Practice) -> Result<ExitCode> {
         Practice::Service(cases) => return on_file(Engine::Service, cases),
         Practice::Legs(cases) => return on_file(Engine::Legs, cases),
         Practice::Network(cases) => return on_file(Engine::Network, cases),
+        Practice::MakeRoom(cases) => return on_file(Engine::MakeRoom, cases),
     };
     let mut games: Vec<Game> = Vec::new();
     if let Some(houses) = houses {

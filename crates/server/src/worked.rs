@@ -1,4 +1,4 @@
-//! `wayfinder practice service|legs|network`: the engines of the loads on a file of cases, one JSON object a line.
+//! `wayfinder practice service|legs|network|make-room`: the engines on a file of cases, one JSON object a line.
 
 use std::io::Write;
 use std::path::Path;
@@ -9,6 +9,7 @@ use serde::Deserialize;
 use serde::de::DeserializeOwned;
 use serde_json::{Value, json};
 use wayfinder_core::loads::{legs, network, service};
+use wayfinder_core::work::{Problem, USUAL_STEPS, make_room};
 
 /// Which engine.
 #[derive(Clone, Copy)]
@@ -16,10 +17,12 @@ pub(crate) enum Engine {
     Service,
     Legs,
     Network,
+    MakeRoom,
 }
 
 #[derive(Deserialize)]
 struct Case {
+    #[serde(alias = "problem")]
     input: Value,
 }
 
@@ -51,8 +54,12 @@ pub(crate) fn answer_file(engine: Engine, file: &Path, json: bool) -> Result<boo
             }),
             Engine::Legs => answer(case.input, legs::level),
             Engine::Network => answer(case.input, network::solve),
+            Engine::MakeRoom => answer(case.input, |problem: &Problem| make_room(problem, USUAL_STEPS)),
         });
         match answered {
+            Ok((ms, answer)) if json && matches!(engine, Engine::MakeRoom) => {
+                writeln!(out, "{}", json!({ "id": id, "ms": ms, "best": answer["best"], "ways": answer["ways"] }))?;
+            }
             Ok((ms, answer)) if json => writeln!(out, "{}", json!({ "id": id, "ms": ms, "answer": answer }))?,
             Ok((ms, answer)) => writeln!(out, "{id}: {} ({ms:.2} ms)", in_short(engine, &answer))?,
             Err(wrong) => {
@@ -83,6 +90,19 @@ fn in_short(engine: Engine, answer: &Value) -> String {
                 points.join(", "),
                 answer["verdict"]["why"].as_str().unwrap_or_default(),
                 answer["verdict"]["moves"]
+            )
+        }
+        Engine::MakeRoom => {
+            let found = |(way, found): (&String, &Value)| match (&found["cost"], &found["reason"]) {
+                (Value::Number(cost), _) => format!("{way} {cost}"),
+                (_, reason) => format!("{way}: {}", reason.as_str().unwrap_or_default()),
+            };
+            let ways: Vec<String> = answer["ways"].as_object().into_iter().flatten().map(found).collect();
+            format!(
+                "best {} {}; {}",
+                answer["best"]["kind"].as_str().unwrap_or_default(),
+                answer["best"]["cost"],
+                ways.join(", ")
             )
         }
         Engine::Network => format!("{} nodes", answer["volts"].as_object().map_or(0, serde_json::Map::len)),

@@ -1,0 +1,79 @@
+//! Work on a panel: ways to make room for what somebody wishes.
+//!
+//! [`make_room`] takes a [`Problem`] (a panel, its circuits, a wish) and gives, for each kind of [`Way`], the cheapest plan or the one
+//! reason why there is none, and the best of all. Loads are in tenths of an ampere, costs in hundredths of a point; what a minute, a
+//! unit of money and a risk count is part of the problem. The costs are guesses, open to everybody's own.
+//!
+//! What a plan costs depends on the panel before and after alone (`value`), so the search (`search`) runs over what the panel could
+//! be afterwards, and the order of the moves is made at the end (`moves`).
+
+mod choices;
+mod moves;
+mod problem;
+mod reasons;
+mod search;
+mod setup;
+mod value;
+
+use std::collections::BTreeMap;
+
+pub use problem::*;
+use search::{Ended, Search};
+use setup::Setup;
+
+/// How many steps the search takes for one kind of way before it stops: some seconds.
+pub const USUAL_STEPS: u64 = 2_000_000;
+
+/// For each kind of way the cheapest plan or why there is none, and the best of all. A plan that stops short of its proof, after so many
+/// steps of the search for its kind, says what any plan of the kind costs at least.
+///
+/// # Errors
+/// A sentence about what does not fit together in the problem: a circuit outside the panel or where another one is, and the like.
+pub fn make_room(problem: &Problem, most_steps: u64) -> Result<Ways, String> {
+    let setup = Setup::of(problem)?;
+    let choices = setup.choices();
+    let refused = setup.refused();
+    let mut ways = BTreeMap::new();
+    for way in Way::ALL {
+        let found = match way {
+            Way::Nothing => nothing(&setup),
+            Way::Electrician => {
+                let cost =
+                    problem.weights.of(problem.costs.electrician) + problem.weights.imbalance * setup.spread(&setup.before);
+                Found::Plan { cost, moves: vec![Move::Call], at_least: None }
+            }
+            way => match refused.or_else(|| setup.out_of_the_question(way)) {
+                Some(reason) => Found::None { reason },
+                None => match Search::run(&setup, &choices, way, most_steps) {
+                    Ended::Found { plan, at_least } => {
+                        Found::Plan { cost: plan.valued.cost, moves: setup.moves(&plan), at_least }
+                    }
+                    Ended::None if way == Way::Open => Found::None { reason: NoWay::NoOpenSpace },
+                    Ended::None => Found::None { reason: NoWay::NoRoom },
+                    Ended::Poles => Found::None { reason: NoWay::ListedPoles },
+                    Ended::Unknown => Found::None { reason: NoWay::NotProven },
+                },
+            },
+        };
+        ways.insert(way, found);
+    }
+    let plans = ways.iter().filter_map(|(way, found)| match found {
+        Found::Plan { cost, .. } => Some(Best { kind: *way, cost: *cost }),
+        Found::None { .. } => None,
+    });
+    let best = plans.min_by_key(|best| (best.cost, best.kind)).ok_or("an electrician can always be called")?;
+    Ok(Ways { id: problem.id.clone(), best, ways })
+}
+
+/// Doing nothing, or nothing but using what is there.
+fn nothing(setup: &Setup<'_>) -> Found {
+    let problem = setup.problem;
+    match setup.nothing() {
+        Err(reason) => Found::None { reason },
+        Ok((used, spread)) => {
+            let managing = if used.is_some() { problem.weights.of(problem.costs.manage) } else { 0 };
+            let moves = used.map(|host| Move::Use { circuit: setup.id(host) }).into_iter().collect();
+            Found::Plan { cost: managing + problem.weights.imbalance * spread, moves, at_least: None }
+        }
+    }
+}
