@@ -8,6 +8,9 @@ pub(super) type Halves = u128;
 /// The most spaces of which a set of halves can be kept.
 pub(super) const MOST_SPACES: usize = 64;
 
+/// The most circuits: beside them a new one, open spaces and a feeder still have their bits.
+const MOST_CIRCUITS: usize = 120;
+
 /// What stands for a circuit in the search.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) enum Role {
@@ -186,6 +189,15 @@ impl<'a> Setup<'a> {
         if spots.is_empty() || spots.len() > MOST_SPACES {
             return Err(format!("a panel has 1 to {MOST_SPACES} spaces; this one has {}", spots.len()));
         }
+        let price = &problem.costs.price;
+        for guard in [Guard::Standard, Guard::Gfci, Guard::Afci, Guard::Dual] {
+            if [&price.single, &price.double].iter().any(|by| !by.contains_key(guard.key())) {
+                return Err(format!("the costs name no price of a breaker “{}” of one and of two poles", guard.key()));
+            }
+        }
+        if problem.circuits.len() > MOST_CIRCUITS {
+            return Err(format!("a panel has at most {MOST_CIRCUITS} circuits here; this one has {}", problem.circuits.len()));
+        }
         let mut known: Vec<&str> = Vec::new();
         for name in &panel.legs {
             if !known.contains(&name.as_str()) {
@@ -353,6 +365,9 @@ impl<'a> Setup<'a> {
                 }
             }
             WishOf::Spaces { count } => {
+                if !(1..=8).contains(count) {
+                    return Err(format!("one to eight open spaces can be wished for, not {count}"));
+                }
                 self.gap = Some(self.units.len());
                 self.units.push(Unit { role: Role::Gap, poles: *count, ..blank.clone() });
             }

@@ -2,5 +2,5 @@
 #![allow(clippy::unwrap_used)] // a test that finds nothing to unwrap has failed
 
 mod every_plan;
-mod made_up_panels;
 mod rules;
+mod worked_problems;
