@@ -652,6 +652,22 @@ fn the_sheet_says_whether_the_bus_takes_the_solar_beside_its_main() {
     assert_eq!(service_view(&written("panel 40\n1 20 a").home, ServiceMethod::Existing, None).solar, None);
 }
 
+/// CEC 8-200(1)(a)(vi) and (vii), from memory: a tankless heater in full; what is above 1500 W beside a range by a quarter.
+#[test]
+fn the_fixed_appliances_of_the_canadian_sheet_are_corrected_in_each_of_its_lines() {
+    let house = "rules cec2021\npanel 20\n2-4 50/2 range\n6-8 30/2 heater\nroom Kitchen\npoint Kitchen appliance range\nrange is 240 V\n\
+                 point Kitchen appliance heater\nheater is 240 V\nproof range 2-4\nproof heater 6-8\n\
+                 load range oven\nload heater plate 4000 W 240 V: heater\n";
+    let other = |acts: &str| {
+        let view = service_view(&written(&format!("{house}{acts}")).home, ServiceMethod::Canada, None);
+        view.lines.into_iter().find(|line| line.words == "Other loads over 1500 W").map(|line| (line.today, line.figure, line.told))
+    };
+    let (by_facts, figure, _) = other("").unwrap();
+    assert_eq!((by_facts, figure), (1000.0, Some(ServiceFigure::Fixed)));
+    let (corrected, _, told) = other("figure fixed 6000 by its plate").unwrap();
+    assert_eq!((corrected, told.map(|told| told.value)), (1500.0, Some(6000)));
+}
+
 /// CEC 8-200: 5000 W to 90 m², from memory.
 #[test]
 fn an_area_that_is_told_counts_in_canada_and_plates_that_are_summed_need_not_be_read() {

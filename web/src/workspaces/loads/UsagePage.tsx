@@ -202,7 +202,7 @@ function Preview({ read, preview, onChoices, onRecord, onLeave }: PreviewProps) 
         <Typography variant="body2" color="text.secondary">
           {columns == null
             ? "Usage XML, on the clock that it names."
-            : `The time is in ${columns.time.map(named).join(" and ")}.`}
+            : `The column of the time: ${columns.time.map(named).join(" and ")}.`}
         </Typography>
         <Box
           component="table"

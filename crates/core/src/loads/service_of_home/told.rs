@@ -115,7 +115,8 @@ pub(super) fn figure_of(key: &str) -> Option<ServiceFigure> {
         "laundry" => ServiceFigure::LaundryCircuits,
         "range" | "cooking" => ServiceFigure::Cooking,
         "dryer" => ServiceFigure::Dryers,
-        "fixed" => ServiceFigure::Fixed,
+        // Canada's sheet counts them in two lines, each with its share of the sum.
+        "fixed" | "full" | "other" => ServiceFigure::Fixed,
         "hvac" | "hvac_in_general" | "zones_in_other" => ServiceFigure::HeatingCooling,
         "ev" => ServiceFigure::Vehicle,
         _ => return None,
