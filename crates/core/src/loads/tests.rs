@@ -660,7 +660,10 @@ fn the_fixed_appliances_of_the_canadian_sheet_are_corrected_in_each_of_its_lines
                  load range oven\nload heater plate 4000 W 240 V: heater\n";
     let other = |acts: &str| {
         let view = service_view(&written(&format!("{house}{acts}")).home, ServiceMethod::Canada, None);
-        view.lines.into_iter().find(|line| line.words == "Other loads over 1500 W").map(|line| (line.today, line.figure, line.told))
+        view.lines
+            .into_iter()
+            .find(|line| line.words == "Other loads over 1500 W")
+            .map(|line| (line.today, line.figure, line.told))
     };
     let (by_facts, figure, _) = other("").unwrap();
     assert_eq!((by_facts, figure), (1000.0, Some(ServiceFigure::Fixed)));

@@ -22,10 +22,11 @@ mod units;
 
 pub use appliance::{Appliance, DayPart, FigureFrom, Season, Usage, appliances};
 pub use code::{
-    Cable, Configuration, Edition, Metal, Terminals, Wire, WireGauge, ampacity, breakers_for, is_standard, largest_breaker,
-    largest_service,
+    Cable, Configuration, Derated, Edition, InBox, Insulation, Metal, MotorCircuit, Terminals, Tubing, Wire, WireGauge, ampacity,
+    box_fill, breakers_for, circular_mils, derated, equipment_ground, fits_tubing, inches2_of_thhn, inches3_per_wire,
+    is_standard, largest_breaker, largest_service, most_in_tubing, motor_amps, motor_circuit, share_of_conduit,
 };
-pub(crate) use code::{InCanada, Place, Sections};
+pub(crate) use code::{DERATED_BY, InCanada, Place, Sections, standard_at_or_above};
 pub use demand::Demand;
 pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};

@@ -4,6 +4,8 @@
 //! reason why there is none, and the best of all. Loads are in tenths of an ampere, costs in hundredths of a point; what a minute, a
 //! unit of money and a risk count is part of the problem. The costs are guesses, open to everybody's own.
 //!
+//! [`size`] sizes a new circuit: breaker, wire, ground and receptacle, rule by rule.
+//!
 //! What a plan costs depends on the panel before and after alone (`value`), so the search (`search`) runs over what the panel could
 //! be afterwards, and the order of the moves is made at the end (`moves`).
 
@@ -13,6 +15,7 @@ mod problem;
 mod reasons;
 mod search;
 mod setup;
+mod size;
 mod value;
 
 use std::collections::BTreeMap;
@@ -20,6 +23,7 @@ use std::collections::BTreeMap;
 pub use problem::*;
 use search::{Ended, Search};
 use setup::Setup;
+pub use size::{SizeAsked, SizeLine, Sized, SizedLoad, size, working_space_lacks};
 
 /// How many steps the search takes for one kind of way before it stops: some seconds.
 pub const USUAL_STEPS: u64 = 2_000_000;

@@ -8,3 +8,4 @@ mod kinds_by_space;
 mod legs_by_space;
 mod loads;
 mod receptacle_on_circuit;
+mod sizing;

@@ -181,6 +181,11 @@ const STANDARD: [u16; 28] = [
     800,
 ];
 
+/// The smallest standard rating that is no less; `None` above the largest.
+pub(crate) fn standard_at_or_above(amps: f64) -> Option<u16> {
+    STANDARD.iter().copied().find(|rating| f64::from(*rating) >= amps - 1e-9)
+}
+
 /// Whether there is such a rating. 10 A is one from NEC 2023 on; for Canada that is not known, so it is taken for one.
 pub fn is_standard(amps: Amps, edition: Edition) -> bool {
     STANDARD.iter().any(|rating| f64::from(*rating) == amps.value())
@@ -197,6 +202,11 @@ impl Wire {
             Cable::Cloth | Cable::KnobAndTube => true,
             Cable::NotRead | Cable::Armored | Cable::Conduit | Cable::Se => false,
         }
+    }
+
+    /// The table's figure in the 60 °C or the 75 °C column, whatever cable and terminals are.
+    pub(super) fn amps_at(self, hot: bool) -> u16 {
+        self.column(hot)
     }
 
     fn column(self, hot: bool) -> u16 {
@@ -223,7 +233,7 @@ pub fn ampacity(wire: Wire, edition: Edition) -> Amps {
 /// not made for branch circuits; it is given the rating of nothing, 0 A, so that any breaker is too large for it.
 pub fn largest_breaker(wire: Wire, edition: Edition) -> Amps {
     use WireGauge::*;
-    let at_or_above = |carries: f64| STANDARD.iter().copied().find(|rating| f64::from(*rating) >= carries).unwrap_or(0);
+    let at_or_above = |carries: f64| standard_at_or_above(carries).unwrap_or(0);
     let amps = match (wire.metal, wire.gauge) {
         (Metal::Copper, Awg14) => 15,
         (Metal::Copper, Awg12) => 20,
