@@ -38,6 +38,8 @@ pub fn make_room(problem: &Problem, most_steps: u64) -> Result<Ways, String> {
     let choices = setup.choices();
     let refused = setup.refused();
     let mut ways = BTreeMap::new();
+    // What is not proven costs at least this.
+    let mut open: Option<i64> = None;
     for way in Way::ALL {
         let found = match way {
             Way::Nothing => nothing(&setup),
@@ -50,19 +52,23 @@ pub fn make_room(problem: &Problem, most_steps: u64) -> Result<Ways, String> {
                 Some(reason) => Found::None { reason },
                 None => match Search::run(&setup, &choices, way, most_steps) {
                     Ended::Found { plan, at_least } => {
+                        open = open.into_iter().chain(at_least).min();
                         Found::Plan { cost: plan.valued.cost, moves: setup.moves(&plan), at_least }
                     }
                     Ended::None if way == Way::Open => Found::None { reason: NoWay::NoOpenSpace },
                     Ended::None => Found::None { reason: NoWay::NoRoom },
                     Ended::Poles => Found::None { reason: NoWay::ListedPoles },
-                    Ended::Unknown => Found::None { reason: NoWay::NotProven },
+                    Ended::Unknown(at_least) => {
+                        open = open.into_iter().chain(Some(at_least)).min();
+                        Found::None { reason: NoWay::NotProven }
+                    }
                 },
             },
         };
         ways.insert(way, found);
     }
     let plans = ways.iter().filter_map(|(way, found)| match found {
-        Found::Plan { cost, .. } => Some(Best { kind: *way, cost: *cost }),
+        Found::Plan { cost, .. } => Some(Best { kind: *way, cost: *cost, at_least: open.filter(|least| least < cost) }),
         Found::None { .. } => None,
     });
     let best = plans.min_by_key(|best| (best.cost, best.kind)).ok_or("an electrician can always be called")?;

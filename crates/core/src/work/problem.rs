@@ -471,6 +471,17 @@ pub struct Best {
     pub kind: Way,
     /// In hundredths of a point.
     pub cost: i64,
+    /// What any plan costs at least, where a search stopped before this one was proven to be the best.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub at_least: Option<i64>,
+}
+
+impl Best {
+    /// By how many percent the true best may cost less at most; 0 where this is proven to be the best.
+    pub fn within_percent(&self) -> f64 {
+        let least = self.at_least.unwrap_or(self.cost);
+        100.0 * (self.cost - least) as f64 / self.cost.max(1) as f64
+    }
 }
 
 /// What was found: the best, and kind by kind the cheapest plan.

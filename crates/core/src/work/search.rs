@@ -27,8 +27,8 @@ pub(super) enum Ended {
     None,
     /// Too many poles, whatever is done.
     Poles,
-    /// The search had to stop before it found one.
-    Unknown,
+    /// The search had to stop, and no plan was found; any plan of the kind costs at least this.
+    Unknown(i64),
 }
 
 /// Above the least that a plan of the kind can cost: how far the search looks, step by step.
@@ -151,11 +151,23 @@ impl<'a> Search<'a> {
                 return Ended::Found { plan, at_least: (!proven).then_some(at_least) };
             }
             if !proven {
-                return Ended::Unknown;
+                return search.any_plan(root, at_least);
             }
             at_least = search.below;
         }
         Ended::None
+    }
+
+    /// The steps have run out before a plan was found: any plan is better than none, and it is said how far from the best it may be.
+    fn any_plan(mut self, root: Node, at_least: i64) -> Ended {
+        self.steps = 0;
+        self.below = NEVER;
+        self.seen.clear();
+        self.step(root);
+        match self.best.take() {
+            Some(plan) => Ended::Found { plan, at_least: Some(at_least) },
+            None => Ended::Unknown(at_least),
+        }
     }
 
     fn root(&mut self) -> Node {

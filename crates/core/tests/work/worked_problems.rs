@@ -49,7 +49,11 @@ fn a_search_that_stops_short_says_so() {
         let line: Value = serde_json::from_str(line).unwrap();
         let problem: Problem = serde_json::from_value(line["problem"].clone()).unwrap();
         let expected: Ways = serde_json::from_value(line["answer"].clone()).unwrap();
-        for (way, found) in make_room(&problem, 40).unwrap().ways {
+        let found = make_room(&problem, 40).unwrap();
+        let best = found.best;
+        assert!(best.cost >= expected.best.cost && best.at_least.unwrap_or(best.cost) <= expected.best.cost, "{}", problem.id);
+        assert!((0.0..100.0).contains(&best.within_percent()));
+        for (way, found) in found.ways {
             match (found, &expected.ways[&way]) {
                 (Found::None { reason: NoWay::NotProven }, _) => short += 1,
                 (Found::None { reason }, Found::None { reason: why }) => assert_eq!(reason, *why),
@@ -62,7 +66,7 @@ fn a_search_that_stops_short_says_so() {
             }
         }
     }
-    assert!(short > 10 && bounded > 10, "{short} {bounded}");
+    assert!(short > 3 && bounded > 30, "{short} {bounded}");
 }
 
 #[test]
