@@ -1,6 +1,7 @@
-//! Loads and the service calculation as lines of text, for the command line.
+//! Loads, the service calculation and the ways to a wish as lines of text, for the command line.
 
 use wayfinder_core::loads::{LoadsView, ServiceView};
+use wayfinder_core::work::{WayStands, WorkView};
 
 /// A line a circuit, then what may not run together.
 pub(crate) fn loads_in_words(view: &LoadsView) -> String {
@@ -31,5 +32,29 @@ pub(crate) fn sheet_in_words(view: &ServiceView) -> String {
         text.push_str(&format!("\nto be read: {unread}"));
     }
     text.push('\n');
+    text
+}
+
+/// Every way: those there are with their steps and what has to be read first, then why not the others.
+pub(crate) fn ways_in_words(view: &WorkView) -> String {
+    let mut text = format!("{}\n{}\n", view.title, view.panel);
+    for way in &view.ways {
+        let minutes = way.minutes.map_or_else(String::new, |minutes| format!(", about {minutes} minutes"));
+        let within = way.within_percent.map_or_else(String::new, |percent| format!(", within {percent:.0} % of the cheapest"));
+        match way.stands {
+            WayStands::Sure => text.push_str(&format!("\n{}{minutes}{within}\n", way.name)),
+            WayStands::Read => text.push_str(&format!("\n{}, if what is read allows it{minutes}{within}\n", way.name)),
+            WayStands::No => text.push_str(&format!("\n{}: no, {}\n", way.name, way.why_not)),
+        }
+        for unread in &way.unread {
+            text.push_str(&format!("  to be read: {unread}\n"));
+        }
+        for step in &way.steps {
+            text.push_str(&format!("  {step}\n"));
+        }
+    }
+    for caution in &view.cautions {
+        text.push_str(&format!("\n{caution}\n"));
+    }
     text
 }

@@ -15,11 +15,12 @@ use wayfinder_core::SurveyWish;
 use wayfinder_core::loads::{NewLoad, NewLoadKind, ServiceMethod, SurveyAsked, loads_view, service_view, usual_method};
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_of_unknown, survey_through, trace_through};
+use wayfinder_core::work::{USUAL_STEPS, read_wish, work_view};
 use wayfinder_core::{HomeId, Level, Method, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
 use wayfinder_formats::{read_home_file, service_pdf};
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
 
-use crate::in_words::{loads_in_words, sheet_in_words};
+use crate::in_words::{loads_in_words, sheet_in_words, ways_in_words};
 use crate::worked::{Engine, answer_file};
 
 /// Trace which breaker feeds what, and keep the panel's card right.
@@ -94,6 +95,23 @@ enum Command {
         data: PathBuf,
         /// The home's id.
         home: HomeId,
+        /// As one JSON object.
+        #[arg(long)]
+        json: bool,
+    },
+    /// Find the ways to a wish on a panel of a home: “40 A two-pole for the kiln”, “two free spaces side by side”, “replace 17 with 20 A”.
+    Work {
+        /// The data folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// The home's id.
+        home: HomeId,
+        /// The wish, as it is said.
+        #[arg(long)]
+        wish: String,
+        /// The panel's name; left out, the first one.
+        #[arg(long)]
+        panel: Option<String>,
         /// As one JSON object.
         #[arg(long)]
         json: bool,
@@ -467,6 +485,19 @@ fn run(command: Command) -> Result<ExitCode> {
                 println!("{}", serde_json::to_string_pretty(&view)?);
             } else {
                 print!("{}", loads_in_words(&view));
+            }
+        }
+        Command::Work { data, home, wish, panel, json } => {
+            let opened = existing(data)?.home(&home)?;
+            let study = &opened.study;
+            let meant = |known: &&wayfinder_core::Panel| panel.as_ref().is_none_or(|name| known.name.eq_ignore_ascii_case(name));
+            let on = study.panels().all().find(meant).context("the home has no such panel")?;
+            let read = read_wish(study, on, &wish).map_err(anyhow::Error::msg)?;
+            let view = work_view(study, on, &read, USUAL_STEPS).map_err(anyhow::Error::msg)?;
+            if json {
+                println!("{}", serde_json::to_string_pretty(&view)?);
+            } else {
+                print!("{}", ways_in_words(&view));
             }
         }
         Command::Service { data, home, method, new_va, json, pdf } => {

@@ -56,6 +56,22 @@ async fn demo_export_import_and_check() {
     let (ok, said, _) =
         wayfinder(&["service", "--data", &other, "juniper-lane", "--method", "measured", "--pdf", pdf.to_str().unwrap()]);
     assert!(ok && said.contains("Written to") && std::fs::read(&pdf).unwrap().starts_with(b"%PDF"), "{said}");
+    let work =
+        |wish: &str, more: &[&str]| wayfinder(&[&["work", "--data", &other, "juniper-lane", "--wish", wish], more].concat());
+    let (ok, said, _) = work("two free spaces side by side", &[]);
+    assert!(ok && said.starts_with("Nothing has to be done: 2 open spaces side by side.\n"), "{said}");
+    assert!(said.contains("stay live with the main off"), "{said}");
+    let (_, json, _) = work("20 A circuit for the freezer", &["--json"]);
+    let json: serde_json::Value = serde_json::from_str(&json).unwrap();
+    assert_eq!((json["ways"][0]["name"].as_str(), json["ways"][0]["stands"].as_str()), (Some("An open space"), Some("read")));
+    for (wish, more, says) in [
+        ("more power", vec![], "Say for example"),
+        ("GFCI for 11", vec![], "it shares its neutral with another breaker"),
+        ("20 A circuit", vec!["--panel", "Attic"], "the home has no such panel"),
+    ] {
+        let (ok, _, said) = work(wish, &more);
+        assert!(!ok && said.contains(says), "{wish}: {said}");
+    }
     let (ok, _, said) = wayfinder(&["service", "--data", &other, "juniper-lane", "--method", "guess"]);
     assert!(!ok && said.contains("use standard, optional, existing, measured or canada"), "{said}");
 }
@@ -189,4 +205,36 @@ fn the_engines_of_the_loads_answer_files() {
             && lines[1].contains("line 2")
             && lines[1].contains("this is no case")
     );
+}
+
+#[test]
+fn ways_to_make_room_answer_a_file() {
+    // A panel of four spaces, two of them open, and a wish for a two-pole; made by hand.
+    let price = r#"{"standard":8,"gfci":50,"afci":45,"dual":55}"#;
+    let costs = format!(
+        r#"{{"open":[30,0,2],"new":[20,0,1],"gap":[0,0,0],"move":[0,0,1],"move_pole":[6,0,0],"splice":[6,3,1],"reland_pole":[4,0,0],"join":[12,3,3],"join_neutral":[6,1,0],"tap":[6,0,2],"take_out":[3,0,0],"sub":[240,180,6],"to_sub":[20,0,1],"to_sub_pole":[5,6,0],"manage":[10,0,1],"electrician":[120,450,1],"price":{{"single":{price},"double":{price},"tandem":25,"quad":45,"slim":25,"thin":10}}}}"#
+    );
+    let circuit = |id: &str, column: usize| {
+        format!(
+            r#"{{"id":"{id}","poles":1,"amps":15,"awg":14,"protection":"standard","class":"bath","load":[40],"at":{{"column":{column},"row":0,"shape":"full"}}}}"#
+        )
+    };
+    let problem = format!(
+        r#"{{"id":"hut","panel":{{"columns":[[1,3],[2,4]],"legs":["A","B"],"main_amps":60,"bus_amps":60,"listed_poles":4,"tandem_spaces":[],"slim":false,"label":{{"single":["standard"],"double":["standard"]}},"max_amps":{{}},"splice_room":4,"cross":2}},"circuits":[{},{}],"sub":null,"wish":{{"kind":"circuit","poles":2,"amps":20,"awg":12,"protection":"standard","load":[80,80],"class":"single"}},"costs":{costs},"weights":{{"minute":50,"money":100,"risk":800,"imbalance":2}},"max_touched":4}}"#,
+        circuit("a", 0),
+        circuit("b", 1)
+    );
+    let folder = tempfile::tempdir().unwrap();
+    let file = folder.path().join("room.jsonl");
+    std::fs::write(&file, format!("{{\"problem\":{problem},\"answer\":null}}\n{{\"problem\":{{}}}}\n")).unwrap();
+    let (ok, said, _) = wayfinder(&["practice", "make-room", "--file", file.to_str().unwrap(), "--json"]);
+    let lines: Vec<serde_json::Value> = said.lines().map(|line| serde_json::from_str(line).unwrap()).collect();
+    assert!(!ok && lines.len() == 2 && lines[1]["error"].as_str().unwrap().contains("missing field"), "{said}");
+    assert_eq!((lines[0]["id"].as_str(), lines[0]["ways"]["open"]["reason"].as_str()), (Some("hut"), Some("no_open_space")));
+    // By hand: opened 3100, the new one 1000 and 800 with a breaker of 800, b moved 1100 to the other column at 2 spaces, which its slack
+    // of none does not reach: a splice of 300, 300 and 800. Two legs: 80 and 80 beside 40 and 40, nothing apart.
+    assert_eq!(lines[0]["best"], serde_json::json!({ "kind": "relocate", "cost": 8200 }));
+    assert!(lines[0]["ms"].is_number());
+    let (_, said, _) = wayfinder(&["practice", "make-room", "--file", file.to_str().unwrap()]);
+    assert!(said.starts_with("hut: best relocate 8200; nothing: not_cord, open: no_open_space,"), "{said}");
 }

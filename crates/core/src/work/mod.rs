@@ -4,6 +4,9 @@
 //! reason why there is none, and the best of all. Loads are in tenths of an ampere, costs in hundredths of a point; what a minute, a
 //! unit of money and a risk count is part of the problem. The costs are guesses, open to everybody's own.
 //!
+//! [`work_view`] makes the problem of a panel of a home from facts (`of_home`) for a wish as people say it (`wish`), and says the ways
+//! in words (`said`).
+//!
 //! [`size`] sizes a new circuit: breaker, wire, ground and receptacle, rule by rule.
 //!
 //! What a plan costs depends on the panel before and after alone (`value`), so the search (`search`) runs over what the panel could
@@ -11,19 +14,24 @@
 
 mod choices;
 mod moves;
+mod of_home;
 mod problem;
 mod reasons;
+mod said;
 mod search;
 mod setup;
 mod size;
 mod value;
+mod wish;
 
 use std::collections::BTreeMap;
 
 pub use problem::*;
+pub use said::{WayLine, WayStands, WorkView, work_view};
 use search::{Ended, Search};
 use setup::Setup;
 pub use size::{SizeAsked, SizeLine, Sized, SizedLoad, size, working_space_lacks};
+pub use wish::{HomeWish, WISHES, read_wish};
 
 /// How many steps the search takes for one kind of way before it stops: some seconds.
 pub const USUAL_STEPS: u64 = 2_000_000;
@@ -46,14 +54,14 @@ pub fn make_room(problem: &Problem, most_steps: u64) -> Result<Ways, String> {
             Way::Electrician => {
                 let cost =
                     problem.weights.of(problem.costs.electrician) + problem.weights.imbalance * setup.spread(&setup.before);
-                Found::Plan { cost, moves: vec![Move::Call], at_least: None }
+                Found::Plan { cost, moves: vec![Move::Call], effort: problem.costs.electrician, at_least: None }
             }
             way => match refused.or_else(|| setup.out_of_the_question(way)) {
                 Some(reason) => Found::None { reason },
                 None => match Search::run(&setup, &choices, way, most_steps) {
                     Ended::Found { plan, at_least } => {
                         open = open.into_iter().chain(at_least).min();
-                        Found::Plan { cost: plan.valued.cost, moves: setup.moves(&plan), at_least }
+                        Found::Plan { cost: plan.valued.cost, moves: setup.moves(&plan), effort: plan.valued.effort, at_least }
                     }
                     Ended::None if way == Way::Open => Found::None { reason: NoWay::NoOpenSpace },
                     Ended::None => Found::None { reason: NoWay::NoRoom },
@@ -81,9 +89,9 @@ fn nothing(setup: &Setup<'_>) -> Found {
     match setup.nothing() {
         Err(reason) => Found::None { reason },
         Ok((used, spread)) => {
-            let managing = if used.is_some() { problem.weights.of(problem.costs.manage) } else { 0 };
+            let effort = if used.is_some() { problem.costs.manage } else { [0; 3] };
             let moves = used.map(|host| Move::Use { circuit: setup.id(host) }).into_iter().collect();
-            Found::Plan { cost: managing + problem.weights.imbalance * spread, moves, at_least: None }
+            Found::Plan { cost: problem.weights.of(effort) + problem.weights.imbalance * spread, moves, effort, at_least: None }
         }
     }
 }

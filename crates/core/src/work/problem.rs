@@ -453,6 +453,9 @@ pub enum Found {
         cost: i64,
         /// In order, with the panel dead.
         moves: Vec<Move>,
+        /// Minutes, money and risks, as the costs have them.
+        #[serde(skip)]
+        effort: Effort,
         /// What any plan of the kind costs at least, where the search stopped before this one was proven to be the cheapest.
         #[serde(default, skip_serializing_if = "Option::is_none")]
         at_least: Option<i64>,

@@ -233,7 +233,7 @@ impl<'a> Setup<'a> {
             listed,
             limit: 8 * panel.main_amps.min(panel.bus_amps),
             before: [0; 3],
-            adds: matches!(&problem.wish, WishOf::Circuit { .. } | WishOf::Replace { .. }),
+            adds: false,
             level: matches!(&problem.wish, WishOf::Level { .. }),
             max_diff: match &problem.wish {
                 WishOf::Level { max_diff } => *max_diff,
@@ -311,7 +311,10 @@ impl<'a> Setup<'a> {
                 members,
             });
         }
+        let total = |units: &[Unit]| -> i64 { units.iter().map(|unit| unit.load[..unit.poles.min(2)].iter().sum::<i64>()).sum() };
+        let before = total(&setup.units);
         setup.wish(&problem.wish)?;
+        setup.adds = total(&setup.units) > before;
         Ok(setup)
     }
 

@@ -9,6 +9,7 @@ use super::setup::*;
 #[derive(Debug, Clone)]
 pub(super) struct Valued {
     pub(super) cost: i64,
+    pub(super) effort: Effort,
     pub(super) way: Way,
     /// What stays in its half and is landed again on a new breaker.
     pub(super) relanded: Vec<usize>,
@@ -279,7 +280,7 @@ impl Setup<'_> {
         if self.max_diff.is_some_and(|diff| spread > diff) {
             return Err(Trouble::Apart);
         }
-        Ok(Valued { cost: weights.of(effort) + weights.imbalance * spread, way, relanded, legs, spread })
+        Ok(Valued { cost: weights.of(effort) + weights.imbalance * spread, effort, way, relanded, legs, spread })
     }
 
     /// What a leg may carry after the plan, in tenths of an ampere.

@@ -267,7 +267,7 @@ pub(crate) fn compare(problem: &Problem) -> Result<usize, String> {
         }
         match (&found.ways[&way], cheapest.get(&way)) {
             (Found::None { reason }, None) if *reason != NoWay::NotProven => {}
-            (Found::Plan { cost, moves, at_least: None }, Some(least)) if cost == least => {
+            (Found::Plan { cost, moves, at_least: None, .. }, Some(least)) if cost == least => {
                 let all = wanted(problem);
                 let ends = made(&all, moves).map_err(|e| format!("{way:?}: {e}: {moves:?}"))?;
                 let judged = judge(problem, &all, &ends).map_err(|e| format!("{way:?}: {e}: {moves:?}"))?;

@@ -2,5 +2,6 @@
 #![allow(clippy::unwrap_used)] // a test that finds nothing to unwrap has failed
 
 mod every_plan;
+mod of_home;
 mod rules;
 mod worked_problems;

@@ -553,7 +553,11 @@ pub(crate) fn judge(
     let heaviest = *after.values().max().unwrap();
     let spread = heaviest - after.values().min().unwrap();
     let within_80 = heaviest * 100 <= 80 * 10 * panel.main_amps.min(panel.bus_amps);
-    let no_load_added = matches!(problem.wish, WishOf::Spaces { .. } | WishOf::Own { .. });
+    let all_loads = |now: bool| sums(now).values().sum::<i64>();
+    let in_sub: i64 = all.iter().filter(|(id, _)| matches!(end(id), End::Sub(_))).flat_map(|(_, it)| &it.load).sum();
+    let as_guest: i64 =
+        all.iter().filter(|(id, _)| matches!(end(id), End::Join(_) | End::Tap(_))).flat_map(|(_, it)| &it.load).sum();
+    let no_load_added = !matches!(problem.wish, WishOf::Level { .. }) && all_loads(false) + in_sub + as_guest <= all_loads(true);
     must(within_80 || no_load_added && heaviest <= *sums(true).values().max().unwrap(), "a leg carries too much")?;
     if let WishOf::Level { max_diff: Some(diff) } = problem.wish {
         must(spread <= diff, "the legs are too far apart")?;

@@ -83,7 +83,7 @@ fn every_worked_problem_has_its_cost_its_reason_and_a_plan_that_can_be_made() {
         for (way, expected) in &expected.ways {
             match (&found.ways[way], expected) {
                 (Found::None { reason }, Found::None { reason: why }) => assert_eq!(reason, why, "{} {way:?}", problem.id),
-                (Found::Plan { cost, moves, at_least }, Found::Plan { cost: least, moves: given, .. }) => {
+                (Found::Plan { cost, moves, at_least, .. }, Found::Plan { cost: least, moves: given, .. }) => {
                     assert_eq!((cost, at_least), (least, &None), "{} {way:?}", problem.id);
                     for moves in [moves, given] {
                         if moves.len() < 2 {

@@ -1,0 +1,387 @@
+//! A panel of a home as a problem of the search, made from facts.
+//!
+//! What nobody has read is taken twice: once so that nothing rests on it, once as if it were read and good. A plan of the first is
+//! sure; one of the second says what has to be read. Nothing is guessed: a circuit whose wire, points or loads are not known is not
+//! combined with another by a sure plan, and a wire whose slack is not known reaches no other space.
+
+use std::collections::BTreeMap;
+
+use serde_json::json;
+
+use super::problem::*;
+use super::setup::wire_amps;
+use super::wish::HomeWish;
+use crate::loads::{circuits, legs_of_panels};
+use crate::model::{
+    Breaker, Cable, Half, Interior, Kept, Leg, Metal, Panel, Place, PointKind, Protection, Side, State, Tandems, WireGauge,
+    position,
+};
+use crate::study::Study;
+use crate::trace::on_breaker;
+
+impl From<Protection> for Guard {
+    fn from(protection: Protection) -> Self {
+        match protection {
+            Protection::Standard => Self::Standard,
+            Protection::Gfci => Self::Gfci,
+            Protection::Afci => Self::Afci,
+            Protection::DualFunction => Self::Dual,
+        }
+    }
+}
+
+impl Guard {
+    pub(super) const ALL: [Self; 4] = [Self::Standard, Self::Gfci, Self::Afci, Self::Dual];
+}
+
+/// The usual figures of the search: guesses, open to everybody's own.
+pub(super) fn usual_costs() -> (Costs, Weights) {
+    let single: BTreeMap<String, i64> =
+        [("standard", 8), ("gfci", 50), ("afci", 45), ("dual", 55)].map(|(k, v)| (k.into(), v)).into();
+    let double: BTreeMap<String, i64> =
+        [("standard", 18), ("gfci", 110), ("afci", 110), ("dual", 120)].map(|(k, v)| (k.into(), v)).into();
+    let costs = Costs {
+        open: [30, 0, 2],
+        new: [20, 0, 1],
+        gap: [0, 0, 0],
+        moved: [0, 0, 1],
+        move_pole: [6, 0, 0],
+        splice: [6, 3, 1],
+        reland_pole: [4, 0, 0],
+        join: [12, 3, 3],
+        join_neutral: [6, 1, 0],
+        tap: [6, 0, 2],
+        take_out: [3, 0, 0],
+        sub: [240, 180, 6],
+        to_sub: [20, 0, 1],
+        to_sub_pole: [5, 6, 0],
+        manage: [10, 0, 1],
+        electrician: [120, 450, 1],
+        price: Prices { single, double, tandem: 25, quad: 45, slim: 25, thin: 10 },
+    };
+    (costs, Weights { minute: 50, money: 100, risk: 800, imbalance: 2 })
+}
+
+/// Which of its facts are taken as they are, and which as if they were read and good.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Taken {
+    /// Nothing rests on what is not read.
+    AsRead,
+    /// As if all that is not read were good.
+    AsHoped,
+}
+
+/// The panel's problem for a wish, or a sentence that says what has to be known before there is one.
+pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, taken: Taken) -> Result<Problem, String> {
+    let hoped = taken == Taken::AsHoped;
+    let on_it: Vec<&Breaker> = home.panels().breakers_of(&panel.id).collect();
+    let back_fed = on_it.iter().find(|b| b.details.back_fed_main);
+    let feeder = panel.details.fed_by.as_ref().and_then(|id| home.panels().breaker(id));
+    let main = panel.main.or(back_fed.map(|b| b.amps)).or(feeder.map(|b| b.amps));
+    let main = main.ok_or_else(|| {
+        format!("Read the main breaker of “{}” first: without it nothing is said about what the panel may carry.", panel.name)
+    })?;
+    // The rating of the main stands for a bus that is not read: a main above its bus is a finding of its own.
+    let bus = panel.details.bus.unwrap_or(main);
+    let sides =
+        [Side::Left, Side::Right].into_iter().filter(|side| (0..panel.rows()).any(|row| panel.space_at(*side, row).is_some()));
+    let sides: Vec<Side> = sides.collect();
+    let columns: Vec<Vec<serde_json::Value>> = sides
+        .iter()
+        .map(|side| {
+            let name = |row| panel.space_at(*side, row).map_or_else(|| json!(format!("{side:?}{row}")), |space| json!(space));
+            (0..panel.rows()).map(name).collect()
+        })
+        .collect();
+    let mut circuits_of: Vec<CircuitOf> = Vec::new();
+    let mut bodies: BTreeMap<(usize, usize), BodyOf> = BTreeMap::new();
+    let spot = |space: u8| {
+        let (side, row) = position(panel, space)?;
+        Some((sides.iter().position(|s| *s == side)?, usize::from(row)))
+    };
+    for (column, side) in sides.iter().enumerate() {
+        for row in (0..panel.rows()).filter(|row| panel.space_at(*side, *row).is_none()) {
+            circuits_of.push(nothing_there(format!("no space {side:?} {row}"), column, usize::from(row)));
+        }
+    }
+    for breaker in &on_it {
+        let load = load_of(home, breaker, hoped);
+        let known = class_of(home, breaker, hoped);
+        let fixed = left_alone(home, breaker).is_some();
+        let slots: Vec<((usize, usize), Option<Half>)> =
+            breaker.at.iter().filter_map(|slot| Some((spot(slot.space)?, slot.half))).collect();
+        let plain = CircuitOf {
+            id: breaker.id.to_string(),
+            poles: 1,
+            amps: breaker.amps.value().round() as i64,
+            awg: awg_of(breaker, hoped),
+            protection: breaker.protection.into(),
+            class: known,
+            load: vec![load],
+            // Lights may burn and heaters run for hours: a joined breaker keeps a fifth free.
+            continuous: true,
+            shared_neutral: false,
+            fixed,
+            conductors: breaker.details.terminal.under.map_or(if hoped { 1 } else { 2 }, i64::from),
+            terminal: breaker.details.terminal.listed.map_or(if hoped { 2 } else { 1 }, i64::from),
+            slack: if hoped { 99 } else { 0 },
+            outlets: outlets_of(home, breaker, hoped),
+            at: Spot { column: 0, row: 0, shape: Shape::Full },
+        };
+        let shape = match slots[..] {
+            [(at, None)] => Some((at, Shape::Full)),
+            [(at, Some(Half::Upper))] => Some((at, Shape::Upper)),
+            [(at, Some(Half::Lower))] => Some((at, Shape::Lower)),
+            [(a, first), (b, second)] if a.0 == b.0 && a.1 + 1 == b.1 => match (first, second) {
+                (None, None) => Some((a, Shape::Full)),
+                (Some(Half::Lower), Some(Half::Upper)) => Some((a, Shape::Inner)),
+                (Some(Half::Upper), Some(Half::Lower)) => Some((a, Shape::Outer)),
+                _ => None,
+            },
+            _ => None,
+        };
+        match shape {
+            Some(((column, row), shape)) => {
+                let poles = slots.len();
+                let shared = poles == 2 && home.panels().shared_neutral_of(&breaker.id).is_some();
+                let at = Spot { column, row, shape };
+                circuits_of.push(CircuitOf { poles, load: vec![load; poles], shared_neutral: shared, at, ..plain });
+            }
+            // Three poles, and whatever stands otherwise, stays as it is, pole by pole.
+            None => circuits_of.extend(slots.iter().enumerate().map(|(pole, ((column, row), half))| CircuitOf {
+                id: format!("{} pole {pole}", breaker.id),
+                fixed: true,
+                at: Spot {
+                    column: *column,
+                    row: *row,
+                    shape: match half {
+                        None => Shape::Full,
+                        Some(Half::Upper) => Shape::Upper,
+                        Some(Half::Lower) => Shape::Lower,
+                    },
+                },
+                ..plain.clone()
+            })),
+        }
+    }
+    for circuit in circuits_of.iter().filter(|c| c.at.shape != Shape::Full) {
+        // Each split space is a tandem; what straddles two of them, a quad.
+        let Spot { column, row, shape } = circuit.at;
+        let handle = usize::from(shape == Shape::Lower);
+        if matches!(shape, Shape::Upper | Shape::Lower) {
+            let body = bodies.entry((column, row)).or_insert_with(|| BodyOf {
+                form: "tandem".into(),
+                column,
+                row,
+                amps: vec![0, 0],
+                ties: Vec::new(),
+            });
+            body.amps[handle] = circuit.amps;
+        }
+    }
+    let straddles: Vec<(usize, usize)> = circuits_of
+        .iter()
+        .filter(|c| matches!(c.at.shape, Shape::Inner | Shape::Outer))
+        .map(|c| (c.at.column, c.at.row))
+        .collect();
+    // A quad is left as it is: its handles are not read one by one.
+    bodies.retain(|(column, row), _| !straddles.iter().any(|(c, r)| c == column && (r == row || r + 1 == *row)));
+    for circuit in circuits_of.iter_mut().filter(|c| c.at.shape != Shape::Full) {
+        let at = (circuit.at.column, circuit.at.row);
+        circuit.fixed |= !bodies.contains_key(&at);
+    }
+    if hoped {
+        at_one_time(home, panel, &mut circuits_of);
+    }
+    let tandem_spaces = match &panel.details.tandems {
+        Tandems::All => columns.iter().flatten().cloned().collect(),
+        Tandems::In(spaces) => spaces.iter().map(|space| json!(space)).collect(),
+        Tandems::NotRead if hoped => columns.iter().flatten().cloned().collect(),
+        Tandems::NotRead | Tandems::None => Vec::new(),
+    };
+    let poles: i64 = on_it.iter().map(|breaker| breaker.poles() as i64).sum();
+    let spaces = panel.every_space().len() as i64;
+    let listed = panel.details.circuits.map(i64::from).unwrap_or(if hoped { 2 * spaces } else { spaces.max(poles) });
+    let mut label: BTreeMap<String, Vec<Guard>> = BTreeMap::new();
+    for (form, of) in [("single", 1), ("double", 2)] {
+        // What is in this panel already is taken for a type that its label names; the checks say where it is not.
+        let named = |guard: &Guard| {
+            hoped || *guard == Guard::Standard || on_it.iter().any(|b| b.poles() == of && Guard::from(b.protection) == *guard)
+        };
+        label.insert(form.into(), Guard::ALL.into_iter().filter(named).collect());
+    }
+    label.insert("tandem".into(), vec![Guard::Standard]);
+    label.insert("quad".into(), Vec::new());
+    label.insert("slim".into(), Vec::new());
+    let refer = match panel.details.interior {
+        Interior::Breakers => Vec::new(),
+        Interior::SplitBus => vec![json!("split bus")],
+        Interior::Fuses => vec![json!("fuses")],
+    };
+    let (costs, weights) = usual_costs();
+    Ok(Problem {
+        id: panel.id.to_string(),
+        panel: PanelOf {
+            legs: (0..panel.rows()).map(|row| panel.leg_of_row(row).letter().to_owned()).collect(),
+            columns,
+            voltage: String::new(),
+            main_amps: main.value().floor() as i64,
+            bus_amps: bus.value().floor() as i64,
+            listed_poles: listed,
+            tandem_spaces,
+            slim: false,
+            label,
+            max_amps: [("tandem".to_owned(), 20), ("quad".to_owned(), 0), ("slim".to_owned(), 0)].into(),
+            splice_room: if hoped { 8 } else { 0 },
+            cross: 6,
+            refer,
+        },
+        circuits: circuits_of,
+        bodies: bodies.into_values().collect(),
+        sub: None,
+        wish: wish.of_problem(home, hoped)?,
+        costs,
+        weights,
+        max_touched: 4,
+    })
+}
+
+/// Circuits do not reach their peaks at one time: brings their loads down to what the heavier leg carries at least.
+fn at_one_time(home: &Study, panel: &Panel, circuits: &mut [CircuitOf]) {
+    let mut sums: BTreeMap<Leg, i64> = BTreeMap::new();
+    for circuit in circuits.iter() {
+        for (pole, load) in circuit.load.iter().enumerate() {
+            let row = u8::try_from(circuit.at.row + pole).unwrap_or(u8::MAX);
+            *sums.entry(panel.leg_of_row(row)).or_default() += load;
+        }
+    }
+    let most = sums.values().copied().max().unwrap_or(0);
+    let Some(legs) = legs_of_panels(home).iter().find(|legs| legs.panel == panel.id) else { return };
+    let at_least = (legs.heavier[0] * 10.0).floor() as i64;
+    if most > at_least.max(0) && most > 0 {
+        for load in circuits.iter_mut().flat_map(|circuit| &mut circuit.load) {
+            *load = *load * at_least.max(0) / most;
+        }
+    }
+}
+
+/// A place of the post where there is no space.
+fn nothing_there(id: String, column: usize, row: usize) -> CircuitOf {
+    CircuitOf {
+        id,
+        poles: 1,
+        amps: 0,
+        awg: 14,
+        protection: Guard::Standard,
+        class: "main".into(),
+        load: vec![0],
+        continuous: false,
+        shared_neutral: false,
+        fixed: true,
+        conductors: 1,
+        terminal: 1,
+        slack: 0,
+        outlets: 0,
+        at: Spot { column, row, shape: Shape::Full },
+    }
+}
+
+/// Why a breaker is left alone, if it is: what must stay as it is, what feeds a panel or is fed from elsewhere, what shares its neutral
+/// with another breaker, aluminum and old wire, what is found tripped, and what has three wires under its terminal.
+pub(super) fn left_alone(home: &Study, breaker: &Breaker) -> Option<&'static str> {
+    let details = &breaker.details;
+    let old = |cable| matches!(cable, Cable::Cloth | Cable::KnobAndTube);
+    let shared = home.panels().shared_neutral_of(&breaker.id);
+    let rules = [
+        (details.back_fed_main, "it is the panel's main"),
+        (details.brings_in.is_some(), "something feeds the panel through it"),
+        (!details.feeds.is_empty() || home.panels().panels_on(&breaker.id).next().is_some(), "it feeds another panel"),
+        (matches!(breaker.kept, Some((Kept::On, _))), "it must stay on"),
+        (matches!(breaker.kept, Some((Kept::Off, _))), "it is to be left off"),
+        (breaker.state == State::Tripped, "it is found tripped: find out why first"),
+        (breaker.wire.is_some_and(|wire| wire.metal == Metal::Aluminum), "its wire is aluminum"),
+        (breaker.wire.is_some_and(|wire| old(wire.cable)), "its wire is old cloth or knob-and-tube"),
+        (details.terminal.under.is_some_and(|under| under > 2), "three wires are under its terminal"),
+        (shared.is_some_and(|all| all.iter().any(|other| *other != breaker.id)), "it shares its neutral with another breaker"),
+    ];
+    rules.into_iter().find(|(holds, _)| *holds).map(|(_, why)| why)
+}
+
+/// Its wire: as read; as the breaker says where that is hoped for. `-1` is a wire of which nothing is known.
+fn awg_of(breaker: &Breaker, hoped: bool) -> i64 {
+    use WireGauge::*;
+    match breaker.wire.map(|wire| wire.gauge) {
+        Some(Awg14) => 14,
+        Some(Awg12) => 12,
+        Some(Awg10) => 10,
+        Some(Awg8) => 8,
+        Some(Awg6) => 6,
+        Some(Awg4) => 4,
+        Some(Awg3) => 3,
+        Some(Awg2) => 2,
+        Some(Awg1) => 1,
+        Some(_) => 0,
+        None if hoped => awg_for(breaker.amps.value().round() as i64).unwrap_or(-1),
+        None => -1,
+    }
+}
+
+/// The copper wire for a breaker by its 60 °C column.
+pub(super) fn awg_for(amps: i64) -> Option<i64> {
+    [14, 12, 10, 8, 6, 4, 3, 2, 1, 0].into_iter().find(|awg| wire_amps(*awg) >= amps)
+}
+
+/// What a pole carries, in tenths of an ampere: the upper end of what is known, or the lower one where the best is hoped for. Where
+/// nothing is known it may be all that the breaker lets through.
+pub(super) fn load_of(home: &Study, breaker: &Breaker, hoped: bool) -> i64 {
+    let known = circuits(home).iter().find(|circuit| circuit.breaker == breaker.id);
+    let nothing = known.is_none_or(|circuit| circuit.loads.is_empty() && circuit.measured.is_none());
+    let amps = match known {
+        Some(circuit) if !nothing => circuit.between[usize::from(!hoped)],
+        _ if hoped => 0.0,
+        _ => breaker.amps.value(),
+    };
+    (amps * 10.0).ceil() as i64
+}
+
+/// How many outlets are on it. A light or a switch makes it no circuit of a single outlet, and what is not proven may be on it.
+fn outlets_of(home: &Study, breaker: &Breaker, hoped: bool) -> i64 {
+    let on = on_breaker(home, &breaker.id);
+    let points = on.proven.iter().filter_map(|id| home.house().point(id));
+    let count: usize =
+        points.map(|point| if matches!(point.kind, PointKind::Receptacle | PointKind::Appliance) { 1 } else { 2 }).sum();
+    let more = if hoped { usize::from(count == 0) } else { on.possible };
+    (count + more) as i64
+}
+
+/// What kind of circuit it is, as far as that decides whether it may be combined with another. One of which not every point is known may
+/// be anything.
+fn class_of(home: &Study, breaker: &Breaker, hoped: bool) -> String {
+    let on = on_breaker(home, &breaker.id);
+    let points: Vec<_> = on.proven.iter().filter_map(|id| home.house().point(id)).collect();
+    if on.possible > 0 && !hoped || points.is_empty() && !hoped {
+        return "unknown".into();
+    }
+    let known = circuits(home).iter().find(|circuit| circuit.breaker == breaker.id);
+    let told = known.is_some_and(|circuit| {
+        circuit
+            .notes
+            .iter()
+            .any(|note| matches!(note.kind, crate::loads::LoadNoteKind::Alone | crate::loads::LoadNoteKind::Required))
+    });
+    let needed = points.iter().any(|point| {
+        let place = home.house().room(&point.room).and_then(|room| Place::of(&room.name, room.floor.as_deref()));
+        let plug = matches!(point.kind, PointKind::Receptacle | PointKind::Appliance);
+        plug && matches!(place, Some(Place::Kitchen | Place::Bath | Place::Laundry | Place::Garage))
+    });
+    let is = |kinds: &[PointKind]| points.iter().all(|point| kinds.contains(&point.kind));
+    let class = match () {
+        // One that a dwelling has of its own, whichever of them it is.
+        () if told || needed => "small_appliance",
+        () if points.iter().any(|point| point.kind == PointKind::Appliance) => "single",
+        () if is(&[PointKind::Alarm]) && !points.is_empty() => "alarm",
+        () if is(&[PointKind::Light, PointKind::Switch, PointKind::Alarm]) => "lighting",
+        () => "general",
+    };
+    class.into()
+}

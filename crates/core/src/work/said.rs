@@ -1,0 +1,418 @@
+//! The ways to a wish in a home, in words.
+
+use std::collections::BTreeMap;
+
+use serde::Serialize;
+
+use super::make_room;
+use super::of_home::{Taken, problem_of};
+use super::problem::*;
+use super::wish::HomeWish;
+use crate::model::{BreakerId, Panel, Side, Tandems, position, so_many};
+use crate::study::Study;
+use crate::trace::on_breaker;
+
+/// How sure a way is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum WayStands {
+    /// It rests on nothing that is not read.
+    Sure,
+    /// It could be one, once something is read.
+    Read,
+    /// There is none.
+    No,
+}
+
+/// A kind of way in words.
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
+pub struct WayLine {
+    /// `Moving breakers`.
+    pub name: &'static str,
+    /// How sure it is.
+    pub stands: WayStands,
+    /// Which way is to be preferred: the fewer the better, in hundredths of a point; `null` where there is none.
+    pub cost: Option<i64>,
+    /// By how many percent it may be beaten by another plan of its kind; `null` where it is proven to be the cheapest.
+    pub within_percent: Option<f64>,
+    /// Minutes, by the usual figures.
+    pub minutes: Option<i64>,
+    /// Whether the panel is opened, with the main off.
+    pub opens_panel: bool,
+    /// Its steps, in order.
+    pub steps: Vec<String>,
+    /// What has to be read first, one by one.
+    pub unread: Vec<String>,
+    /// Why there is none; empty where there is one.
+    pub why_not: String,
+}
+
+/// The ways to a wish.
+#[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
+pub struct WorkView {
+    /// What it comes to, as a sentence.
+    pub title: String,
+    /// The panel.
+    pub panel: String,
+    /// The wish, in words.
+    pub wish: String,
+    /// What to mind, whichever way is taken.
+    pub cautions: Vec<String>,
+    /// Every kind of way, those that are sure first, the best on top.
+    pub ways: Vec<WayLine>,
+}
+
+impl Way {
+    const fn name(self) -> &'static str {
+        match self {
+            Self::Nothing => "Nothing has to be done",
+            Self::Open => "An open space",
+            Self::Relocate => "Moving breakers",
+            Self::Tandem => "A tandem",
+            Self::Quad => "A quad",
+            Self::Slim => "A slim two-pole",
+            Self::Tap => "Two wires under a terminal listed for two",
+            Self::Join => "Joining two circuits",
+            Self::Sub => "A sub-panel",
+            Self::Electrician => "An electrician",
+        }
+    }
+}
+
+impl NoWay {
+    const fn words(self) -> &'static str {
+        match self {
+            Self::WishNotMet => "the breaker is not what is wished for",
+            Self::NoGap => "so many open spaces are not side by side",
+            Self::NotCord => "a new circuit is wished for",
+            Self::LoadNotAlone => "the load shares its circuit",
+            Self::Main80 => "the legs would carry more than 80 % of the main",
+            Self::Refer => "fuses and split buses are for an electrician",
+            Self::Fixed => "that breaker is to be left as it is",
+            Self::BreakerBelowLoad => "the breaker would be too small for the load",
+            Self::BreakerAboveWire => "the breaker would be too large for its wire",
+            Self::ProtectionLost => "protection would be lost",
+            Self::NotSingleOutlet => "it feeds more than a single outlet, or is a circuit that has to stay",
+            Self::TandemNotListed => "the label lists no tandem",
+            Self::QuadNotListed => "the label lists no quad",
+            Self::SlimNotMade => "the panel is not made for slim two-poles",
+            Self::TerminalNotListed => "no terminal is listed for two wires",
+            Self::NothingMayBeCombined => "no two circuits may be joined",
+            Self::NoSubOffered => "a sub-panel is not looked at here yet",
+            Self::ListedPoles => "the panel would have more circuits than it is listed for",
+            Self::NoOpenSpace => "no space is open for it",
+            Self::NoRoom => "there is no room for it this way",
+            Self::NotProven => "the search found none in its time",
+        }
+    }
+}
+
+/// The ways to a wish on a panel.
+///
+/// # Errors
+/// A sentence: what has to be read before anything can be said, or what cannot be wished for.
+pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, most_steps: u64) -> Result<WorkView, String> {
+    let as_read = problem_of(home, panel, wish, Taken::AsRead)?;
+    let as_hoped = problem_of(home, panel, wish, Taken::AsHoped)?;
+    let (sure, hoped) = (make_room(&as_read, most_steps)?, make_room(&as_hoped, most_steps)?);
+    let said = Said { home, panel, wish };
+    let mut ways: Vec<WayLine> = Way::ALL.into_iter().map(|way| said.way(way, &sure.ways, &hoped.ways, &as_hoped)).collect();
+    let by_hand = |line: &&WayLine| line.name != Way::Electrician.name();
+    let rank = |line: &WayLine| match line.stands {
+        WayStands::Sure if by_hand(&line) => 0,
+        WayStands::Read => 1,
+        WayStands::Sure => 2,
+        WayStands::No => 3,
+    };
+    ways.sort_by_key(|line| (rank(line), line.cost));
+    let wished = wish.words(home);
+    let title = match ways.first().filter(by_hand) {
+        Some(line) if line.stands == WayStands::Sure && line.opens_panel => format!("{} makes room for {wished}.", line.name),
+        Some(line) if line.stands == WayStands::Sure => format!("{}: {wished}.", line.name),
+        Some(line) if line.stands == WayStands::Read && line.opens_panel => {
+            let things = if line.unread.len() == 1 { "one thing is" } else { "a few things are" };
+            format!("{} may make room for {wished}, once {things} read.", line.name)
+        }
+        Some(line) if line.stands == WayStands::Read => {
+            format!("Whether anything has to be done about {wished} is not known yet: read what the circuits carry.")
+        }
+        _ => format!("Ask an electrician about {wished}: nothing else is left."),
+    };
+    let mut cautions: Vec<String> = vec![
+        "Work in a panel is for qualified people, with a permit where the local code wants one. The line-side lugs stay live with the \
+         main off; prove dead with a meter that was tried on a live source before and after."
+            .into(),
+        "A space of which nothing is recorded counts as open, and what protection a place asks for is not looked at here: look at the \
+         panel, and read its label for the types that it names."
+            .into(),
+    ];
+    if matches!(said.wish, HomeWish::Circuit { .. }) {
+        cautions.push("Whether the service takes the new load is said by the service calculation.".into());
+    }
+    if matches!(said.wish, HomeWish::Replace { two_pole: true, .. }) {
+        cautions.push(
+            "From 120 V to 240 V: open every box on the way first; nothing but that one outlet may be on it. The white wire becomes a \
+             hot and is re-marked at both ends; the receptacle is changed for one of 240 V."
+                .into(),
+        );
+    }
+    cautions.push("Ranked by minutes, risks and usual prices, which are guesses; with no price list no money is shown.".into());
+    Ok(WorkView { title, panel: panel.name.clone(), wish: wished, cautions, ways })
+}
+
+struct Said<'a> {
+    home: &'a Study,
+    panel: &'a Panel,
+    wish: &'a HomeWish,
+}
+
+impl Said<'_> {
+    /// A way by what is read, or else by what is hoped.
+    fn way(&self, way: Way, sure: &BTreeMap<Way, Found>, hoped: &BTreeMap<Way, Found>, as_hoped: &Problem) -> WayLine {
+        let passive = matches!(way, Way::Nothing | Way::Electrician);
+        // The upper ends of the loads say that a leg is light enough, but not which of them is heavier.
+        let may_be_sure = passive || *self.wish != HomeWish::Level;
+        let (plan, stands) = match (&sure[&way], &hoped[&way]) {
+            (plan @ Found::Plan { .. }, _) if may_be_sure => (plan, WayStands::Sure),
+            (_, plan @ Found::Plan { .. }) => (plan, WayStands::Read),
+            (_, Found::None { reason }) => return self.none(way, reason.words()),
+        };
+        let Found::Plan { cost, moves, effort, at_least } = plan else { return self.none(way, "") };
+        if way == Way::Nothing && self.is_like_for_like() {
+            return self.none(way, "a new breaker of the same kind is wished for");
+        }
+        let among = [sure, hoped].into_iter().flatten();
+        if !passive && among.filter(|(other, _)| **other != way).any(|(other, found)| self.is_part(*other, found, moves, *cost)) {
+            return self.none(way, "another way does the same with a part of its moves");
+        }
+        let within = |least: i64| (100.0 * (cost - least) as f64 / (*cost).max(1) as f64).ceil();
+        WayLine {
+            name: way.name(),
+            stands,
+            cost: Some(*cost),
+            within_percent: at_least.map(within),
+            minutes: Some(effort[0]),
+            opens_panel: moves.contains(&Move::Open),
+            steps: moves.iter().filter_map(|change| self.step(change)).collect(),
+            unread: if stands == WayStands::Read { self.unread(moves, as_hoped) } else { Vec::new() },
+            why_not: String::new(),
+        }
+    }
+
+    /// Whether this other plan is cheaper and made of a part of these moves.
+    fn is_part(&self, other: Way, found: &Found, moves: &[Move], cost: i64) -> bool {
+        let Found::Plan { cost: less, moves: part, .. } = found else { return false };
+        let counts = other != Way::Electrician && !(other == Way::Nothing && self.is_like_for_like());
+        counts && *less < cost && part.iter().all(|change| moves.contains(change))
+    }
+
+    fn none(&self, way: Way, why_not: &str) -> WayLine {
+        WayLine {
+            name: way.name(),
+            stands: WayStands::No,
+            cost: None,
+            within_percent: None,
+            minutes: None,
+            opens_panel: false,
+            steps: Vec::new(),
+            unread: Vec::new(),
+            why_not: why_not.into(),
+        }
+    }
+
+    /// A breaker is to be replaced by one of the same kind.
+    fn is_like_for_like(&self) -> bool {
+        let HomeWish::Replace { breaker, amps, protection, two_pole } = self.wish else { return false };
+        self.home.panels().breaker(breaker).is_some_and(|is| {
+            !two_pole
+                && amps.is_none_or(|amps| amps == is.amps.value().round() as i64)
+                && protection.is_none_or(|guard| guard == Guard::from(is.protection))
+        })
+    }
+
+    fn side(&self, column: usize) -> Side {
+        let has = |side: Side| (0..self.panel.rows()).any(|row| self.panel.space_at(side, row).is_some());
+        [Side::Left, Side::Right].into_iter().filter(|side| has(*side)).nth(column).unwrap_or(Side::Left)
+    }
+
+    /// The number of a place: `12a`, `5-7`.
+    fn place(&self, column: usize, row: usize, shape: Shape, poles: usize) -> String {
+        let space = |row: usize| {
+            let space = self.panel.space_at(self.side(column), u8::try_from(row).unwrap_or(u8::MAX));
+            space.map_or_else(String::new, |space| space.to_string())
+        };
+        match shape {
+            Shape::Upper => format!("{}a", space(row)),
+            Shape::Lower => format!("{}b", space(row)),
+            Shape::Full => (0..poles).map(|n| space(row + n)).collect::<Vec<_>>().join("-"),
+            Shape::Inner => format!("{}b-{}a", space(row), space(row + 1)),
+            Shape::Outer => format!("{}a-{}b", space(row), space(row + 1)),
+        }
+    }
+
+    fn breaker(&self, id: &str) -> Option<(BreakerId, String)> {
+        let breaker = self.home.panels().breakers_of(&self.panel.id).find(|breaker| breaker.id.to_string() == id)?;
+        Some((breaker.id.clone(), self.home.panels().number(&breaker.id)))
+    }
+
+    fn poles(&self, circuit: &str) -> usize {
+        match (circuit, self.wish) {
+            ("new", HomeWish::Circuit { poles, .. }) => *poles,
+            ("gap", HomeWish::Spaces { count }) => *count,
+            (id, HomeWish::Replace { breaker, two_pole: true, .. }) if breaker.to_string() == id => 2,
+            (id, _) => {
+                let known = self.home.panels().breakers_of(&self.panel.id).find(|breaker| breaker.id.to_string() == id);
+                known.map_or(1, crate::model::Breaker::poles)
+            }
+        }
+    }
+
+    fn called(&self, circuit: &str) -> String {
+        match circuit {
+            "new" => "the new circuit".into(),
+            id => self.breaker(id).map_or_else(|| id.to_owned(), |(_, number)| number),
+        }
+    }
+
+    fn step(&self, change: &Move) -> Option<String> {
+        Some(match change {
+            Move::Open => "Main off, cover off, dead proven at what is touched.".into(),
+            Move::Close => "Cover on, power up breaker by breaker, the card made new.".into(),
+            Move::TakeOut { circuit } => format!("Take the spare breaker {} out.", self.called(circuit)),
+            Move::Lift { circuit } => format!("Take the wire off {}, tag it, cap it.", self.called(circuit)),
+            Move::Land { circuit, column, row, shape, .. } if circuit == "gap" => {
+                format!("{} is open then.", self.place(*column, *row, *shape, self.poles(circuit)))
+            }
+            Move::Land { circuit, column, row, shape, flip } => {
+                let to = self.place(*column, *row, *shape, self.poles(circuit));
+                let flip = if *flip { ", its two hots exchanged" } else { "" };
+                match circuit.as_str() {
+                    "new" => format!("Land the new circuit at {to}."),
+                    id if self.called(id) == to && flip.is_empty() => format!("Put the new breaker in at {to}."),
+                    id => format!("Move {} to {to}{flip}.", self.called(id)),
+                }
+            }
+            Move::Reland { circuit } => format!("Land {} again in its place, on the new breaker.", self.called(circuit)),
+            Move::Join { circuit, to } => {
+                format!("Join {} to {}: splice both with one pigtail to its breaker.", self.called(circuit), self.called(to))
+            }
+            Move::Tap { circuit, to } => {
+                format!(
+                    "Put the wire of {} under the terminal of {}, to the torque of its label.",
+                    self.called(circuit),
+                    self.called(to)
+                )
+            }
+            Move::Use { circuit } => format!("Use {} as it is.", self.called(circuit)),
+            Move::Call => "Call an electrician.".into(),
+            Move::Sub | Move::ToSub { .. } => return None,
+        })
+    }
+
+    /// What a plan rests on that nobody has read.
+    fn unread(&self, moves: &[Move], hoped: &Problem) -> Vec<String> {
+        let details = &self.panel.details;
+        let mut unread = Vec::new();
+        let mut loads = *self.wish == HomeWish::Level;
+        for change in moves {
+            match change {
+                Move::Land { circuit, column, row, shape, .. } => {
+                    let to = self.place(*column, *row, *shape, self.poles(circuit));
+                    if *shape != Shape::Full && details.tandems == Tandems::NotRead {
+                        unread.push(format!("whether the label lists {} for a tandem", to.trim_end_matches(['a', 'b'])));
+                    }
+                    if *shape != Shape::Full && details.circuits.is_none() {
+                        unread.push("for how many circuits the panel is listed".into());
+                    }
+                    loads |= circuit != "gap";
+                    let Some((id, number)) = self.breaker(circuit) else { continue };
+                    let Some(breaker) = self.home.panels().breaker(&id) else { continue };
+                    let home = breaker.at.first().and_then(|slot| position(self.panel, slot.space));
+                    if home != Some((self.side(*column), u8::try_from(*row).unwrap_or(u8::MAX))) {
+                        unread.push(format!(
+                            "how far the wire of {number} reaches: it has to come to {to}, or be spliced in the gutter"
+                        ));
+                    }
+                    if *shape != Shape::Full && breaker.details.terminal.under.is_none() {
+                        unread.push(format!("how many wires are under the terminal of {number}"));
+                    }
+                    if matches!(self.wish, HomeWish::Replace { breaker, .. } if *breaker == id) {
+                        self.of_replaced(&id, &number, &mut unread);
+                    }
+                }
+                Move::Join { circuit, to } | Move::Tap { circuit, to } => {
+                    loads = true;
+                    for (id, number) in [circuit, to].into_iter().filter_map(|id| self.breaker(id)) {
+                        let Some(breaker) = self.home.panels().breaker(&id) else { continue };
+                        if breaker.wire.is_none() {
+                            unread.push(format!("the wire on {number}"));
+                        }
+                        if breaker.details.terminal.under.is_none() {
+                            unread.push(format!("how many wires are under the terminal of {number}"));
+                        }
+                        let on = on_breaker(self.home, &id);
+                        if on.proven.is_empty() && on.possible == 0 {
+                            unread.push(format!("what {number} feeds"));
+                        }
+                        if on.possible > 0 {
+                            unread.push(format!("what else is on {number}: {} may be", so_many(on.possible, "point")));
+                        }
+                    }
+                    unread.push("whether the gutter has room for the splice".into());
+                    if let (Move::Tap { .. }, Some((id, number))) = (change, self.breaker(to))
+                        && self.home.panels().breaker(&id).is_some_and(|host| host.details.terminal.listed.is_none())
+                    {
+                        unread.push(format!("for how many wires the terminal of {number} is listed"));
+                    }
+                }
+                _ => {}
+            }
+        }
+        if let HomeWish::Circuit { protection, amps, poles, .. } = self.wish
+            && *protection != Guard::Standard
+        {
+            let pole = if *poles == 2 { "two-pole" } else { "one-pole" };
+            unread.push(format!("whether the label names a {pole} breaker of {amps} A with the protection wished for"));
+        }
+        if details.circuits.is_none()
+            && hoped.panel.listed_poles > 0
+            && !unread.iter().any(|line| line.starts_with("for how many c"))
+        {
+            let poles: usize = self.home.panels().breakers_of(&self.panel.id).map(crate::model::Breaker::poles).sum();
+            if poles >= self.panel.every_space().len() {
+                unread.push("for how many circuits the panel is listed".into());
+            }
+        }
+        if loads && matches!(self.wish, HomeWish::Circuit { takes: None, .. }) {
+            unread.push("what the new circuit takes, by its plate".into());
+        }
+        if let HomeWish::Replace { breaker, .. } = self.wish {
+            unread.push(format!("what {} carries", self.home.panels().number(breaker)));
+        } else if loads {
+            unread.push("what the circuits carry: the loads, or a reading of the legs".into());
+        }
+        unread.dedup();
+        let mut seen: Vec<String> = Vec::new();
+        unread.retain(|line| {
+            if seen.contains(line) {
+                false
+            } else {
+                seen.push(line.clone());
+                true
+            }
+        });
+        unread
+    }
+
+    fn of_replaced(&self, id: &BreakerId, number: &str, unread: &mut Vec<String>) {
+        let Some(breaker) = self.home.panels().breaker(id) else { return };
+        if breaker.wire.is_none() {
+            unread.push(format!("the wire on {number}"));
+        }
+        let on = on_breaker(self.home, id);
+        if on.possible > 0 && matches!(self.wish, HomeWish::Replace { two_pole: true, .. }) {
+            unread.push(format!("what else is on {number}: {} may be", so_many(on.possible, "point")));
+        }
+        unread.push("whether the label names such a breaker".into());
+    }
+}

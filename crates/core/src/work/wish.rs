@@ -1,0 +1,204 @@
+//! Wishes as people say them.
+
+use super::of_home::{awg_for, left_alone, load_of};
+use super::problem::{Guard, WishOf};
+use crate::model::{BreakerId, Panel};
+use crate::study::Study;
+
+/// What somebody wants of a panel.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
+#[serde(tag = "kind", rename_all = "snake_case")]
+pub enum HomeWish {
+    /// A new circuit.
+    Circuit {
+        /// What for; may be empty.
+        what: String,
+        /// One or two.
+        poles: usize,
+        /// Of its breaker.
+        amps: i64,
+        /// Of its breaker.
+        protection: Guard,
+        /// What it takes, in amperes, where that is said.
+        takes: Option<i64>,
+    },
+    /// Open spaces side by side.
+    Spaces {
+        /// How many.
+        count: usize,
+    },
+    /// Another breaker on a circuit.
+    Replace {
+        /// Which.
+        breaker: BreakerId,
+        /// Its rating; as now where it is left out.
+        amps: Option<i64>,
+        /// Its kind; as now where it is left out.
+        protection: Option<Guard>,
+        /// Two poles where there was one: 120 V become 240 V.
+        two_pole: bool,
+    },
+    /// The load spread over the legs.
+    Level,
+}
+
+/// What can be said, for whoever said something else.
+pub const WISHES: &str = "Say for example “40 A two-pole for the kiln that takes 32 A”, “20 A circuit for the microwave”, “two free spaces side by side”, \
+                          “replace 17 with 20 A”, “GFCI for 11”, “make 7 240 V” or “level the legs”.";
+
+fn number(word: &str) -> Option<i64> {
+    const WORDS: [&str; 9] = ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight"];
+    word.parse().ok().or_else(|| WORDS.iter().position(|known| *known == word).map(|n| n as i64))
+}
+
+/// Reads a wish about a panel.
+///
+/// # Errors
+/// A sentence: what was not understood and what can be said, or which breaker is not there.
+pub fn read_wish(home: &Study, panel: &Panel, text: &str) -> Result<HomeWish, String> {
+    let low =
+        text.to_lowercase().replace(['“', '”', '"', ',', '.'], " ").replace("two-pole", "twopole").replace("two pole", "twopole");
+    let low = low.replace("one-pole", "onepole").replace("single-pole", "onepole").replace("one pole", "onepole");
+    let words: Vec<&str> = low.split_whitespace().collect();
+    let has = |word: &str| words.contains(&word);
+    // `40 A`, `40a`, `240 V`.
+    let with_unit = |unit: &str| {
+        words.iter().enumerate().find_map(|(n, word)| {
+            let joined = word.strip_suffix(unit).and_then(|figure| figure.parse::<i64>().ok());
+            joined.or_else(|| if words.get(n + 1) == Some(&unit) { word.parse().ok() } else { None })
+        })
+    };
+    let amps = with_unit("a").or_else(|| with_unit("amp")).or_else(|| with_unit("amps"));
+    let volts = with_unit("v").or_else(|| with_unit("volts"));
+    let guard = match () {
+        () if has("dual") || has("dual-function") => Some(Guard::Dual),
+        () if has("gfci") && has("afci") => Some(Guard::Dual),
+        () if has("gfci") => Some(Guard::Gfci),
+        () if has("afci") => Some(Guard::Afci),
+        () => None,
+    };
+    let breaker = |at: &str| {
+        let number = at.to_uppercase();
+        let known = home.panels().breakers_of(&panel.id).find(|breaker| {
+            let own = breaker.number().to_uppercase();
+            own == number || own.split('-').any(|part| part == number)
+        });
+        known.map(|breaker| breaker.id.clone()).ok_or_else(|| format!("“{}” has no breaker {at}.", panel.name))
+    };
+    let after = |word: &str| words.iter().position(|known| *known == word).and_then(|n| words.get(n + 1)).copied();
+    if has("level") || has("balance") {
+        return Ok(HomeWish::Level);
+    }
+    if let Some(at) = after("replace") {
+        return Ok(HomeWish::Replace { breaker: breaker(at)?, amps, protection: guard, two_pole: false });
+    }
+    if let Some(at) = after("make").filter(|_| volts == Some(240)) {
+        return Ok(HomeWish::Replace { breaker: breaker(at)?, amps, protection: None, two_pole: true });
+    }
+    if let (Some(guard), None, Some(at)) = (guard, amps, after("for"))
+        && at.starts_with(|c: char| c.is_ascii_digit())
+    {
+        return Ok(HomeWish::Replace { breaker: breaker(at)?, amps: None, protection: Some(guard), two_pole: false });
+    }
+    if has("space") || has("spaces") {
+        let count = words.iter().find_map(|word| number(word)).unwrap_or(1);
+        return match usize::try_from(count) {
+            Ok(count @ 1..=8) => Ok(HomeWish::Spaces { count }),
+            _ => Err(format!("{count} open spaces side by side are more than can be looked for: one to eight.")),
+        };
+    }
+    if let Some(amps) = amps {
+        let what = low.split_once(" for ").map_or("", |(_, what)| what);
+        let what = what.split(" that takes").next().unwrap_or_default().split(" takes").next().unwrap_or_default();
+        let what = what.trim().trim_start_matches("the ").to_owned();
+        let poles = if has("twopole") || volts.is_some_and(|volts| volts > 150) { 2 } else { 1 };
+        if !(10..=100).contains(&amps) {
+            return Err(format!("A breaker of {amps} A is not for a circuit that is put in here: 10 to 100 A."));
+        }
+        let takes = after("takes").and_then(|figure| figure.trim_end_matches('a').parse().ok());
+        if takes.is_some_and(|takes| !(1..=amps).contains(&takes)) {
+            return Err(format!("What it takes has to be between 1 A and the {amps} A of its breaker."));
+        }
+        let protection = guard.unwrap_or(Guard::Standard);
+        return Ok(HomeWish::Circuit { what, poles, amps, protection, takes });
+    }
+    Err(format!("“{}” was not understood. {WISHES}", text.trim()))
+}
+
+impl HomeWish {
+    /// The wish of the search.
+    pub(super) fn of_problem(&self, home: &Study, hoped: bool) -> Result<WishOf, String> {
+        Ok(match self {
+            Self::Circuit { poles, amps, protection, takes, .. } => {
+                let awg = awg_for(*amps).ok_or_else(|| format!("No branch circuit of {amps} A is put in here."))?;
+                // Where nobody has said what it takes, it may be all that its breaker lets through.
+                let load = takes.map_or(if hoped { 0 } else { amps * 10 }, |takes| takes * 10);
+                WishOf::Circuit {
+                    poles: *poles,
+                    amps: *amps,
+                    awg,
+                    protection: *protection,
+                    load: vec![load; *poles],
+                    continuous: false,
+                    class: "single".into(),
+                    cord: false,
+                }
+            }
+            Self::Spaces { count } => WishOf::Spaces { count: *count },
+            Self::Level => WishOf::Level { max_diff: None },
+            Self::Replace { breaker, amps, protection, two_pole } => {
+                let is = home.panels().breaker(breaker).ok_or("That breaker is not there any more.")?;
+                let poles = if *two_pole { 2 } else { is.poles() };
+                if poles > 2 {
+                    return Err("A breaker of three poles is work for an electrician.".into());
+                }
+                if *two_pole && is.poles() == 2 {
+                    return Err(format!("{} is a two-pole already.", home.panels().number(breaker)));
+                }
+                if let Some(why) = left_alone(home, is) {
+                    let number = home.panels().number(breaker);
+                    return Err(format!("{number} is left as it is here: {why}. Ask an electrician."));
+                }
+                let load = load_of(home, is, hoped);
+                WishOf::Replace {
+                    circuit: breaker.to_string(),
+                    poles,
+                    amps: amps.unwrap_or(is.amps.value().round() as i64),
+                    protection: protection.unwrap_or_else(|| is.protection.into()),
+                    load: vec![load; poles],
+                }
+            }
+        })
+    }
+
+    /// In words.
+    pub fn words(&self, home: &Study) -> String {
+        let guard = |guard: &Guard| match guard {
+            Guard::Standard => "",
+            Guard::Gfci => " GFCI",
+            Guard::Afci => " AFCI",
+            Guard::Dual => " GFCI and AFCI",
+        };
+        match self {
+            Self::Circuit { what, poles, amps, protection, .. } => {
+                let pole = if *poles == 2 { "two-pole" } else { "one-pole" };
+                let what = if what.is_empty() { String::new() } else { format!(" for the {what}") };
+                format!("a new circuit: {amps} A, {pole}{}{what}", guard(protection))
+            }
+            Self::Spaces { count: 1 } => "one open space".into(),
+            Self::Spaces { count } => format!("{count} open spaces side by side"),
+            Self::Level => "the legs leveled".into(),
+            Self::Replace { breaker, amps, protection, two_pole } => {
+                let number = home.panels().number(breaker);
+                let parts = [
+                    amps.map(|amps| format!("{amps} A")),
+                    protection.as_ref().map(|kind| guard(kind).trim().to_owned()).filter(|kind| !kind.is_empty()),
+                    two_pole.then(|| "240 V in place of 120 V".to_owned()),
+                ];
+                let parts: Vec<String> = parts.into_iter().flatten().collect();
+                let parts = if parts.is_empty() { "of the same kind".to_owned() } else { parts.join(", ") };
+                format!("another breaker on {number}, {parts}")
+            }
+        }
+    }
+}

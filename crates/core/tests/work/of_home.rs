@@ -1,0 +1,178 @@
+//! Ways to a wish in homes: what is sure, what has to be read first, what is left alone. Homes are invented.
+
+use proptest::prelude::*;
+use wayfinder_core::work::{HomeWish, WayStands, WorkView, read_wish, work_view};
+use wayfinder_core::{Panel, Study};
+use wayfinder_fixture::written;
+
+/// A panel of eight spaces of which everything is read and every point proven.
+const KNOWN: &str = "panel 8\nmain is main 100 A, bus 100 A, listed for 16\n1 20 #12 hall\n3 15 #14 porch\n2-4 30/2 #10 dryer\n\
+                     room Hall\nroom Porch\nroom Laundry\npoint Hall receptacle wall\npoint Porch light ceiling\npoint Laundry appliance dryer\n\
+                     dryer is 240 V\nproof wall 1\nproof ceiling 3\nproof dryer 2-4\n";
+
+fn panel(home: &Study) -> &Panel {
+    home.panels().all().next().unwrap()
+}
+
+fn asked(acts: &str, wish: &str) -> Result<WorkView, String> {
+    let home = written(acts).home;
+    let wish = read_wish(&home, panel(&home), wish)?;
+    work_view(&home, panel(&home), &wish, 200_000)
+}
+
+fn sure(view: &WorkView) -> Vec<&str> {
+    view.ways.iter().filter(|way| way.stands == WayStands::Sure).map(|way| way.name).collect()
+}
+
+#[test]
+fn wishes_are_read_as_people_say_them() {
+    let home = written(KNOWN).home;
+    for (said, words) in [
+        ("40 A two-pole for the kiln", "a new circuit: 40 A, two-pole for the kiln"),
+        ("a 30a 240 V circuit for the heater that takes 20 A", "a new circuit: 30 A, two-pole for the heater"),
+        ("20 A circuit", "a new circuit: 20 A, one-pole"),
+        ("20 A GFCI for the porch", "a new circuit: 20 A, one-pole GFCI for the porch"),
+        ("two free spaces side by side", "2 open spaces side by side"),
+        ("an open space", "one open space"),
+        ("replace 3", "another breaker on 3, of the same kind"),
+        ("Replace 1 with 15 A AFCI", "another breaker on 1, 15 A, AFCI"),
+        ("GFCI for 1", "another breaker on 1, GFCI"),
+        ("make 1 240 V", "another breaker on 1, 240 V in place of 120 V"),
+        ("level the legs", "the legs leveled"),
+    ] {
+        assert_eq!(read_wish(&home, panel(&home), said).map(|wish| wish.words(&home)), Ok(words.to_owned()), "{said}");
+    }
+    for (said, why) in [
+        ("", "was not understood"),
+        ("more power", "Say for example"),
+        ("replace 17", "has no breaker 17"),
+        ("400 A for the barn", "10 to 100 A"),
+        ("20 A circuit for the mill that takes 30 A", "between 1 A and the 20 A"),
+        ("99 spaces", "one to eight"),
+    ] {
+        let refused = read_wish(&home, panel(&home), said).unwrap_err();
+        assert!(refused.contains(why), "{said}: {refused}");
+    }
+}
+
+#[test]
+fn what_is_read_makes_a_way_sure() {
+    // All that the breakers let through, 65 A on the heavier leg, and 15 A more are 80 A of 100.
+    let view = asked(KNOWN, "15 A circuit for the freezer").unwrap();
+    assert_eq!(sure(&view), ["An open space", "An electrician"], "{view:?}");
+    assert_eq!(view.title, "An open space makes room for a new circuit: 15 A, one-pole for the freezer.");
+    assert!(view.ways[0].steps[1].starts_with("Land the new circuit at "), "{view:?}");
+    // A larger one only if the loads are lighter than the breakers allow.
+    let view = asked(KNOWN, "40 A two-pole for the kiln").unwrap();
+    assert_eq!(sure(&view), ["An electrician"]);
+    assert_eq!(view.ways[0].stands, WayStands::Read);
+    assert!(view.ways[0].unread.iter().any(|line| line.starts_with("what the circuits carry")), "{view:?}");
+    assert!(view.ways[0].unread.iter().any(|line| line.starts_with("what the new circuit takes")), "{view:?}");
+    let told = asked(KNOWN, "40 A two-pole for the kiln that takes 32 A").unwrap();
+    assert!(!told.ways[0].unread.iter().any(|line| line.starts_with("what the new circuit takes")), "{told:?}");
+    // Open spaces are there: nothing has to be done, and nothing needless is offered.
+    let view = asked(KNOWN, "two spaces").unwrap();
+    assert_eq!(sure(&view), ["Nothing has to be done", "An electrician"]);
+    assert!(view.ways.iter().all(|way| way.stands != WayStands::Read), "{view:?}");
+}
+
+#[test]
+fn a_breaker_is_never_larger_than_its_wire_and_no_protection_is_lost() {
+    let none = |acts: &str, wish: &str| {
+        let view = asked(acts, wish).unwrap();
+        assert_eq!(sure(&view), ["An electrician"], "{view:?}");
+        assert!(view.ways.iter().all(|way| way.stands != WayStands::Read), "{view:?}");
+        view.ways.iter().find(|way| way.name == "An open space").unwrap().why_not.clone()
+    };
+    assert_eq!(none(KNOWN, "replace 3 with 20 A"), "the breaker would be too large for its wire");
+
+    let home = written(KNOWN).home;
+    assert!(read_wish(&home, panel(&home), "replace 6").is_err());
+
+    // A light is no single outlet; nor is a circuit on which something else may be.
+    assert!(none(KNOWN, "make 3 240 V").starts_with("it feeds more than a single outlet"));
+    // One outlet alone, proven, with all else proven elsewhere, is.
+    let view = asked(KNOWN, "make 1 240 V").unwrap();
+    assert!(view.ways.iter().any(|way| way.stands != WayStands::No && way.name != "An electrician"), "{view:?}");
+    assert!(view.cautions.iter().any(|caution| caution.contains("re-marked at both ends")), "{view:?}");
+}
+
+#[test]
+fn what_is_not_to_be_touched_is_not() {
+    for (acts, why) in [
+        ("must-stay-on 1", "it must stay on"),
+        ("set 1 {\"wire\": {\"gauge\": \"10\", \"metal\": \"aluminum\"}}", "its wire is aluminum"),
+        ("tripped 1", "it is found tripped"),
+    ] {
+        let home = format!("{KNOWN}{acts}\n");
+        let refused = asked(&home, "replace 1 with 15 A").unwrap_err();
+        assert!(refused.contains(why) && refused.contains("electrician"), "{acts}: {refused}");
+        for wish in ["40 A two-pole for the kiln", "three spaces", "15 A circuit"] {
+            let view = asked(&home, wish).unwrap();
+            for step in view.ways.iter().flat_map(|way| &way.steps) {
+                assert!(!step.starts_with("Move 1 ") && !step.contains("Join 1 ") && !step.contains(" to 1:"), "{step}");
+            }
+        }
+    }
+    let unread = "panel 8\n1 20 hall\n";
+    assert!(asked(unread, "15 A circuit").unwrap_err().contains("Read the main breaker"));
+    let fuses = format!("{KNOWN}main is fuses\n");
+    assert_eq!(sure(&asked(&fuses, "15 A circuit").unwrap()), ["An electrician"]);
+}
+
+/// Whatever is wished for in the demo home, it is answered or refused in a sentence; every plan says what it rests on; nothing says that
+/// anything is safe.
+#[test]
+fn every_wish_in_the_demo_home_is_answered() {
+    let home = Study::from(&wayfinder_fixture::homes::demo());
+    let (mut answered, mut refused) = (0, 0);
+    for panel in home.panels().all() {
+        let numbers: Vec<String> = home.panels().breakers_of(&panel.id).map(|breaker| breaker.number()).collect();
+        let wishes = numbers.iter().flat_map(|n| [format!("replace {n}"), format!("GFCI for {n}"), format!("make {n} 240 V")]);
+        for said in wishes.chain(["30 A two-pole", "20 A circuit", "three spaces", "level"].map(str::to_owned)) {
+            let wish = read_wish(&home, panel, &said).unwrap();
+            match work_view(&home, panel, &wish, 20_000) {
+                Err(why) => {
+                    refused += 1;
+                    assert!(why.ends_with('.'), "{said}: {why}");
+                }
+                Ok(view) => {
+                    answered += 1;
+                    assert!(!format!("{view:?}").contains(" safe"), "{view:?}");
+                    assert!(view.cautions[0].contains("stay live with the main off"));
+                    for way in &view.ways {
+                        match way.stands {
+                            WayStands::No => assert!(!way.why_not.is_empty() && way.steps.is_empty()),
+                            WayStands::Read => assert!(!way.unread.is_empty(), "{said}: {way:?}"),
+                            WayStands::Sure => assert!(way.unread.is_empty() && way.why_not.is_empty()),
+                        }
+                        if way.opens_panel {
+                            assert!(way.steps[0].contains("dead proven"), "{way:?}");
+                        }
+                    }
+                }
+            }
+        }
+    }
+    assert!(answered > 40 && refused > 10, "{answered} {refused}");
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(200))]
+
+    /// Whatever is typed is a wish or a sentence.
+    #[test]
+    fn any_words_are_a_wish_or_a_sentence(said in "[0-9a-zA-Z ,.\"-]{0,40}") {
+        let home = written(KNOWN).home;
+        match read_wish(&home, panel(&home), &said) {
+            Ok(wish) => {
+                let spaces = if let HomeWish::Spaces { count } = wish { count } else { 1 };
+                prop_assert!((1..=8).contains(&spaces));
+                if let Err(why) = work_view(&home, panel(&home), &wish, 2_000) {
+                    prop_assert!(why.ends_with('.'), "{}", why);
+                }
+            }
+            Err(why) => prop_assert!(why.ends_with('.'), "{}", why),
+        }
+    }
+}
