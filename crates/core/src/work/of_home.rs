@@ -13,8 +13,8 @@ use super::setup::wire_amps;
 use super::wish::HomeWish;
 use crate::loads::{circuits, legs_of_panels};
 use crate::model::{
-    Breaker, Cable, Half, Interior, Kept, Leg, Metal, Panel, Place, PointKind, Protection, Side, State, Tandems, WireGauge,
-    position,
+    Breaker, Cable, Half, Interior, Kept, Leg, Metal, Panel, Place, PointKind, Protection, Service, Side, State, Tandems,
+    WireGauge, position,
 };
 use crate::study::Study;
 use crate::trace::on_breaker;
@@ -214,6 +214,8 @@ pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, taken: Ta
     label.insert("quad".into(), Vec::new());
     label.insert("slim".into(), Vec::new());
     let refer = match panel.details.interior {
+        // On the high leg there are 208 V to neutral; which row is on it has to be metered.
+        _ if panel.service == Service::HighLeg => vec![json!("high leg")],
         Interior::Breakers => Vec::new(),
         Interior::SplitBus => vec![json!("split bus")],
         Interior::Fuses => vec![json!("fuses")],
@@ -337,7 +339,16 @@ pub(super) fn load_of(home: &Study, breaker: &Breaker, hoped: bool) -> i64 {
     let known = circuits(home).iter().find(|circuit| circuit.breaker == breaker.id);
     let nothing = known.is_none_or(|circuit| circuit.loads.is_empty() && circuit.measured.is_none());
     let amps = match known {
-        Some(circuit) if !nothing => circuit.between[usize::from(!hoped)],
+        Some(circuit) if !nothing => {
+            // A reading of what it usually carries counts, whatever the loads come to.
+            let stands_at = circuit.percent * circuit.limit / 100.0;
+            let read = circuit.measured.is_some();
+            match hoped {
+                true if !read => circuit.between[0],
+                true => circuit.between[0].max(stands_at),
+                false => circuit.between[1].max(stands_at),
+            }
+        }
         _ if hoped => 0.0,
         _ => breaker.amps.value(),
     };
@@ -359,7 +370,7 @@ fn outlets_of(home: &Study, breaker: &Breaker, hoped: bool) -> i64 {
 fn class_of(home: &Study, breaker: &Breaker, hoped: bool) -> String {
     let on = on_breaker(home, &breaker.id);
     let points: Vec<_> = on.proven.iter().filter_map(|id| home.house().point(id)).collect();
-    if on.possible > 0 && !hoped || points.is_empty() && !hoped {
+    if !hoped && (on.possible > 0 || points.is_empty()) {
         return "unknown".into();
     }
     let known = circuits(home).iter().find(|circuit| circuit.breaker == breaker.id);

@@ -87,7 +87,7 @@ impl NoWay {
             Self::NotCord => "a new circuit is wished for",
             Self::LoadNotAlone => "the load shares its circuit",
             Self::Main80 => "the legs would carry more than 80 % of the main",
-            Self::Refer => "fuses and split buses are for an electrician",
+            Self::Refer => "fuses, split buses and panels with a high leg are for an electrician",
             Self::Fixed => "that breaker is to be left as it is",
             Self::BreakerBelowLoad => "the breaker would be too small for the load",
             Self::BreakerAboveWire => "the breaker would be too large for its wire",

@@ -3,5 +3,6 @@
 
 mod every_plan;
 mod of_home;
+mod plans_against_checks;
 mod rules;
 mod worked_problems;
