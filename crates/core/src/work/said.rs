@@ -117,7 +117,7 @@ pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, most_steps: u64) 
     let (sure, hoped) = (make_room(&as_read, most_steps)?, make_room(&as_hoped, most_steps)?);
     let said = Said { home, panel, wish };
     let mut ways: Vec<WayLine> = Way::ALL.into_iter().map(|way| said.way(way, &sure.ways, &hoped.ways, &as_hoped)).collect();
-    let by_hand = |line: &&WayLine| line.name != Way::Electrician.name();
+    let by_hand = |line: &&WayLine| line.name != said.name(Way::Electrician);
     let rank = |line: &WayLine| match line.stands {
         WayStands::Sure if by_hand(&line) => 0,
         WayStands::Read => 1,
@@ -126,16 +126,20 @@ pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, most_steps: u64) 
     };
     ways.sort_by_key(|line| (rank(line), line.cost));
     let wished = wish.words(home);
+    let things = |line: &WayLine| if line.unread.len() == 1 { "one thing is" } else { "a few things are" };
+    let makes_room = matches!(wish, HomeWish::Circuit { .. } | HomeWish::Spaces { .. });
     let title = match ways.first().filter(by_hand) {
-        Some(line) if line.stands == WayStands::Sure && line.opens_panel => format!("{} makes room for {wished}.", line.name),
-        Some(line) if line.stands == WayStands::Sure => format!("{}: {wished}.", line.name),
-        Some(line) if line.stands == WayStands::Read && line.opens_panel => {
-            let things = if line.unread.len() == 1 { "one thing is" } else { "a few things are" };
-            format!("{} may make room for {wished}, once {things} read.", line.name)
+        Some(line) if line.stands == WayStands::Sure && line.opens_panel && makes_room => {
+            format!("{} makes room for {wished}.", line.name)
         }
-        Some(line) if line.stands == WayStands::Read => {
+        Some(line) if line.stands == WayStands::Sure => format!("{}: {wished}.", line.name),
+        Some(line) if line.stands == WayStands::Read && !line.opens_panel => {
             format!("Whether anything has to be done about {wished} is not known yet: read what the circuits carry.")
         }
+        Some(line) if line.stands == WayStands::Read && makes_room => {
+            format!("{} may make room for {wished}, once {} read.", line.name, things(line))
+        }
+        Some(line) if line.stands == WayStands::Read => format!("{}, once {} read: {wished}.", line.name, things(line)),
         _ => format!("Ask an electrician about {wished}: nothing else is left."),
     };
     let mut cautions: Vec<String> = vec![
@@ -167,6 +171,14 @@ struct Said<'a> {
 }
 
 impl Said<'_> {
+    /// The name of a way; a breaker that is replaced needs no open space.
+    const fn name(&self, way: Way) -> &'static str {
+        match (way, self.wish) {
+            (Way::Open, HomeWish::Replace { .. }) => "In its own place",
+            (way, _) => way.name(),
+        }
+    }
+
     /// A way by what is read, or else by what is hoped.
     fn way(&self, way: Way, sure: &BTreeMap<Way, Found>, hoped: &BTreeMap<Way, Found>, as_hoped: &Problem) -> WayLine {
         let passive = matches!(way, Way::Nothing | Way::Electrician);
@@ -187,7 +199,7 @@ impl Said<'_> {
         }
         let within = |least: i64| (100.0 * (cost - least) as f64 / (*cost).max(1) as f64).ceil();
         WayLine {
-            name: way.name(),
+            name: self.name(way),
             stands,
             cost: Some(*cost),
             within_percent: at_least.map(within),
@@ -208,7 +220,7 @@ impl Said<'_> {
 
     fn none(&self, way: Way, why_not: &str) -> WayLine {
         WayLine {
-            name: way.name(),
+            name: self.name(way),
             stands: WayStands::No,
             cost: None,
             within_percent: None,

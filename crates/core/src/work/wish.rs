@@ -187,7 +187,7 @@ impl HomeWish {
             }
             Self::Spaces { count: 1 } => "one open space".into(),
             Self::Spaces { count } => format!("{count} open spaces side by side"),
-            Self::Level => "the legs leveled".into(),
+            Self::Level => "leveling the legs".into(),
             Self::Replace { breaker, amps, protection, two_pole } => {
                 let number = home.panels().number(breaker);
                 let parts = [
