@@ -334,12 +334,12 @@ pub(super) fn awg_for(amps: i64) -> Option<i64> {
 }
 
 /// What a pole carries, in tenths of an ampere: the upper end of what is known, or the lower one where the best is hoped for. Where
-/// nothing is known it may be all that the breaker lets through.
+/// nothing is known, or more may be on it than is proven, it may be all that the breaker lets through.
 pub(super) fn load_of(home: &Study, breaker: &Breaker, hoped: bool) -> i64 {
     let known = circuits(home).iter().find(|circuit| circuit.breaker == breaker.id);
     let nothing = known.is_none_or(|circuit| circuit.loads.is_empty() && circuit.measured.is_none());
     let amps = match known {
-        Some(circuit) if !nothing => {
+        Some(circuit) if !nothing && (hoped || on_breaker(home, &breaker.id).possible == 0) => {
             // A reading of what it usually carries counts, whatever the loads come to.
             let stands_at = circuit.percent * circuit.limit / 100.0;
             let read = circuit.measured.is_some();

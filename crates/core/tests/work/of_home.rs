@@ -76,6 +76,20 @@ fn what_is_read_makes_a_way_sure() {
     assert!(view.ways.iter().all(|way| way.stands != WayStands::Read), "{view:?}");
 }
 
+/// A load at a point of which nobody knows the breaker may be on any: then no circuit is known to carry less than its breaker lets through.
+#[test]
+fn what_is_not_proven_may_be_on_any_breaker() {
+    let loads = "load wall led_60\nload ceiling led_60\nload dryer dryer\n";
+    let smaller = |more: &str| {
+        let view = asked(&format!("{KNOWN}{loads}{more}"), "replace 1 with 15 A").unwrap();
+        view.ways.iter().find(|way| way.name == "In its own place").unwrap().clone()
+    };
+    assert_eq!(smaller("").stands, WayStands::Sure);
+    let open = smaller("point Hall receptacle window\n");
+    assert_eq!(open.stands, WayStands::Read);
+    assert!(open.unread.contains(&"what 1 carries".to_owned()), "{open:?}");
+}
+
 #[test]
 fn a_breaker_is_never_larger_than_its_wire_and_no_protection_is_lost() {
     let none = |acts: &str, wish: &str| {
