@@ -14,7 +14,7 @@ use super::wish::HomeWish;
 use crate::loads::{circuits, legs_of_panels};
 use crate::model::{
     Breaker, Cable, Half, Interior, Kept, Leg, Metal, Panel, Place, PointKind, Protection, Service, Side, State, Tandems,
-    WireGauge, position,
+    position,
 };
 use crate::study::Study;
 use crate::trace::on_breaker;
@@ -77,12 +77,15 @@ pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, taken: Ta
     let on_it: Vec<&Breaker> = home.panels().breakers_of(&panel.id).collect();
     let back_fed = on_it.iter().find(|b| b.details.back_fed_main);
     let feeder = panel.details.fed_by.as_ref().and_then(|id| home.panels().breaker(id));
-    let main = panel.main.or(back_fed.map(|b| b.amps)).or(feeder.map(|b| b.amps));
-    let main = main.ok_or_else(|| {
+    // Whichever of them is the smallest guards the panel.
+    let guards = [panel.main, back_fed.map(|b| b.amps), feeder.map(|b| b.amps)].into_iter().flatten();
+    let main = guards.map(|amps| amps.value()).reduce(f64::min).ok_or_else(|| {
         format!("Read the main breaker of “{}” first: without it nothing is said about what the panel may carry.", panel.name)
     })?;
-    // The rating of the main stands for a bus that is not read: a main above its bus is a finding of its own.
-    let bus = panel.details.bus.unwrap_or(main);
+    // Bus and conductors, as far as they are read; the rating of the main stands for a bus that is not.
+    let legs = legs_of_panels(home).iter().find(|legs| legs.panel == panel.id);
+    let bus =
+        panel.details.bus.map(|amps| amps.value()).into_iter().chain(legs.and_then(|legs| legs.rating)).fold(main, f64::min);
     let sides =
         [Side::Left, Side::Right].into_iter().filter(|side| (0..panel.rows()).any(|row| panel.space_at(*side, row).is_some()));
     let sides: Vec<Side> = sides.collect();
@@ -227,8 +230,8 @@ pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, taken: Ta
             legs: (0..panel.rows()).map(|row| panel.leg_of_row(row).letter().to_owned()).collect(),
             columns,
             voltage: String::new(),
-            main_amps: main.value().floor() as i64,
-            bus_amps: bus.value().floor() as i64,
+            main_amps: main.floor() as i64,
+            bus_amps: bus.floor() as i64,
             listed_poles: listed,
             tandem_spaces,
             slim: false,
@@ -311,18 +314,9 @@ pub(super) fn left_alone(home: &Study, breaker: &Breaker) -> Option<&'static str
 
 /// Its wire: as read; as the breaker says where that is hoped for. `-1` is a wire of which nothing is known.
 fn awg_of(breaker: &Breaker, hoped: bool) -> i64 {
-    use WireGauge::*;
-    match breaker.wire.map(|wire| wire.gauge) {
-        Some(Awg14) => 14,
-        Some(Awg12) => 12,
-        Some(Awg10) => 10,
-        Some(Awg8) => 8,
-        Some(Awg6) => 6,
-        Some(Awg4) => 4,
-        Some(Awg3) => 3,
-        Some(Awg2) => 2,
-        Some(Awg1) => 1,
-        Some(_) => 0,
+    match breaker.wire {
+        // 1/0 stands for every thicker one that is written so.
+        Some(wire) => wire.gauge.number().parse().unwrap_or(0),
         None if hoped => awg_for(breaker.amps.value().round() as i64).unwrap_or(-1),
         None => -1,
     }

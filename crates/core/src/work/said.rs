@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 
+use indexmap::IndexSet;
 use serde::Serialize;
 
 use super::make_room;
@@ -114,7 +115,10 @@ impl NoWay {
 pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, most_steps: u64) -> Result<WorkView, String> {
     let as_read = problem_of(home, panel, wish, Taken::AsRead)?;
     let as_hoped = problem_of(home, panel, wish, Taken::AsHoped)?;
-    let (sure, hoped) = (make_room(&as_read, most_steps)?, make_room(&as_hoped, most_steps)?);
+    let ways = |problem: &Problem| {
+        make_room(problem, most_steps).map_err(|why| format!("“{}” is not looked at here: {why}.", panel.name))
+    };
+    let (sure, hoped) = (ways(&as_read)?, ways(&as_hoped)?);
     let said = Said { home, panel, wish };
     let mut ways: Vec<WayLine> = Way::ALL.into_iter().map(|way| said.way(way, &sure.ways, &hoped.ways, &as_hoped)).collect();
     let by_hand = |line: &&WayLine| line.name != said.name(Way::Electrician);
@@ -182,8 +186,9 @@ impl Said<'_> {
     /// A way by what is read, or else by what is hoped.
     fn way(&self, way: Way, sure: &BTreeMap<Way, Found>, hoped: &BTreeMap<Way, Found>, as_hoped: &Problem) -> WayLine {
         let passive = matches!(way, Way::Nothing | Way::Electrician);
-        // The upper ends of the loads say that a leg is light enough, but not which of them is heavier.
-        let may_be_sure = passive || *self.wish != HomeWish::Level;
+        // The upper ends of the loads say that a leg is light enough, but not which of them is heavier. Whether a tandem fits is seen by
+        // its notch, and what a panel that feeds this one carries is not counted here.
+        let may_be_sure = passive || *self.wish != HomeWish::Level && way != Way::Tandem && !self.adds_to_a_feeder();
         let (plan, stands) = match (&sure[&way], &hoped[&way]) {
             (plan @ Found::Plan { .. }, _) if may_be_sure => (plan, WayStands::Sure),
             (_, plan @ Found::Plan { .. }) => (plan, WayStands::Read),
@@ -230,6 +235,11 @@ impl Said<'_> {
             unread: Vec::new(),
             why_not: why_not.into(),
         }
+    }
+
+    /// The wish brings load to a panel that another one feeds.
+    fn adds_to_a_feeder(&self) -> bool {
+        matches!(self.wish, HomeWish::Circuit { .. }) && self.panel.details.fed_by.is_some()
     }
 
     /// A breaker is to be replaced by one of the same kind.
@@ -300,7 +310,14 @@ impl Said<'_> {
                 let flip = if *flip { ", its two hots exchanged" } else { "" };
                 match circuit.as_str() {
                     "new" => format!("Land the new circuit at {to}."),
-                    id if self.called(id) == to && flip.is_empty() => format!("Put the new breaker in at {to}."),
+                    id if matches!(self.wish, HomeWish::Replace { breaker, .. } if breaker.to_string() == id) => {
+                        let number = self.called(id);
+                        if number == to {
+                            format!("Put the new breaker in at {to}.")
+                        } else {
+                            format!("Take breaker {number} out, and land its wires on the new one at {to}.")
+                        }
+                    }
                     id => format!("Move {} to {to}{flip}.", self.called(id)),
                 }
             }
@@ -324,12 +341,17 @@ impl Said<'_> {
     /// What a plan rests on that nobody has read.
     fn unread(&self, moves: &[Move], hoped: &Problem) -> Vec<String> {
         let details = &self.panel.details;
-        let mut unread = Vec::new();
+        let mut unread: Vec<String> = Vec::new();
         let mut loads = *self.wish == HomeWish::Level;
         for change in moves {
             match change {
                 Move::Land { circuit, column, row, shape, .. } => {
                     let to = self.place(*column, *row, *shape, self.poles(circuit));
+                    if *shape != Shape::Full {
+                        unread.push(
+                            "whether such a tandem fits: the notch of the space, its type and its interrupting rating".into(),
+                        );
+                    }
                     if *shape != Shape::Full && details.tandems == Tandems::NotRead {
                         unread.push(format!("whether the label lists {} for a tandem", to.trim_end_matches(['a', 'b'])));
                     }
@@ -398,22 +420,16 @@ impl Said<'_> {
         if loads && matches!(self.wish, HomeWish::Circuit { takes: None, .. }) {
             unread.push("what the new circuit takes, by its plate".into());
         }
+        if self.adds_to_a_feeder() {
+            unread.push("what the panel that feeds this one carries".into());
+        }
         if let HomeWish::Replace { breaker, .. } = self.wish {
             unread.push(format!("what {} carries", self.home.panels().number(breaker)));
         } else if loads {
             unread.push("what the circuits carry: the loads, or a reading of the legs".into());
         }
-        unread.dedup();
-        let mut seen: Vec<String> = Vec::new();
-        unread.retain(|line| {
-            if seen.contains(line) {
-                false
-            } else {
-                seen.push(line.clone());
-                true
-            }
-        });
-        unread
+        // Each thing is read once.
+        unread.into_iter().collect::<IndexSet<_>>().into_iter().collect()
     }
 
     fn of_replaced(&self, id: &BreakerId, number: &str, unread: &mut Vec<String>) {

@@ -1,6 +1,7 @@
 //! A problem made ready for the search: spaces numbered through, halves as bits, circuits with what may become of each.
 
 use super::problem::*;
+use crate::model::{Cable, Edition, Metal, Terminals, Wire, WireGauge, ampacity};
 
 /// A set of halves: bit `2 s` is the upper half of space `s`, bit `2 s + 1` the lower one.
 pub(super) type Halves = u128;
@@ -147,23 +148,13 @@ pub(super) struct Setup<'a> {
     pub(super) max_diff: Option<i64>,
 }
 
-/// The limit of a copper wire by its 60 °C column.
-///
-/// Source: NEC 310.16 with 240.4(D), from memory.
+/// The limit of a copper wire by its 60 °C column; 0 is 1/0, and a wire that is not in the table carries nothing.
 pub(super) fn wire_amps(awg: i64) -> i64 {
-    match awg {
-        14 => 15,
-        12 => 20,
-        10 => 30,
-        8 => 40,
-        6 => 55,
-        4 => 70,
-        3 => 85,
-        2 => 95,
-        1 => 110,
-        0 => 125,
-        _ => 0,
-    }
+    let number = if awg == 0 { "1/0".to_owned() } else { awg.to_string() };
+    WireGauge::named(&number).map_or(0, |gauge| {
+        let wire = Wire { gauge, metal: Metal::Copper, terminals: Terminals::Unread, cable: Cable::Nm };
+        ampacity(wire, Edition::default()).value() as i64
+    })
 }
 
 /// Circuits that a dwelling must have of their own (NEC 210.11(C), from memory).

@@ -170,8 +170,12 @@ impl SizedLoad {
                     sized_for: circuit.wire_at_least,
                     breaker: Some(circuit.breaker_at_most),
                     at_least: 15.0,
-                    why: format!("a motor that takes {} A by the table: wire 125 %, breaker at most 250 %", circuit.current),
-                    by: nec("430.22 and 430.52"),
+                    why: format!(
+                        "a motor that takes {} A by the table: wire 125 %, breaker at most 250 %; such a breaker guards \
+                         against shorts alone, so the motor has its own overload protection",
+                        circuit.current
+                    ),
+                    by: nec("430.22, 430.32 and 430.52"),
                 }
             }
             Self::Cooling { wire_at_least, breaker_at_most } => {
@@ -352,7 +356,7 @@ pub fn size(asked: &SizeAsked) -> Result<Sized, String> {
         (_, true) => ("two hots, a neutral and a ground", "the plate asks for a neutral"),
         _ => ("two hots and a ground", "nothing on it takes 120 V"),
     };
-    lines.push(line("Conductors", value.into(), why.into(), nec("the plate, 200.2 and 250.138")));
+    lines.push(line("Conductors", value.into(), why.into(), nec("200.2 and 250.138")));
     if asked.cord {
         let faces: Vec<&str> = receptacles.iter().map(|face| face.name()).collect();
         let why = "a single receptacle is not below its circuit".to_owned();

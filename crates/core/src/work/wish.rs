@@ -2,7 +2,7 @@
 
 use super::of_home::{awg_for, left_alone, load_of};
 use super::problem::{Guard, WishOf};
-use crate::model::{BreakerId, Panel};
+use crate::model::{Amps, BreakerId, Panel, is_standard};
 use crate::study::Study;
 
 /// What somebody wants of a panel.
@@ -61,9 +61,10 @@ pub fn read_wish(home: &Study, panel: &Panel, text: &str) -> Result<HomeWish, St
     let low = low.replace("one-pole", "onepole").replace("single-pole", "onepole").replace("one pole", "onepole");
     let words: Vec<&str> = low.split_whitespace().collect();
     let has = |word: &str| words.contains(&word);
-    // `40 A`, `40a`, `240 V`.
+    // `40 A`, `40a`, `240 V`; but in “replace 14a” it is the number of a breaker.
+    let is_number = |n: usize| n > 0 && matches!(words[n - 1], "replace" | "make" | "for");
     let with_unit = |unit: &str| {
-        words.iter().enumerate().find_map(|(n, word)| {
+        words.iter().enumerate().filter(|(n, _)| !is_number(*n)).find_map(|(n, word)| {
             let joined = word.strip_suffix(unit).and_then(|figure| figure.parse::<i64>().ok());
             joined.or_else(|| if words.get(n + 1) == Some(&unit) { word.parse().ok() } else { None })
         })
@@ -77,6 +78,9 @@ pub fn read_wish(home: &Study, panel: &Panel, text: &str) -> Result<HomeWish, St
         () if has("afci") => Some(Guard::Afci),
         () => None,
     };
+    if let Some(amps) = amps.filter(|amps| !is_standard(Amps::new(*amps as f64), home.edition())) {
+        return Err(format!("There is no breaker of {amps} A: give a standard rating, 15, 20, 25, 30 A and so on."));
+    }
     let breaker = |at: &str| {
         let number = at.to_uppercase();
         let known = home.panels().breakers_of(&panel.id).find(|breaker| {
@@ -100,7 +104,8 @@ pub fn read_wish(home: &Study, panel: &Panel, text: &str) -> Result<HomeWish, St
     {
         return Ok(HomeWish::Replace { breaker: breaker(at)?, amps: None, protection: Some(guard), two_pole: false });
     }
-    if has("space") || has("spaces") {
+    // A space heater is no space of the panel.
+    if amps.is_none() && (has("space") || has("spaces")) {
         let count = words.iter().find_map(|word| number(word)).unwrap_or(1);
         return match usize::try_from(count) {
             Ok(count @ 1..=8) => Ok(HomeWish::Spaces { count }),
@@ -158,6 +163,13 @@ impl HomeWish {
                 if let Some(why) = left_alone(home, is) {
                     let number = home.panels().number(breaker);
                     return Err(format!("{number} is left as it is here: {why}. Ask an electrician."));
+                }
+                if amps.is_some_and(|amps| amps as f64 > is.amps.value()) {
+                    return Err(
+                        "A breaker is not made larger here: wire, splices and every receptacle of the circuit would have to \
+                                allow it. Ask an electrician."
+                            .into(),
+                    );
                 }
                 let load = load_of(home, is, hoped);
                 WishOf::Replace {

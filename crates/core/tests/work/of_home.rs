@@ -34,6 +34,7 @@ fn wishes_are_read_as_people_say_them() {
         ("20 A GFCI for the porch", "a new circuit: 20 A, one-pole GFCI for the porch"),
         ("two free spaces side by side", "2 open spaces side by side"),
         ("an open space", "one open space"),
+        ("20 A circuit for the space heater", "a new circuit: 20 A, one-pole for the space heater"),
         ("replace 3", "another breaker on 3, of the same kind"),
         ("Replace 1 with 15 A AFCI", "another breaker on 1, 15 A, AFCI"),
         ("GFCI for 1", "another breaker on 1, GFCI"),
@@ -42,6 +43,10 @@ fn wishes_are_read_as_people_say_them() {
     ] {
         assert_eq!(read_wish(&home, panel(&home), said).map(|wish| wish.words(&home)), Ok(words.to_owned()), "{said}");
     }
+    let halves = written("panel 8\n5a 15 hall\n5b 20 porch\n").home;
+    let said = |wish: &str| read_wish(&halves, panel(&halves), wish).map(|wish| wish.words(&halves));
+    assert_eq!(said("replace 5a"), Ok("another breaker on 5a, of the same kind".into()));
+    assert_eq!(said("replace 5b with 15a"), Ok("another breaker on 5b, 15 A".into()));
     for (said, why) in [
         ("", "was not understood"),
         ("more power", "Say for example"),
@@ -49,6 +54,7 @@ fn wishes_are_read_as_people_say_them() {
         ("400 A for the barn", "10 to 100 A"),
         ("20 A circuit for the mill that takes 30 A", "between 1 A and the 20 A"),
         ("99 spaces", "one to eight"),
+        ("replace 1 with 17 A", "no breaker of 17 A"),
     ] {
         let refused = read_wish(&home, panel(&home), said).unwrap_err();
         assert!(refused.contains(why), "{said}: {refused}");
@@ -98,7 +104,12 @@ fn a_breaker_is_never_larger_than_its_wire_and_no_protection_is_lost() {
         assert!(view.ways.iter().all(|way| way.stands != WayStands::Read), "{view:?}");
         view.ways.iter().find(|way| way.name == "In its own place").unwrap().why_not.clone()
     };
-    assert_eq!(none(KNOWN, "replace 3 with 20 A"), "the breaker would be too large for its wire");
+    for larger in ["replace 3 with 20 A", "replace 1 with 30 A", "replace 2 with 40 A"] {
+        assert!(asked(KNOWN, larger).unwrap_err().starts_with("A breaker is not made larger here"), "{larger}");
+    }
+    // One that is too large for its wire now is not put in again.
+    let thin = format!("{KNOWN}set 1 {{\"wire\": {{\"gauge\": \"14\"}}}}\n");
+    assert_eq!(none(&thin, "replace 1"), "the breaker would be too large for its wire");
 
     let home = written(KNOWN).home;
     assert!(read_wish(&home, panel(&home), "replace 6").is_err());
@@ -132,6 +143,20 @@ fn what_is_not_to_be_touched_is_not() {
     assert!(asked(unread, "15 A circuit").unwrap_err().contains("Read the main breaker"));
     let fuses = format!("{KNOWN}main is fuses\n");
     assert_eq!(sure(&asked(&fuses, "15 A circuit").unwrap()), ["An electrician"]);
+}
+
+/// The smallest of what guards a panel counts, and what feeds it is asked for: a panel with a main of 100 A behind a breaker of 30 A.
+#[test]
+fn a_panel_behind_another_carries_no_more_than_its_feeder() {
+    let home = written(&format!("{KNOWN}5-7 30/2 #10 shed\nsub Shed 8 5-7\nwith shed {{\"main\": 100.0}}\n")).home;
+    let shed = home.panels().all().find(|panel| panel.name == "Shed").unwrap();
+    let of = |said: &str| work_view(&home, shed, &read_wish(&home, shed, said).unwrap(), 20_000).unwrap();
+    let small = of("15 A circuit that takes 5 A");
+    assert_eq!(small.ways[0].stands, WayStands::Read, "{small:?}");
+    assert!(small.ways[0].unread.contains(&"what the panel that feeds this one carries".to_owned()), "{small:?}");
+    let large = of("30 A circuit that takes 25 A");
+    let open = large.ways.iter().find(|way| way.name == "An open space").unwrap();
+    assert!(open.why_not.contains("more than 80 %") || open.why_not.contains("no space"), "{open:?}");
 }
 
 /// Whatever is wished for in the demo home, it is answered or refused in a sentence; every plan says what it rests on; nothing says that

@@ -50,6 +50,11 @@ fn done(acts: &str, wish: &HomeWish, way: &WayLine) -> Option<Written> {
             if let Some(amps) = amps {
                 home.acts(&format!("set {at} {{\"amps\": {amps}.0}}"));
             }
+        } else if let Some((from, to)) = step.strip_prefix("Move ").and_then(|rest| rest.split_once(" to ")) {
+            // Two hots that are exchanged leave the breaker where it is.
+            if !to.contains(',') {
+                home.acts(&format!("move {from} {to}"));
+            }
         } else if !step.starts_with("Main off") && !step.starts_with("Cover on") {
             return None;
         }
