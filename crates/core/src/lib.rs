@@ -60,7 +60,7 @@ extern crate self as wayfinder_core;
 #[allow(unreachable_pub, dead_code)]
 mod fixture;
 
-pub use checks::{Finding, FindingPlace, Mend, RULES, Rule, Severity, about_wording, findings};
+pub use checks::{Finding, FindingPlace, FindingWish, Mend, RULES, Rule, Severity, about_wording, findings};
 pub use directory::{Card, CardCell, CardText, CellKind, FitRequest, FittedCard, FittedCell, card, fit_card};
 pub use find::{DarkPoint, Found, FoundKind, find};
 pub use lists::{Lists, lists};

@@ -6,8 +6,8 @@ use serde_json::{Value, json};
 use crate::checks::Severity;
 use crate::logbook::{Fact, Instrument};
 use crate::model::{
-    Appliance, Bond, BreakerDetails, Cable, Configuration, DayPart, Edition, GoesBy, Housing, Interior, MainAt, Metal, Method,
-    NeutralLead, OpeningKind, OtherSource, Outlets, PanelDetails, PointDetails, PointKind, Protection, Service,
+    Appliance, Bond, BreakerDetails, Cable, Configuration, DayPart, Edition, GoesBy, Housing, Interior, JobFound, MainAt, Metal,
+    Method, NeutralLead, OpeningKind, OtherSource, Outlets, PanelDetails, PointDetails, PointKind, Protection, Service,
     ServiceDisconnect, Terminals, Tie, WireGauge, appliances,
 };
 
@@ -108,6 +108,8 @@ pub struct Lists {
     appliances: &'static [Appliance],
     /// Parts of the day.
     day_parts: Vec<Choice>,
+    /// What may be found on the way that ends a job.
+    job_finds: Vec<Choice>,
     /// A panel of which nothing more was read.
     unread_panel: PanelDetails,
     /// A breaker of which nothing more was read.
@@ -245,6 +247,7 @@ pub fn lists() -> Lists {
             Night => "night, 23 to 6",
             Any => "any time",
         }),
+        job_finds: JobFound::ALL.into_iter().map(|found| (json!(found), found.words().to_owned())).collect(),
         unread_panel: PanelDetails::default(),
         unread_breaker: BreakerDetails::default(),
         plain_point: PointDetails::default(),

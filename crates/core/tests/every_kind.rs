@@ -69,6 +69,13 @@ const EVERYTHING: &str = "rules nec2023
     figure cooking 9000 by the inspector
     heat 4 61 34 8
     survey add 4 3
+    job j1 main: tighten 4
+    answer j1 permit done
+    stop-job j1 water under the lugs
+    leave-job j1 the roof leaks
+    job j2 reset 4
+    end-job j2
+    rewired counter 4
     blink
     press-test counter
     press-reset counter

@@ -19,6 +19,7 @@ fn finding(n: usize, severity: Severity, aside: Option<&str>) -> Finding {
         remedy: "What can be done about it.".into(),
         source: "NEC 2020 240.4(D), from memory; local code comes first".into(),
         mend: None,
+        wish: None,
         aside: aside.map(str::to_owned),
     }
 }

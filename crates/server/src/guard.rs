@@ -74,6 +74,8 @@ fn may_ask(who: &Who, method: &Method, path: &str) -> bool {
             let own = path.strip_prefix("/api/homes/").and_then(|rest| rest.strip_prefix(helper.home.as_str()));
             match own {
                 Some("/helper" | "/stream" | "/survey/together" | "/practice/reading") => method == Method::GET,
+                // One at the panel, one at the outlet: both see the sheet.
+                Some(path) if path == "/jobs" || path.starts_with("/jobs/") => method == Method::GET,
                 Some("/entries") => method == Method::POST,
                 _ => false,
             }

@@ -493,7 +493,7 @@ fn run(command: Command) -> Result<ExitCode> {
             let meant = |known: &&wayfinder_core::Panel| panel.as_ref().is_none_or(|name| known.name.eq_ignore_ascii_case(name));
             let on = study.panels().all().find(meant).context("the home has no such panel")?;
             let read = read_wish(study, on, &wish).map_err(anyhow::Error::msg)?;
-            let view = work_view(study, on, &read, USUAL_STEPS).map_err(anyhow::Error::msg)?;
+            let view = work_view(study, on, &read, &[], USUAL_STEPS).map_err(anyhow::Error::msg)?;
             if json {
                 println!("{}", serde_json::to_string_pretty(&view)?);
             } else {

@@ -8,6 +8,7 @@ import type {
   HomeNow,
   HomeOverview,
   Instrument,
+  Job,
   KnownPoints,
   NewLoadKind,
   PanelView,
@@ -225,6 +226,37 @@ export const useSurveyTogether = (home: string) =>
     placeholderData: (before) => before,
     queryFn: () => answer(api.GET("/api/homes/{home}/survey/together", { params: { path: { home } } })),
   });
+
+/** The ways to a wish; `not`: breakers that are not to be touched. */
+export const useWork = (home: string, wish: string, panel: string, not: readonly string[]) =>
+  useQuery({
+    queryKey: [...of(home), "work", wish, panel, not],
+    placeholderData: (before) => before,
+    enabled: wish !== "",
+    queryFn: () =>
+      answer(
+        api.GET("/api/homes/{home}/work", { params: { path: { home }, query: { wish, panel, not: not.join(",") } } }),
+      ),
+  });
+
+/** Every job, the open ones first. */
+export const useJobs = (home: string) =>
+  useQuery({
+    queryKey: [...of(home), "jobs"],
+    queryFn: () => answer(api.GET("/api/homes/{home}/jobs", { params: { path: { home } } })),
+  });
+
+/** A job's sheet. Asked for again now and then: a proof of dead grows old by itself. */
+export const useJob = (home: string, job: string) =>
+  useQuery({
+    queryKey: [...of(home), "jobs", job],
+    refetchInterval: 60_000,
+    queryFn: () => answer(api.GET("/api/homes/{home}/jobs/{job}", { params: { path: { home, job } } })),
+  });
+
+/** Why no sheet can be made of a job; empty where one can. */
+export const whyNoSheet = async (home: string, body: Job): Promise<string> =>
+  (await answer(api.POST("/api/homes/{home}/jobs/try", { params: { path: { home } }, body }))).why_not;
 
 /** What somebody chose in place of what was guessed of a file of usage. */
 export interface UsageChoices {

@@ -75,6 +75,16 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../workspaces/loads/EnterPage")).EnterPage }),
       },
       {
+        path: "work",
+        handle: "Work",
+        lazy: async () => ({ Component: (await import("../workspaces/work/WorkPage")).WorkPage }),
+      },
+      {
+        path: "work/job/:job",
+        handle: "Job sheet",
+        lazy: async () => ({ Component: (await import("../workspaces/work/JobPage")).JobPage }),
+      },
+      {
         path: "practice",
         handle: "Practice",
         lazy: async () => ({ Component: (await import("../workspaces/practice/PracticePage")).PracticePage }),

@@ -138,7 +138,9 @@ const options: ThemeOptions = {
         html: { scrollPaddingTop: 72, scrollPaddingBottom: 72 },
         body: { fontVariantNumeric: "tabular-nums" },
         "main a:not([class])": { color: "var(--mui-palette-tone-pine)" },
+        ".print-only": { display: "none !important" },
         "@media print": {
+          ".print-only": { display: "block !important" },
           "header, nav, .no-print, [data-testid=connection]": { display: "none !important" },
           main: { padding: "0 !important" },
           ".panel-page": { display: "block !important" },

@@ -7,6 +7,7 @@ export const WORKSPACES = [
   { path: "house", name: "House", key: "h", bar: false },
   { path: "trace", name: "Trace", key: "t", bar: true },
   { path: "loads", name: "Loads", key: "o", bar: false },
+  { path: "work", name: "Work", key: "w", bar: false },
   { path: "directory", name: "Directory", key: "d", bar: false },
   { path: "practice", name: "Practice", key: "r", bar: false },
   { path: "logbook", name: "Logbook", key: "l", bar: false },

@@ -26,6 +26,7 @@ mod fed_by_two_breakers;
 mod feeder_over_wire;
 mod feeder_short_of_poles;
 mod for_an_electrician;
+mod found_on_a_job;
 mod generator_interlock;
 mod high_leg;
 mod hot_spot;
@@ -148,8 +149,19 @@ pub struct Finding {
     pub source: String,
     /// What to record once it is mended, where that can be said.
     pub mend: Option<Mend>,
+    /// What work it asks for, as a wish; `null` where it asks for none that a search helps with.
+    pub wish: Option<FindingWish>,
     /// It was set aside, for this reason.
     pub aside: Option<String>,
+}
+
+/// A wish about a panel.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+pub struct FindingWish {
+    /// The panel.
+    pub panel: PanelId,
+    /// As people say it: `replace 12 with 15 A`.
+    pub wish: String,
 }
 
 /// Where a rule comes from.
@@ -225,6 +237,7 @@ pub const RULES: &[Rule] = &[
     slash_rating::RULE,
     old_wiring::RULE,
     for_an_electrician::RULE,
+    found_on_a_job::RULE,
     fed_by_two_breakers::RULE,
     hot_spot::RULE,
     hots_on_two_singles::RULE,
@@ -359,6 +372,7 @@ impl Found<'_> {
             remedy,
             source: self.source.clone(),
             mend: None,
+            wish: None,
             aside: None,
         });
         self.all.last_mut().unwrap_or_else(|| unreachable!("one was pushed"))
@@ -390,6 +404,7 @@ fn all_findings(home: &Study) -> Vec<Finding> {
         }
     }
     for finding in &mut all {
+        finding.wish = wish_of(home, finding);
         // On a high-leg service no move is proposed: what it would bring is an electrician's to judge.
         let panel = finding.place.panel.as_ref().and_then(|id| home.panels().panel(id));
         let moves = |fact: &Fact| matches!(fact, Fact::BreakerMoved(_) | Fact::BreakersJoined(_));
@@ -403,6 +418,28 @@ fn all_findings(home: &Study) -> Vec<Finding> {
     }
     all.sort_by_key(|finding| (finding.aside.is_some(), finding.severity));
     all
+}
+
+/// The wish that ends a finding.
+fn wish_of(home: &Study, finding: &Finding) -> Option<FindingWish> {
+    let panel = finding.place.panel.clone()?;
+    let breaker = finding.place.breaker.as_ref().and_then(|id| home.panels().breaker(id));
+    let smaller = finding.mend.iter().flat_map(|mend| &mend.facts).find_map(|fact| match fact {
+        Fact::BreakerPlaced(placed) => Some(placed.amps),
+        _ => None,
+    });
+    let wish = match (finding.code.as_str(), breaker) {
+        ("breaker-over-wire" | "too-large-for-what-is-on-it", Some(breaker)) => {
+            format!("replace {} with {}", breaker.number(), smaller?)
+        }
+        ("hot-spot" | "breaker-by-volts" | "breaker-type" | "interrupting-rating", Some(breaker)) => {
+            format!("replace {}", breaker.number())
+        }
+        ("protection-by-place", Some(breaker)) => format!("GFCI for {}", breaker.number()),
+        ("leg-overloaded", None) => "level the legs".into(),
+        _ => return None,
+    };
+    Some(FindingWish { panel, wish })
 }
 
 /// The same breaker, described anew with something changed.

@@ -16,7 +16,9 @@ pub use book::{Logbook, Outcome};
 pub use entry::{Draft, Instrument, Line};
 pub(crate) use facts::Act;
 pub use facts::*;
-pub use home::{Aside, Doubt, Home, House, Loads, Look, Panels, SeenHeat, Switching, Switchings, Trace};
+pub use home::{
+    Aside, Doubt, Home, House, JobStep, Jobs, KnownJob, Loads, Look, Panels, SeenHeat, StoppedJob, Switching, Switchings, Trace,
+};
 pub(crate) use home::{Metered, Trip, Watched};
 pub use names::InWords;
 pub(crate) use names::Names;

@@ -36,8 +36,13 @@ impl<'a> InWords<'a> {
             loads: BTreeMap::new(),
         };
         let mut panel_of: BTreeMap<&BreakerId, &PanelId> = BTreeMap::new();
-        for line in book.lines() {
-            match &line.entry.fact {
+        // What a job changed is in one line.
+        let facts = book.lines().flat_map(|line| match &line.entry.fact {
+            Fact::JobEnded(f) => f.changes.iter().map(move |change| (line, change)).collect(),
+            fact => vec![(line, fact)],
+        });
+        for (line, fact) in facts {
+            match fact {
                 Fact::PanelDescribed(f) => drop(words.panels.insert(&f.panel, &f.name)),
                 Fact::RoomPlaced(f) => drop(words.rooms.insert(&f.room, &f.name)),
                 Fact::PointPlaced(f) => drop(words.points.insert(&f.point, (&f.room, &f.name))),

@@ -77,6 +77,8 @@ ids! {
     StairsId
     /// One load: what uses power at a point.
     LoadId
+    /// One job: work at a panel or a point, by its sheet.
+    JobId
 }
 
 #[cfg(test)]

@@ -11,6 +11,7 @@ mod demand;
 mod goes_by;
 mod house;
 mod ids;
+mod job;
 mod load;
 pub(crate) mod meter;
 mod panel;
@@ -30,7 +31,9 @@ pub(crate) use code::{DERATED_BY, InCanada, Place, Sections, standard_at_or_abov
 pub use demand::Demand;
 pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
-pub use ids::{BadId, BreakerId, EntryId, HomeId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
+pub use ids::{BadId, BreakerId, EntryId, HomeId, JobId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
+pub(crate) use job::JobNames;
+pub use job::{Job, JobAnswer, JobFound, JobMove, NewOutlet, PointWork};
 pub use load::{
     BreakerVolts, Draw, FigureTold, Heat, Load, LoadPlate, ReadValue, ReadWith, Reading, ReadingOf, ServiceFigure, SurveyWish,
     Turns,

@@ -12,6 +12,7 @@
 //! What a plan costs depends on the panel before and after alone (`value`), so the search (`search`) runs over what the panel could
 //! be afterwards, and the order of the moves is made at the end (`moves`).
 
+mod as_job;
 mod choices;
 mod moves;
 mod of_home;
@@ -20,6 +21,7 @@ mod reasons;
 mod said;
 mod search;
 mod setup;
+mod sheet;
 mod size;
 mod value;
 mod wish;
@@ -27,9 +29,13 @@ mod wish;
 use std::collections::BTreeMap;
 
 pub use problem::*;
-pub use said::{WayLine, WayStands, WorkView, work_view};
+pub use said::{Touched, WayLine, WayStands, WorkView, work_view};
 use search::{Ended, Search};
 use setup::Setup;
+pub use sheet::{
+    JobAsk, JobChoice, JobLine, JobReading, JobSheet, JobSheetStep, JobSide, JobStands, JobStop, PartLine, job_sheet, jobs,
+    no_sheet,
+};
 pub use size::{SizeAsked, SizeLine, Sized, SizedLoad, size, working_space_lacks};
 pub use wish::{HomeWish, WISHES, read_wish};
 

@@ -5,11 +5,15 @@ use std::collections::BTreeMap;
 use indexmap::IndexSet;
 use serde::Serialize;
 
+use super::as_job;
 use super::make_room;
 use super::of_home::{Taken, problem_of};
 use super::problem::*;
+use super::sheet::{PartLine, no_sheet, parts};
 use super::wish::HomeWish;
-use crate::model::{BreakerId, Panel, Side, Tandems, position, so_many};
+use crate::loads::{NewLoad, NewLoadKind, service_view, usual_method};
+use crate::model::{BreakerId, Job, Panel, PanelId, Side, Tandems, position, so_many};
+use crate::panel::{PanelView, panel_view};
 use crate::study::Study;
 use crate::trace::on_breaker;
 
@@ -46,6 +50,31 @@ pub struct WayLine {
     pub unread: Vec<String>,
     /// Why there is none; empty where there is one.
     pub why_not: String,
+    /// Marks of risk, each for a thing named beside them.
+    pub risk: i64,
+    /// What they count.
+    pub risks: String,
+    /// The breakers that it touches, by number: each can be ruled out.
+    pub touches: Vec<Touched>,
+    /// Its job, where a sheet can be made of it.
+    pub job: Option<Job>,
+    /// Why no sheet can be made of it; empty where one can.
+    pub no_sheet: String,
+    /// The panel as it would be.
+    pub after: Option<PanelView>,
+    /// What each leg would carry by what is known of loads; empty where nothing is.
+    pub legs: String,
+    /// What to take along.
+    pub parts: Vec<PartLine>,
+}
+
+/// A breaker that a way touches.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+pub struct Touched {
+    /// The breaker.
+    pub breaker: BreakerId,
+    /// Its number.
+    pub number: String,
 }
 
 /// The ways to a wish.
@@ -55,8 +84,18 @@ pub struct WorkView {
     pub title: String,
     /// The panel.
     pub panel: String,
+    /// Its id.
+    pub panel_id: PanelId,
     /// The wish, in words.
     pub wish: String,
+    /// The panel as it is.
+    pub now: PanelView,
+    /// What each leg carries by what is known of loads; empty where nothing is.
+    pub legs: String,
+    /// What the service comes to with the new load; empty where none is said.
+    pub service: String,
+    /// Breakers that are ruled out, and may be let in again.
+    pub ruled_out: Vec<Touched>,
     /// What to mind, whichever way is taken.
     pub cautions: Vec<String>,
     /// Every kind of way, those that are sure first, the best on top.
@@ -108,19 +147,30 @@ impl NoWay {
     }
 }
 
-/// The ways to a wish on a panel.
+/// The ways to a wish on a panel; `not`: breakers that are not to be touched.
 ///
 /// # Errors
 /// A sentence: what has to be read before anything can be said, or what cannot be wished for.
-pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, most_steps: u64) -> Result<WorkView, String> {
-    let as_read = problem_of(home, panel, wish, Taken::AsRead)?;
-    let as_hoped = problem_of(home, panel, wish, Taken::AsHoped)?;
+pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, not: &[BreakerId], most_steps: u64) -> Result<WorkView, String> {
+    let ruled_out = |mut problem: Problem| {
+        for circuit in problem.circuits.iter_mut().filter(|circuit| not.iter().any(|id| id.as_str() == circuit.id)) {
+            circuit.fixed = true;
+        }
+        problem
+    };
+    let as_read = ruled_out(problem_of(home, panel, wish, Taken::AsRead)?);
+    let as_hoped = ruled_out(problem_of(home, panel, wish, Taken::AsHoped)?);
     let ways = |problem: &Problem| {
         make_room(problem, most_steps).map_err(|why| format!("“{}” is not looked at here: {why}.", panel.name))
     };
     let (sure, hoped) = (ways(&as_read)?, ways(&as_hoped)?);
     let said = Said { home, panel, wish };
     let mut ways: Vec<WayLine> = Way::ALL.into_iter().map(|way| said.way(way, &sure.ways, &hoped.ways, &as_hoped)).collect();
+    // Two circuits are made one by joining them, and by nothing else.
+    if *wish == HomeWish::Combine {
+        let of_it = [Way::Join, Way::Tap, Way::Electrician].map(|way| said.name(way));
+        ways.retain(|line| of_it.contains(&line.name));
+    }
     let by_hand = |line: &&WayLine| line.name != said.name(Way::Electrician);
     let rank = |line: &WayLine| match line.stands {
         WayStands::Sure if by_hand(&line) => 0,
@@ -165,7 +215,67 @@ pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, most_steps: u64) 
         );
     }
     cautions.push("Ranked by minutes, risks and usual prices, which are guesses; with no price list no money is shown.".into());
-    Ok(WorkView { title, panel: panel.name.clone(), wish: wished, cautions, ways })
+    let touched = |id: &BreakerId| Touched { breaker: id.clone(), number: home.panels().number(id) };
+    Ok(WorkView {
+        title,
+        panel: panel.name.clone(),
+        panel_id: panel.id.clone(),
+        wish: wished,
+        now: panel_view(home, &panel.id).cloned().ok_or("That panel is not there any more.")?,
+        legs: as_job::legs(home, panel, |_| 0.0),
+        service: with_new_load(home, wish),
+        ruled_out: not.iter().filter(|id| home.panels().breaker(id).is_some()).map(touched).collect(),
+        cautions,
+        ways,
+    })
+}
+
+/// What the service comes to with the new load, in a sentence.
+fn with_new_load(home: &Study, wish: &HomeWish) -> String {
+    let HomeWish::Circuit { poles, takes: Some(takes), .. } = wish else { return String::new() };
+    let volts = if *poles == 2 { 240 } else { 120 };
+    let new = NewLoad { kind: NewLoadKind::Fixed, va: takes * i64::from(volts), volts };
+    let view = service_view(home, usual_method(home), Some(new));
+    match view.with_new_amps {
+        Some(amps) if view.unread.is_empty() => {
+            format!("By the service calculation it comes to {amps} A, today {} A.", view.today_amps)
+        }
+        Some(amps) => format!(
+            "By the service calculation it comes to {amps} A, today {} A; not read yet: {}.",
+            view.today_amps,
+            view.unread.join(", ")
+        ),
+        None => String::new(),
+    }
+}
+
+/// What the marks of risk count, named.
+fn risks(moves: &[Move]) -> String {
+    let count = |which: fn(&Move) -> bool| moves.iter().filter(|one| which(one)).count();
+    let mut said: Vec<String> = Vec::new();
+    if moves.contains(&Move::Open) {
+        said.push("cover off".into());
+    }
+    let landed =
+        moves.iter().filter(|one| matches!(one, Move::Land { circuit, .. } if circuit != "gap" && circuit != "new")).count();
+    if moves.iter().any(|one| matches!(one, Move::Land { circuit, .. } if circuit == "new")) {
+        said.push("1 breaker in".into());
+    }
+    for (count, what) in [
+        (landed, "circuit moved"),
+        (count(|one| matches!(one, Move::TakeOut { .. })), "breaker out"),
+        (count(|one| matches!(one, Move::Join { .. })), "splice"),
+        (count(|one| matches!(one, Move::Tap { .. })), "doubled terminal"),
+    ] {
+        match count {
+            0 => {}
+            1 => said.push(format!("1 {what}")),
+            more => said.push(
+                format!("{more} {what}s").replace("circuit moveds", "circuits moved").replace("breaker outs", "breakers out"),
+            ),
+        }
+    }
+    said.join(", ")
 }
 
 struct Said<'a> {
@@ -203,6 +313,8 @@ impl Said<'_> {
             return self.none(way, "another way does the same with a part of its moves");
         }
         let within = |least: i64| (100.0 * (cost - least) as f64 / (*cost).max(1) as f64).ceil();
+        let unread = if stands == WayStands::Read { self.unread(moves, as_hoped) } else { Vec::new() };
+        let as_job = self.as_job(moves, &unread);
         WayLine {
             name: self.name(way),
             stands,
@@ -211,14 +323,56 @@ impl Said<'_> {
             minutes: Some(effort[0]),
             opens_panel: moves.contains(&Move::Open),
             steps: moves.iter().filter_map(|change| self.step(change)).collect(),
-            unread: if stands == WayStands::Read { self.unread(moves, as_hoped) } else { Vec::new() },
+            unread,
             why_not: String::new(),
+            risk: effort[2],
+            risks: risks(moves),
+            ..as_job
         }
+    }
+
+    /// The plan as a job, with the panel after it.
+    fn as_job(&self, plan: &[Move], unread: &[String]) -> WayLine {
+        let mut line = self.none(Way::Nothing, "");
+        let mut touches: IndexSet<BreakerId> = IndexSet::new();
+        for change in plan {
+            let circuits: &[&String] = match change {
+                Move::TakeOut { circuit } | Move::Lift { circuit } | Move::Land { circuit, .. } | Move::Reland { circuit } => {
+                    &[circuit]
+                }
+                Move::Join { circuit, to } | Move::Tap { circuit, to } => &[circuit, to],
+                _ => &[],
+            };
+            touches.extend(circuits.iter().filter_map(|circuit| self.breaker(circuit)).map(|(id, _)| id));
+        }
+        // What is wished for is about the one breaker: it cannot be ruled out.
+        if let HomeWish::Replace { breaker, .. } = self.wish {
+            touches.shift_remove(breaker);
+        }
+        line.touches =
+            touches.into_iter().map(|breaker| Touched { number: self.home.panels().number(&breaker), breaker }).collect();
+        let Some(moves) = as_job::job_moves(self.home, self.panel, self.wish, plan) else { return line };
+        let takes = if let HomeWish::Circuit { takes, .. } = self.wish { *takes } else { None };
+        line.parts = parts(self.home, self.panel, &moves);
+        if let Some(after) = as_job::after(self.home, self.panel, &moves, takes) {
+            line.legs = after.legs;
+            line.after = Some(after.panel);
+        }
+        let job = as_job::job(self.panel, moves, unread.to_vec());
+        match no_sheet(self.home, &job) {
+            Some(why) => line.no_sheet = why,
+            None => line.job = Some(job),
+        }
+        line
     }
 
     /// Whether this other plan is cheaper and made of a part of these moves.
     fn is_part(&self, other: Way, found: &Found, moves: &[Move], cost: i64) -> bool {
         let Found::Plan { cost: less, moves: part, .. } = found else { return false };
+        // An open space is not what is wished for where two circuits are to be one.
+        if *self.wish == HomeWish::Combine && !matches!(other, Way::Join | Way::Tap) {
+            return false;
+        }
         let counts = other != Way::Electrician && !(other == Way::Nothing && self.is_like_for_like());
         counts && *less < cost && part.iter().all(|change| moves.contains(change))
     }
@@ -234,6 +388,14 @@ impl Said<'_> {
             steps: Vec::new(),
             unread: Vec::new(),
             why_not: why_not.into(),
+            risk: 0,
+            risks: String::new(),
+            touches: Vec::new(),
+            job: None,
+            no_sheet: String::new(),
+            after: None,
+            legs: String::new(),
+            parts: Vec::new(),
         }
     }
 

@@ -1,9 +1,13 @@
 //! Wishes as people say them.
 
+use indexmap::IndexSet;
+
 use super::of_home::{awg_for, left_alone, load_of};
 use super::problem::{Guard, WishOf};
+use crate::loads::circuits;
 use crate::model::{Amps, BreakerId, Panel, is_standard};
 use crate::study::Study;
+use crate::trace::verdict;
 
 /// What somebody wants of a panel.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, serde::Deserialize)]
@@ -40,11 +44,14 @@ pub enum HomeWish {
     },
     /// The load spread over the legs.
     Level,
+    /// Two circuits made one.
+    Combine,
 }
 
 /// What can be said, for whoever said something else.
 pub const WISHES: &str = "Say for example “40 A two-pole for the kiln that takes 32 A”, “20 A circuit for the microwave”, “two free spaces side by side”, \
-                          “replace 17 with 20 A”, “GFCI for 11”, “make 7 240 V” or “level the legs”.";
+                          “own circuit for the microwave”, “replace 17 with 20 A”, “GFCI for the porch”, “make the bench outlet 240 V”, \
+                          “combine two light circuits” or “level the legs”.";
 
 fn number(word: &str) -> Option<i64> {
     const WORDS: [&str; 9] = ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight"];
@@ -93,16 +100,31 @@ pub fn read_wish(home: &Study, panel: &Panel, text: &str) -> Result<HomeWish, St
     if has("level") || has("balance") {
         return Ok(HomeWish::Level);
     }
+    if has("combine") || has("join") {
+        return Ok(HomeWish::Combine);
+    }
+    if let Some(what) = low.split_once("own circuit for ").map(|(_, what)| what)
+        && amps.is_none()
+    {
+        return Ok(own_circuit(home, what.trim().trim_start_matches("the "), guard));
+    }
     if let Some(at) = after("replace") {
         return Ok(HomeWish::Replace { breaker: breaker(at)?, amps, protection: guard, two_pole: false });
     }
     if let Some(at) = after("make").filter(|_| volts == Some(240)) {
-        return Ok(HomeWish::Replace { breaker: breaker(at)?, amps, protection: None, two_pole: true });
+        let number = at.starts_with(|c: char| c.is_ascii_digit());
+        let named = low.split_once("make ").map_or("", |(_, what)| what).split(" 240").next().unwrap_or_default();
+        let breaker = if number { breaker(at)? } else { of_name(home, panel, named)? };
+        return Ok(HomeWish::Replace { breaker, amps, protection: None, two_pole: true });
     }
     if let (Some(guard), None, Some(at)) = (guard, amps, after("for"))
         && at.starts_with(|c: char| c.is_ascii_digit())
     {
         return Ok(HomeWish::Replace { breaker: breaker(at)?, amps: None, protection: Some(guard), two_pole: false });
+    }
+    if let (Some(guard), None, Some((_, named))) = (guard, amps, low.split_once(" for ")) {
+        let breaker = of_name(home, panel, named)?;
+        return Ok(HomeWish::Replace { breaker, amps: None, protection: Some(guard), two_pole: false });
     }
     // A space heater is no space of the panel.
     if amps.is_none() && (has("space") || has("spaces")) {
@@ -130,6 +152,55 @@ pub fn read_wish(home: &Study, panel: &Panel, text: &str) -> Result<HomeWish, St
     Err(format!("“{}” was not understood. {WISHES}", text.trim()))
 }
 
+/// The breaker that feeds what is named: a room, a point, an appliance.
+fn of_name(home: &Study, panel: &Panel, named: &str) -> Result<BreakerId, String> {
+    let named = named.trim().trim_start_matches("the ").trim();
+    let named = [" outlet", " receptacle", " circuit", " light"]
+        .iter()
+        .fold(named, |named, end| named.strip_suffix(end).unwrap_or(named));
+    let alike = |name: &str| {
+        let name = name.to_lowercase();
+        !named.is_empty()
+            && (name == named
+                || name.split(|c: char| !c.is_alphanumeric()).any(|word| word == named)
+                || name.contains(&format!("{named} ")))
+    };
+    let house = home.house();
+    let at_loads: Vec<_> = home.loads().all().filter(|load| alike(&load.name)).map(|load| load.point.clone()).collect();
+    let points: Vec<_> = house
+        .points()
+        .filter(|point| alike(&point.name) || alike(house.room_name(&point.room)) || at_loads.contains(&point.id))
+        .collect();
+    if points.is_empty() {
+        return Err(format!("There is nothing called “{named}” here. {WISHES}"));
+    }
+    let breakers: IndexSet<BreakerId> = points.iter().filter_map(|point| verdict(home, &point.id).proven_on().cloned()).collect();
+    let here: Vec<&BreakerId> =
+        breakers.iter().filter(|id| home.panels().breaker(id).is_some_and(|breaker| breaker.panel == panel.id)).collect();
+    match here.as_slice() {
+        [one] => Ok((*one).clone()),
+        [] if breakers.is_empty() => {
+            Err(format!("On which breaker “{named}” is has not been proven yet: trace it first, or say the breaker’s number."))
+        }
+        [] => Err(format!("“{named}” is not on “{}”.", panel.name)),
+        many => {
+            let numbers: Vec<String> = many.iter().map(|id| home.panels().number(id)).collect();
+            Err(format!("“{named}” is on {}: say which.", numbers.join(" and ")))
+        }
+    }
+}
+
+/// A circuit for one appliance: by what is known of it, or as is usual for a plug of 120 V.
+fn own_circuit(home: &Study, what: &str, guard: Option<Guard>) -> HomeWish {
+    let line = circuits(home).iter().flat_map(|circuit| &circuit.loads).find(|line| line.name.to_lowercase() == what);
+    let poles = if line.is_some_and(|line| line.volts > 120) { 2 } else { 1 };
+    // What runs for hours is counted at 125 %.
+    let needs = line.map_or(0.0, |line| line.high.max(line.amps) * if line.continuous { 1.25 } else { 1.0 });
+    let amps = [20, 30, 40, 50, 60].into_iter().find(|amps| f64::from(*amps) >= needs).map_or(60, i64::from);
+    let takes = line.map(|line| (line.high.max(line.amps).ceil() as i64).clamp(1, amps));
+    HomeWish::Circuit { what: what.to_owned(), poles, amps, protection: guard.unwrap_or(Guard::Standard), takes }
+}
+
 impl HomeWish {
     /// The wish of the search.
     pub(super) fn of_problem(&self, home: &Study, hoped: bool) -> Result<WishOf, String> {
@@ -150,6 +221,7 @@ impl HomeWish {
                 }
             }
             Self::Spaces { count } => WishOf::Spaces { count: *count },
+            Self::Combine => WishOf::Spaces { count: 1 },
             Self::Level => WishOf::Level { max_diff: None },
             Self::Replace { breaker, amps, protection, two_pole } => {
                 let is = home.panels().breaker(breaker).ok_or("That breaker is not there any more.")?;
@@ -200,6 +272,7 @@ impl HomeWish {
             Self::Spaces { count: 1 } => "one open space".into(),
             Self::Spaces { count } => format!("{count} open spaces side by side"),
             Self::Level => "leveling the legs".into(),
+            Self::Combine => "two circuits on one breaker".into(),
             Self::Replace { breaker, amps, protection, two_pole } => {
                 let number = home.panels().number(breaker);
                 let parts = [

@@ -2,6 +2,7 @@
 #![allow(clippy::unwrap_used)] // a test that finds nothing to unwrap has failed
 
 mod every_plan;
+mod jobs;
 mod of_home;
 mod plans_against_checks;
 mod rules;

@@ -17,7 +17,7 @@ fn panel(home: &Study) -> &Panel {
 fn asked(acts: &str, wish: &str) -> Result<WorkView, String> {
     let home = written(acts).home;
     let wish = read_wish(&home, panel(&home), wish)?;
-    work_view(&home, panel(&home), &wish, 200_000)
+    work_view(&home, panel(&home), &wish, &[], 200_000)
 }
 
 fn sure(view: &WorkView) -> Vec<&str> {
@@ -150,7 +150,7 @@ fn what_is_not_to_be_touched_is_not() {
 fn a_panel_behind_another_carries_no_more_than_its_feeder() {
     let home = written(&format!("{KNOWN}5-7 30/2 #10 shed\nsub Shed 8 5-7\nwith shed {{\"main\": 100.0}}\n")).home;
     let shed = home.panels().all().find(|panel| panel.name == "Shed").unwrap();
-    let of = |said: &str| work_view(&home, shed, &read_wish(&home, shed, said).unwrap(), 20_000).unwrap();
+    let of = |said: &str| work_view(&home, shed, &read_wish(&home, shed, said).unwrap(), &[], 20_000).unwrap();
     let small = of("15 A circuit that takes 5 A");
     assert_eq!(small.ways[0].stands, WayStands::Read, "{small:?}");
     assert!(small.ways[0].unread.contains(&"what the panel that feeds this one carries".to_owned()), "{small:?}");
@@ -170,7 +170,7 @@ fn every_wish_in_the_demo_home_is_answered() {
         let wishes = numbers.iter().flat_map(|n| [format!("replace {n}"), format!("GFCI for {n}"), format!("make {n} 240 V")]);
         for said in wishes.chain(["30 A two-pole", "20 A circuit", "three spaces", "level"].map(str::to_owned)) {
             let wish = read_wish(&home, panel, &said).unwrap();
-            match work_view(&home, panel, &wish, 20_000) {
+            match work_view(&home, panel, &wish, &[], 20_000) {
                 Err(why) => {
                     refused += 1;
                     assert!(why.ends_with('.'), "{said}: {why}");
@@ -207,7 +207,7 @@ proptest! {
             Ok(wish) => {
                 let spaces = if let HomeWish::Spaces { count } = wish { count } else { 1 };
                 prop_assert!((1..=8).contains(&spaces));
-                if let Err(why) = work_view(&home, panel(&home), &wish, 2_000) {
+                if let Err(why) = work_view(&home, panel(&home), &wish, &[], 2_000) {
                     prop_assert!(why.ends_with('.'), "{}", why);
                 }
             }

@@ -80,7 +80,7 @@ fn a_sure_plan_makes_no_finding() {
             .collect();
         for said in wishes {
             let Ok(wish) = read_wish(&home.home, &panel, &said) else { continue };
-            let Ok(view) = work_view(&home.home, &panel, &wish, 20_000) else { continue };
+            let Ok(view) = work_view(&home.home, &panel, &wish, &[], 20_000) else { continue };
             for way in view.ways.iter().filter(|way| way.stands == WayStands::Sure && way.opens_panel) {
                 let Some(after) = done(&rated, &wish, way) else { continue };
                 plans += 1;

@@ -8,6 +8,7 @@ mod practice;
 mod share;
 mod stream;
 mod usage;
+mod work;
 mod write;
 
 use axum::Router;
@@ -65,6 +66,10 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(loads::survey))
         .routes(routes!(loads::survey_together))
         .routes(routes!(loads::read_plate))
+        .routes(routes!(work::work))
+        .routes(routes!(work::jobs))
+        .routes(routes!(work::job))
+        .routes(routes!(work::try_job))
         .routes(routes!(usage::usage, usage::read_usage_file))
         .routes(routes!(panels::read_card))
         .routes(routes!(panels::read_sheet))

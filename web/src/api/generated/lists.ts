@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 14,
+  "factVersion": 15,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -50,6 +50,12 @@ export const LISTS = {
     "usage_read",
     "breaker_volts_read",
     "reading_taken",
+    "points_rewired",
+    "job_begun",
+    "job_answered",
+    "job_stopped",
+    "job_ended",
+    "job_left",
     "trace_set",
     "practice_house",
     "photo_taken",
@@ -3323,6 +3329,52 @@ export const LISTS = {
     [
       "any",
       "any time"
+    ]
+  ],
+  "jobFinds": [
+    [
+      "burnt",
+      "heat, burn marks or a smell"
+    ],
+    [
+      "water",
+      "water or rust"
+    ],
+    [
+      "aluminum",
+      "aluminum branch wire"
+    ],
+    [
+      "old_wire",
+      "cloth, knob-and-tube or brittle wire"
+    ],
+    [
+      "second_feed",
+      "something that stays live, or a second feed"
+    ],
+    [
+      "main_stuck",
+      "a main that does not move or stay off"
+    ],
+    [
+      "shock",
+      "a shock was felt"
+    ],
+    [
+      "trips_again",
+      "it tripped again at once"
+    ],
+    [
+      "wanders",
+      "readings that wander, or are neither live nor dead"
+    ],
+    [
+      "not_as_said",
+      "the panel is not as the sheet says"
+    ],
+    [
+      "label",
+      "the label does not name the part, or cannot be read"
     ]
   ],
   "unreadPanel": {

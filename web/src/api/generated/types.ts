@@ -228,6 +228,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The jobs of the home. */
+        get: operations["jobs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/jobs/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Whether a sheet can be made of a job, before it is begun. */
+        post: operations["try_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/jobs/{job}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A job sheet as it stands: every step, which is next, what stays live, what state the panel is left in. */
+        get: operations["job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/loads": {
         parameters: {
             query?: never;
@@ -729,6 +780,23 @@ export interface paths {
         put?: never;
         /** Reads interval data (CSV, or the open usage XML, up to 48 MB): what its columns hold and the demand that follows. Writes nothing. */
         post: operations["read_usage_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ways to a wish, the best first, each with the panel as it would be, and why not the others. */
+        get: operations["work"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1821,6 +1889,24 @@ export interface components {
         }) | (components["schemas"]["ReadingTaken"] & {
             /** @enum {string} */
             kind: "reading_taken";
+        }) | (components["schemas"]["PointsRewired"] & {
+            /** @enum {string} */
+            kind: "points_rewired";
+        }) | (components["schemas"]["JobBegun"] & {
+            /** @enum {string} */
+            kind: "job_begun";
+        }) | (components["schemas"]["JobAnswered"] & {
+            /** @enum {string} */
+            kind: "job_answered";
+        }) | (components["schemas"]["JobStopped"] & {
+            /** @enum {string} */
+            kind: "job_stopped";
+        }) | (components["schemas"]["JobEnded"] & {
+            /** @enum {string} */
+            kind: "job_ended";
+        }) | (components["schemas"]["JobLeft"] & {
+            /** @enum {string} */
+            kind: "job_left";
         }) | (components["schemas"]["TraceSet"] & {
             /** @enum {string} */
             kind: "trace_set";
@@ -1889,6 +1975,7 @@ export interface components {
             source: string;
             /** @description Why that matters. */
             why: string;
+            wish?: components["schemas"]["FindingWish"] | null;
         };
         /** @description Where it is. */
         FindingPlace: {
@@ -1909,6 +1996,13 @@ export interface components {
             message: string;
             /** @description Why it is set aside. */
             reason?: string;
+        };
+        /** @description A wish about a panel. */
+        FindingWish: {
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /** @description As people say it: `replace 12 with 15 A`. */
+            wish: string;
         };
         /** @description Where a floor is in the order of floors; rooms name it. */
         FloorPlaced: {
@@ -2127,6 +2221,348 @@ export interface components {
          * @enum {string}
          */
         Interior: "breakers" | "split_bus" | "fuses";
+        /** @description A job. */
+        Job: {
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            job: "reset";
+        } | {
+            /** @description What has to be read before anything is switched off, one by one. */
+            first?: string[];
+            /** @enum {string} */
+            job: "panel";
+            /** @description What is done, in this order. */
+            moves: components["schemas"]["JobMove"][];
+            /** @description Which. */
+            panel: components["schemas"]["PanelId"];
+        } | {
+            /** @enum {string} */
+            job: "point";
+            /** @description Which. */
+            point: components["schemas"]["PointId"];
+            /** @description What it is. */
+            work: components["schemas"]["PointWork"];
+        } | {
+            /** @description The walls are closed: breakers go in, and the panel is put to use. */
+            closed?: boolean;
+            /** @enum {string} */
+            job: "make_up";
+            /** @description Which. */
+            panel: components["schemas"]["PanelId"];
+        } | {
+            /** @enum {string} */
+            job: "done";
+            /** @description What was done. */
+            moves: components["schemas"]["JobMove"][];
+            /** @description Which panel. */
+            panel: components["schemas"]["PanelId"];
+            /** @description Who did it, and when, in words. */
+            who: string;
+        };
+        /** @description What somebody answered to a step of a job sheet. */
+        JobAnswer: {
+            /** @enum {string} */
+            said: "done";
+        } | {
+            /** @description Which. */
+            choice: string;
+            /** @enum {string} */
+            said: "chose";
+        } | {
+            /** @description Which of the step's readings. */
+            reading: string;
+            /** @enum {string} */
+            said: "read";
+            /**
+             * Format: double
+             * @description What was read, in the unit of that reading.
+             */
+            value: number;
+        } | {
+            /** @enum {string} */
+            said: "anew";
+        };
+        /** @description A step of a job sheet was answered. A later answer to the same thing replaces the earlier. */
+        JobAnswered: {
+            /** @description What was answered. */
+            answer: components["schemas"]["JobAnswer"];
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
+            /** @description The step, by its name in the sheet. */
+            step: string;
+        };
+        /** @description What a step asks for. */
+        JobAsk: {
+            /** @enum {string} */
+            ask: "tick";
+            /** @description What is written for it. */
+            facts: components["schemas"]["Fact"][];
+        } | {
+            /** @enum {string} */
+            ask: "choice";
+            /** @description The choices; those that end the job last. */
+            choices: components["schemas"]["JobChoice"][];
+        } | {
+            /** @enum {string} */
+            ask: "readings";
+            instead?: components["schemas"]["JobChoice"] | null;
+            /** @description The readings. */
+            readings: components["schemas"]["JobReading"][];
+        };
+        /** @description A job sheet was made. */
+        JobBegun: {
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
+            /** @description What is to be done. */
+            work: components["schemas"]["Job"];
+        };
+        /** @description A choice of a step. */
+        JobChoice: {
+            /** @description Its name in the logbook. */
+            choice: string;
+            /** @description It ends the job. */
+            ends: boolean;
+            /** @description What is written for it. */
+            facts: components["schemas"]["Fact"][];
+            /** @description As it is said. */
+            words: string;
+        };
+        /** @description The job is done: all that it changed, at once. */
+        JobEnded: {
+            /** @description What holds from now on, in order. */
+            changes?: components["schemas"]["Fact"][];
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
+        };
+        /**
+         * @description What was found on the way that ends a job.
+         * @enum {string}
+         */
+        JobFound: "burnt" | "water" | "aluminum" | "old_wire" | "second_feed" | "main_stuck" | "shock" | "trips_again" | "wanders" | "not_as_said" | "label";
+        /** @description One job: work at a panel or a point, by its sheet. */
+        JobId: string;
+        /** @description The job was given up, and changed nothing. */
+        JobLeft: {
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
+            /** @description Why. */
+            reason?: string;
+        };
+        /** @description A job in a list. */
+        JobLine: {
+            /** @description When it was made. */
+            at: components["schemas"]["Moment"];
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
+            /** @description How it stands. */
+            stands: components["schemas"]["JobStands"];
+            /** @description `Replace 17`. */
+            title: string;
+            /** @description `step 9 of 22`, `stopped: water or rust`, `done`. */
+            words: string;
+        };
+        /** @description One thing that is done in an open panel. */
+        JobMove: {
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            does: "take_out";
+        } | {
+            /** @description Its poles from the top. */
+            at: components["schemas"]["Slot"][];
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            does: "move";
+        } | {
+            /** @description The rating of the new one. */
+            amps: components["schemas"]["Amps"];
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            does: "replace";
+            /** @description The kind of the new one. */
+            protection?: components["schemas"]["Protection"];
+        } | {
+            /** @description The rating of the two-pole. */
+            amps: components["schemas"]["Amps"];
+            /** @description Its poles from the top. */
+            at: components["schemas"]["Slot"][];
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            does: "two_pole";
+        } | {
+            /** @description The rating of the one-pole. */
+            amps: components["schemas"]["Amps"];
+            /** @description Where. */
+            at: components["schemas"]["Slot"];
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            does: "one_pole";
+        } | {
+            /** @description The one whose breaker comes out. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            does: "join";
+            /** @description The one that feeds both afterwards. */
+            to: components["schemas"]["BreakerId"];
+        } | {
+            /** @description The one whose breaker comes out. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            does: "tap";
+            /** @description The one that feeds both afterwards. */
+            to: components["schemas"]["BreakerId"];
+        } | {
+            /** @description Its rating. */
+            amps: components["schemas"]["Amps"];
+            /** @description Its poles from the top. */
+            at: components["schemas"]["Slot"][];
+            /** @description The id that it will have. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            does: "new";
+            /** @description The panel that it feeds, where it is a feeder. */
+            feeds?: string;
+            /** @description Whether a neutral goes with it. */
+            neutral?: boolean;
+            outlet?: components["schemas"]["NewOutlet"] | null;
+            /** @description Its kind. */
+            protection?: components["schemas"]["Protection"];
+            /** @description What it is for; may be empty. */
+            what?: string;
+            wire?: components["schemas"]["Wire"] | null;
+        } | {
+            /** @description Which. */
+            at: components["schemas"]["Slot"];
+            /** @enum {string} */
+            does: "fill";
+        } | {
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            does: "tighten";
+        };
+        /** @description A reading of a step. */
+        JobReading: {
+            /** @description `about 0`. */
+            expect: string;
+            /** @description Where the probes go. */
+            how: string;
+            /** @description `A to neutral`. */
+            name: string;
+            /** @description Its name in the logbook. */
+            reading: string;
+            /** @description `V`, `in-lb`. */
+            unit: string;
+            /**
+             * Format: double
+             * @description What was read.
+             */
+            value?: number | null;
+        };
+        /** @description A job sheet. */
+        JobSheet: {
+            after?: components["schemas"]["PanelView"] | null;
+            /** @description When it was made. */
+            at: components["schemas"]["Moment"];
+            /** @description By whom. */
+            by: string;
+            ends?: components["schemas"]["Fact"] | null;
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
+            /** @description What state it leaves the panel in just now. */
+            left_as: string[];
+            /** @description What stays live the whole time. */
+            live: string;
+            /** @description Which is next, counted from 0. */
+            next?: number | null;
+            /** @description What is not known yet, and will have to be read on the way. */
+            not_known: string[];
+            /** @description What is off by now: `MAIN`. */
+            off_now?: string | null;
+            panel?: components["schemas"]["PanelId"] | null;
+            /** @description To take along. */
+            parts: components["schemas"]["PartLine"][];
+            /** @description `Main panel, back hall`. */
+            place: string;
+            /** @description Why no sheet can be made of it (any more). */
+            refused?: string | null;
+            /** @description How it stands. */
+            stands: components["schemas"]["JobStands"];
+            /** @description Every step. */
+            steps: components["schemas"]["JobSheetStep"][];
+            stop?: components["schemas"]["JobStop"] | null;
+            /** @description When to stop and call an electrician. */
+            stop_and_call: string;
+            /** @description `Replace 17`. */
+            title: string;
+            /** @description To take along. */
+            tools: string[];
+        };
+        /** @description A step of a sheet. */
+        JobSheetStep: {
+            /** @description What it asks for. */
+            ask: components["schemas"]["JobAsk"];
+            /** @description What hurts here. */
+            caution: string;
+            /** @description From 1. */
+            number: number;
+            /** @description Passed. */
+            passed: boolean;
+            /** @description What was answered. */
+            said: string;
+            /** @description Where it is done. */
+            side: components["schemas"]["JobSide"];
+            /** @description `Switch off and prove dead`. */
+            stage: string;
+            /** @description Its name in the logbook. */
+            step: string;
+            /** @description The number of the stop, from 1; nothing where a tick passes it. */
+            stop?: number | null;
+            /** @description What to do. */
+            title: string;
+            /** @description How. */
+            words: string;
+        };
+        /**
+         * @description Where a step is done.
+         * @enum {string}
+         */
+        JobSide: "panel" | "point";
+        /**
+         * @description How a job stands.
+         * @enum {string}
+         */
+        JobStands: "open" | "stopped" | "ready" | "done" | "left";
+        /** @description Why a job stopped, and what to do. */
+        JobStop: {
+            /** @description Whom to call and what not to touch. */
+            call: string;
+            /** @description What was found, as the logbook names it. */
+            found: components["schemas"]["JobFound"];
+            line?: components["schemas"]["EntryId"] | null;
+            /** @description It stopped at this step, by its answer, and goes on when that is taken anew; nothing where it was reported. */
+            step?: string | null;
+            /** @description What. */
+            title: string;
+        };
+        /** @description Something was found on the way that ends the job here. */
+        JobStopped: {
+            /** @description What. */
+            found: components["schemas"]["JobFound"];
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
+            /** @description Where, and what else is to be said. */
+            note?: string;
+        };
+        /** @description Every job of the home, the open ones first. */
+        JobsView: {
+            jobs: components["schemas"]["JobLine"][];
+        };
         /** @description Comes in with a code. */
         Joining: {
             code: string;
@@ -2818,6 +3254,18 @@ export interface components {
          * @enum {string}
          */
         NewLoadKind: "fixed" | "vehicle" | "cooking" | "dryer" | "heat" | "cooler";
+        /** @description The outlet at the end of a new circuit. */
+        NewOutlet: {
+            /** @description The id that the point will have. */
+            point: components["schemas"]["PointId"];
+            /** @description In which room. */
+            room: components["schemas"]["RoomId"];
+            /**
+             * Format: double
+             * @description What it takes, in amperes, where that is known.
+             */
+            takes?: number | null;
+        };
         /** @description A room one can go to from here. */
         NextRoom: {
             /** @description Its name. */
@@ -3318,6 +3766,13 @@ export interface components {
              */
             top: number;
         };
+        /** @description A line of the list. */
+        PartLine: {
+            /** @description How many; 0 where that is not counted. */
+            count: number;
+            /** @description What. */
+            what: string;
+        };
         /** @description A row that gave nothing, and why. */
         PassedOver: {
             /** @description The row of the sheet, from 1. */
@@ -3750,6 +4205,20 @@ export interface components {
             test_button?: components["schemas"]["Fact"][];
             /** @description 120 or 240. */
             volts: components["schemas"]["Volts"];
+        };
+        /**
+         * @description What is changed at a point.
+         * @enum {string}
+         */
+        PointWork: "receptacle" | "switch" | "light";
+        /** @description Points hang on another circuit from now on: looks at them until now do not count any more. */
+        PointsRewired: {
+            /** @description The breaker on which they are now. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description Which. */
+            points: components["schemas"]["PointId"][];
+            /** @description Each was seen to go off with that breaker and to come back with it, then once more, found anew. */
+            tested?: boolean;
         };
         /** @description A row of the panel with its leg. */
         PostRow: {
@@ -4261,6 +4730,13 @@ export interface components {
             /** @description The card's text, one breaker a line. */
             text: string;
         };
+        /** @description Whether a sheet can be made of a job. */
+        SheetTried: {
+            /** @description What it is called. */
+            title: string;
+            /** @description Why none can be made; empty where one can. */
+            why_not: string;
+        };
         /**
          * @description A column of the panel.
          * @enum {string}
@@ -4677,6 +5153,13 @@ export interface components {
             /** @description Where it was plugged in; never at 240 V. */
             point: components["schemas"]["PointId"];
         };
+        /** @description A breaker that a way touches. */
+        Touched: {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description Its number. */
+            number: string;
+        };
         /** @description It is traced so from now on, on every screen. */
         TraceSet: {
             /** @description How, by whom and with what. */
@@ -4993,6 +5476,58 @@ export interface components {
             /** @description 120 or 240. */
             volts: components["schemas"]["Volts"];
         };
+        /** @description A kind of way in words. */
+        WayLine: {
+            after?: components["schemas"]["PanelView"] | null;
+            /**
+             * Format: int64
+             * @description Which way is to be preferred: the fewer the better, in hundredths of a point; `null` where there is none.
+             */
+            cost?: number | null;
+            job?: components["schemas"]["Job"] | null;
+            /** @description What each leg would carry by what is known of loads; empty where nothing is. */
+            legs: string;
+            /**
+             * Format: int64
+             * @description Minutes, by the usual figures.
+             */
+            minutes?: number | null;
+            /** @description `Moving breakers`. */
+            name: string;
+            /** @description Why no sheet can be made of it; empty where one can. */
+            no_sheet: string;
+            /** @description Whether the panel is opened, with the main off. */
+            opens_panel: boolean;
+            /** @description What to take along. */
+            parts: components["schemas"]["PartLine"][];
+            /**
+             * Format: int64
+             * @description Marks of risk, each for a thing named beside them.
+             */
+            risk: number;
+            /** @description What they count. */
+            risks: string;
+            /** @description How sure it is. */
+            stands: components["schemas"]["WayStands"];
+            /** @description Its steps, in order. */
+            steps: string[];
+            /** @description The breakers that it touches, by number: each can be ruled out. */
+            touches: components["schemas"]["Touched"][];
+            /** @description What has to be read first, one by one. */
+            unread: string[];
+            /** @description Why there is none; empty where there is one. */
+            why_not: string;
+            /**
+             * Format: double
+             * @description By how many percent it may be beaten by another plan of its kind; `null` where it is proven to be the cheapest.
+             */
+            within_percent?: number | null;
+        };
+        /**
+         * @description How sure a way is.
+         * @enum {string}
+         */
+        WayStands: "sure" | "read" | "no";
         /**
          * @description How much the card matters just now.
          * @enum {string}
@@ -5167,6 +5702,29 @@ export interface components {
             with?: string | null;
             /** @description What it records, in words. */
             words: string;
+        };
+        /** @description The ways to a wish. */
+        WorkView: {
+            /** @description What to mind, whichever way is taken. */
+            cautions: string[];
+            /** @description What each leg carries by what is known of loads; empty where nothing is. */
+            legs: string;
+            /** @description The panel as it is. */
+            now: components["schemas"]["PanelView"];
+            /** @description The panel. */
+            panel: string;
+            /** @description Its id. */
+            panel_id: components["schemas"]["PanelId"];
+            /** @description Breakers that are ruled out, and may be let in again. */
+            ruled_out: components["schemas"]["Touched"][];
+            /** @description What the service comes to with the new load; empty where none is said. */
+            service: string;
+            /** @description What it comes to, as a sentence. */
+            title: string;
+            /** @description Every kind of way, those that are sure first, the best on top. */
+            ways: components["schemas"]["WayLine"][];
+            /** @description The wish, in words. */
+            wish: string;
         };
         /**
          * @description What was done at a device.
@@ -5622,6 +6180,110 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HelperView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    jobs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Job"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetTried"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the job */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobSheet"];
                 };
             };
             404: {
@@ -6824,6 +7486,51 @@ export interface operations {
                 };
             };
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    work: {
+        parameters: {
+            query: {
+                /** @description The wish, as people say it: `40 A two-pole for the kiln`. */
+                wish: string;
+                /** @description In which panel, by its id; left out, the first. */
+                panel?: string;
+                /** @description Breakers that are not to be touched, by id, with commas between. */
+                not?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkView"];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

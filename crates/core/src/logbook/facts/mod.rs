@@ -7,6 +7,7 @@
 mod breaker;
 mod home;
 mod house;
+mod job;
 mod loads;
 mod panel;
 mod plan;
@@ -16,6 +17,7 @@ mod trace;
 pub use breaker::*;
 pub use home::*;
 pub use house::*;
+pub use job::*;
 pub use loads::*;
 pub use panel::*;
 pub use plan::*;
@@ -165,6 +167,12 @@ kinds! {
     UsageRead        "usage_read"        Owner  recorded
     BreakerVoltsRead "breaker_volts_read" Owner recorded
     ReadingTaken     "reading_taken"     Helper recorded
+    PointsRewired    "points_rewired"    Owner  recorded
+    JobBegun         "job_begun"         Owner  recorded
+    JobAnswered      "job_answered"      Helper recorded
+    JobStopped       "job_stopped"       Helper recorded
+    JobEnded         "job_ended"         Owner  recorded
+    JobLeft          "job_left"          Owner  recorded
     TraceSet         "trace_set"         Owner  recorded
     PracticeHouse    "practice_house"    Owner  recorded
     PhotoTaken       "photo_taken"       Owner  recorded
@@ -175,7 +183,7 @@ kinds! {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 14;
+    pub const VERSION: u16 = 15;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final; so is nothing else.
     pub const fn is_strikable(&self) -> bool {

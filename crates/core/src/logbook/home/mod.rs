@@ -3,6 +3,7 @@
 mod bounds;
 mod breakers;
 mod house;
+mod jobs;
 mod loads;
 mod panels;
 mod plan;
@@ -15,6 +16,7 @@ use std::ops::{Deref, DerefMut};
 use std::sync::Arc;
 
 pub use house::House;
+pub use jobs::{JobStep, Jobs, KnownJob, StoppedJob};
 pub use loads::{Loads, SeenHeat};
 pub use panels::Panels;
 pub use switching::{Switching, Switchings};
@@ -49,6 +51,7 @@ pub struct Home {
     pub(super) house: Part<House>,
     pub(super) plan: Part<Drawn>,
     pub(super) loads: Part<Loads>,
+    pub(super) jobs: Part<Jobs>,
     pub(super) switchings: Part<Switchings>,
     pub(super) trace: Part<Trace>,
 }
@@ -116,6 +119,10 @@ impl Home {
     /// What is drawn of it: outlines, openings, where points are.
     pub fn plan(&self) -> &Drawn {
         &self.plan
+    }
+    /// Jobs: what was set out to be done, answered and ended.
+    pub fn jobs(&self) -> &Jobs {
+        &self.jobs
     }
     /// Handles moved, and what is off now.
     pub fn switchings(&self) -> &Switchings {

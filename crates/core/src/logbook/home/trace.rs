@@ -59,6 +59,8 @@ pub enum Doubt {
     PowerBlinked,
     /// Another handle was moved than was said.
     WrongHandle,
+    /// The point hangs on another circuit since.
+    Rewired,
 }
 
 impl Doubt {
@@ -69,6 +71,7 @@ impl Doubt {
             Self::TrippedGfci => "a tripped GFCI made it dark",
             Self::PowerBlinked => "the power had blinked",
             Self::WrongHandle => "another handle was moved than was said",
+            Self::Rewired => "the point was wired to another circuit afterwards",
         }
     }
 }
@@ -191,6 +194,14 @@ impl Trace {
         self.looks = kept;
         self.doubted.extend(doubted.into_iter().map(|look| (look, why)));
         self.number_looks(0);
+    }
+
+    /// No look at these points, and no reading of them, counts any more.
+    pub(in crate::logbook) fn doubt_points(&mut self, why: Doubt, points: &[PointId]) {
+        for metered in self.metered.iter_mut().filter(|metered| points.contains(&metered.point)) {
+            metered.doubted = true;
+        }
+        self.doubt(why, |look| points.contains(&look.point));
     }
 
     /// What may be behind the device, and was dark since both were last seen lit, may have been so for the device alone. What was seen

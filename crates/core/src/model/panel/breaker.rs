@@ -18,6 +18,18 @@ pub enum Protection {
     DualFunction,
 }
 
+impl Protection {
+    /// `GFCI`; nothing for a standard breaker.
+    pub(crate) const fn words(self) -> &'static str {
+        match self {
+            Self::Standard => "",
+            Self::Gfci => "GFCI",
+            Self::Afci => "AFCI",
+            Self::DualFunction => "GFCI and AFCI",
+        }
+    }
+}
+
 /// Where the handle stands.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]

@@ -1,0 +1,158 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
+import Typography from "@mui/material/Typography";
+import type { ReactNode } from "react";
+import type { Job, PanelView, WayLine } from "../../api/client";
+import { tone } from "../../app/theme";
+import { SmallPost } from "../../drawing/SmallPost";
+import { changed } from "./changed";
+
+interface Props {
+  way: WayLine;
+  number: number;
+  now: PanelView;
+  pinned: boolean;
+  /** Nothing where there is no other way to compare with. */
+  onPin: (() => void) | null;
+  onRuleOut: (breaker: string) => void;
+  onJob: (job: Job) => void;
+}
+
+/** One way: the panel now and after, what it takes, what it risks, what is to be read first. */
+export function WayColumn({ way, number, now, pinned, onPin, onRuleOut, onJob }: Props) {
+  const after = way.after;
+  const marks = after == null ? null : changed(now, after);
+  const sure = way.stands === "sure";
+  return (
+    <Box
+      component="section"
+      aria-label={`Way ${number}: ${way.name}`}
+      data-way={way.name}
+      data-stands={way.stands}
+      sx={{ minWidth: 0, px: { md: 2 }, py: 1, borderLeft: { md: `1px solid ${tone("rule")}` } }}
+    >
+      <Typography variant="h2" sx={{ display: "flex", gap: 1.2, alignItems: "baseline" }}>
+        <Box component="span" sx={{ fontSize: "1.7rem" }}>
+          {number}
+        </Box>
+        {way.name}
+      </Typography>
+      <Typography variant="body2" sx={{ fontWeight: 700, mb: 1 }} color={sure ? undefined : "text.secondary"}>
+        {way.steps.length < 2 ? "" : sure ? "Rests on nothing that is not read." : "Only once this is read:"}
+      </Typography>
+      {!sure && (
+        <Box component="ul" sx={{ mt: 0, mb: 1, pl: 2.5 }}>
+          {way.unread.map((one) => (
+            <Typography component="li" variant="body2" key={one}>
+              {one}
+            </Typography>
+          ))}
+        </Box>
+      )}
+      {after != null && marks !== null && (
+        <Stack direction="row" spacing={0.5} sx={{ alignItems: "center", my: 1, overflowX: "auto" }}>
+          <Post caption="now">
+            <SmallPost view={now} moved={marks.gone} label={`Now: ${marks.before || "nothing changes"}`} />
+          </Post>
+          <Box component="span" aria-hidden sx={{ fontSize: "1.4rem", fontWeight: 700 }}>
+            →
+          </Box>
+          <Post caption="after">
+            <SmallPost view={after} moved={marks.moved} fresh={marks.fresh} label={`After: ${marks.after}`} />
+          </Post>
+        </Stack>
+      )}
+      <Box component="ol" sx={{ pl: 2.5, my: 1 }}>
+        {way.steps.map((step) => (
+          <Typography component="li" variant="body2" key={step}>
+            {step}
+          </Typography>
+        ))}
+      </Box>
+      <Box
+        component="dl"
+        sx={{ display: "grid", gridTemplateColumns: "88px minmax(0, 1fr)", rowGap: 0.5, m: 0, my: 1 }}
+      >
+        {way.minutes != null && (
+          <Line name="Time">
+            <b>{way.minutes} min</b>
+            {way.opens_panel && ", the panel off for most of it"}
+          </Line>
+        )}
+        {way.parts.length > 0 && (
+          <Line name="Parts">
+            {way.parts.map((part) => (part.count > 1 ? `${part.count} × ${part.what}` : part.what)).join("; ")}. No
+            prices.
+          </Line>
+        )}
+        {way.risks !== "" && (
+          <Line name="Risk">
+            <span aria-label={`${way.risk} marks`} style={{ letterSpacing: 2 }}>
+              {"■".repeat(Math.min(10, way.risk))}
+            </span>{" "}
+            {way.risks}
+          </Line>
+        )}
+        {way.legs !== "" && <Line name="Legs after">{way.legs}</Line>}
+        {way.within_percent != null && <Line name="Best">within {way.within_percent} % of the best of its kind</Line>}
+      </Box>
+      {way.touches.length > 0 && (
+        <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", mb: 1 }}>
+          {way.touches.map((one) => (
+            <Button
+              key={one.breaker}
+              variant="outlined"
+              color="inherit"
+              size="small"
+              onClick={() => onRuleOut(one.breaker)}
+            >
+              Not {one.number}
+            </Button>
+          ))}
+        </Stack>
+      )}
+      <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap" }}>
+        {way.job != null && (
+          <Button
+            variant={number === 1 && sure ? "contained" : "outlined"}
+            data-main={number === 1 && sure ? true : undefined}
+            onClick={() => way.job != null && onJob(way.job)}
+          >
+            Make the job sheet
+          </Button>
+        )}
+        {onPin !== null && (
+          <Button color="inherit" aria-pressed={pinned} onClick={onPin}>
+            {pinned ? "Unpin" : "Pin"}
+          </Button>
+        )}
+      </Stack>
+      {way.no_sheet !== "" && <Typography variant="body2">No sheet: {way.no_sheet}</Typography>}
+    </Box>
+  );
+}
+
+function Post({ caption, children }: { caption: string; children: ReactNode }) {
+  return (
+    <Box>
+      {children}
+      <Typography variant="body2" color="text.secondary" sx={{ textAlign: "center" }}>
+        {caption}
+      </Typography>
+    </Box>
+  );
+}
+
+function Line({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <>
+      <Typography component="dt" variant="body2" color="text.secondary">
+        {name}
+      </Typography>
+      <Typography component="dd" variant="body2" sx={{ m: 0 }}>
+        {children}
+      </Typography>
+    </>
+  );
+}
