@@ -552,6 +552,13 @@ fn loads_and_readings_that_cannot_be() {
             "A figure in place of what the facts say needs a reason.",
             "Write how it is known, like “measured outside with a tape”.",
         ),
+        (
+            "job j2 main: join 4 99".into(),
+            Unknown,
+            "There is no such breaker in the panel.",
+            "Name a breaker that is entered on the Panel screen.",
+        ),
+        ("answer j9 permit done".into(), Unknown, "There is no such job.", "Name a job that was begun."),
         ("survey add 4 0".into(), OutOfRange, "That is nothing to be added.", "Give 0.1 to 400 A."),
         ("heat 4 900 30".into(), OutOfRange, "900 °C cannot be the heat of a breaker.", "Give -40 to 600 °C."),
         (

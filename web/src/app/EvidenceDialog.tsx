@@ -14,6 +14,7 @@ import { tone } from "./theme";
 import { useAct } from "./useAct";
 import { useNotice } from "./useNotice";
 import { DeviceActs } from "./DeviceActs";
+import { PointWork } from "./PointWork";
 import { Loaded } from "../parts/Loaded";
 import { when } from "../parts/when";
 
@@ -43,6 +44,7 @@ export function EvidenceDialog({ home, point, onClose }: { home: HomeOverview; p
         <DeviceActs home={home} point={point} />
       </DialogContent>
       <DialogActions>
+        <PointWork home={home} point={point} />
         <Button onClick={onClose}>Close</Button>
       </DialogActions>
     </Dialog>

@@ -4,6 +4,7 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
+import { Link } from "react-router";
 import type { Finding } from "../api/client";
 import { useAct } from "./useAct";
 import { tone } from "./theme";
@@ -116,6 +117,16 @@ function FindingItem({ home, finding, onSelect, grouped }: ItemProps) {
           {mend && finding.aside == null && (
             <Button size="small" variant="outlined" onClick={() => void act(mend.facts, `Recorded: ${mend.words}.`)}>
               Done: {mend.words}
+            </Button>
+          )}
+          {finding.wish != null && finding.aside == null && (
+            <Button
+              size="small"
+              variant="outlined"
+              component={Link}
+              to={`/h/${home}/work?${new URLSearchParams({ wish: finding.wish.wish, panel: finding.wish.panel }).toString()}`}
+            >
+              Find ways: {finding.wish.wish}
             </Button>
           )}
           <Button

@@ -84,6 +84,7 @@ function about(home: HomeOverview): Partial<Record<string, string>> {
   const proven = home.points.filter((point) => point.known.verdict === "proven").length;
   return {
     house: `${home.points.length - proven} not proven`,
+    work: "ways and job sheets",
     directory: `${proven} of ${home.points.length} points`,
     practice: home.practice ? "a made-up house" : "made-up houses",
     logbook: home.seq === 1 ? "1 line" : `${home.seq} lines`,

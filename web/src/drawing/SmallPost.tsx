@@ -63,7 +63,7 @@ export function SmallPost({ view, moved, fresh = new Set(), label }: Props) {
             y={TOP + (one.row + 0.5) * row + 4}
             textAnchor="middle"
             fontFamily="Overpass Variable"
-            fontSize="11"
+            fontSize="12"
             fill="#fff"
           >
             {one.leg}

@@ -31,7 +31,7 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
         let mended = |later: &&crate::logbook::KnownJob| {
             later.ended.is_some() && matches!(later.work, Job::Done { .. }) && panel_of(&later.work) == panel
         };
-        if panel.is_some() && jobs[n + 1..].iter().any(|later| mended(later)) {
+        if panel.is_some() && jobs[n + 1..].iter().any(mended) {
             continue;
         }
         let (breaker, point) = match &job.work {
@@ -67,8 +67,7 @@ mod tests {
     #[test]
     fn it_stays_until_what_an_electrician_did_is_recorded() {
         let burnt = "panel 12\n1 20 a\n3 15 b\njob j1 main: replace 1 20\nstop-job j1 burnt the stab of 1";
-        let message =
-            "Replace 1 by one of 20 A: The job “Replace 1 by one of 20 A” stopped: heat, burn marks or a smell: the stab of 1.";
+        let message = "1: The job “Replace 1 by one of 20 A” stopped: heat, burn marks or a smell: the stab of 1.";
         assert_eq!(said("found-on-a-job", burnt), [message]);
         assert_eq!(said("found-on-a-job", &format!("{burnt}\nleave-job j1")).len(), 1, "giving it up mends nothing");
         let recorded = format!("{burnt}\njob j2 main by An electrician: move 1 5");

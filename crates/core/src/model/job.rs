@@ -338,6 +338,11 @@ impl JobFound {
         }
     }
 
+    /// Whether nothing is switched on again before an electrician has looked.
+    pub(crate) const fn is_grave(self) -> bool {
+        !matches!(self, Self::NotAsSaid | Self::Label | Self::TripsAgain)
+    }
+
     /// Whom to call, and what not to touch meanwhile.
     pub const fn call(self) -> &'static str {
         match self {

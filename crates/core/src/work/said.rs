@@ -234,7 +234,7 @@ pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, not: &[BreakerId]
 fn with_new_load(home: &Study, wish: &HomeWish) -> String {
     let HomeWish::Circuit { poles, takes: Some(takes), .. } = wish else { return String::new() };
     let volts = if *poles == 2 { 240 } else { 120 };
-    let new = NewLoad { kind: NewLoadKind::Fixed, va: takes * i64::from(volts), volts };
+    let new = NewLoad { kind: NewLoadKind::Fixed, va: takes * volts, volts };
     let view = service_view(home, usual_method(home), Some(new));
     match view.with_new_amps {
         Some(amps) if view.unread.is_empty() => {

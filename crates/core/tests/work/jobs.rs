@@ -172,9 +172,7 @@ fn the_torque_that_was_read_is_kept_and_what_the_label_does_not_give_is_left_ope
     };
     assert_eq!(torque(&walked("main: move 3 10").home, "10"), Some(25.0));
     let mut home = begun("main: tighten 1");
-    while !sheet(&home).next.is_some_and(|next| sheet(&home).steps[next].step == "torque-1") {
-        assert!(goes_on(&mut home));
-    }
+    until(&mut home, "torque-1");
     home.act("answer j1 torque-1 = not-read").unwrap();
     while goes_on(&mut home) {}
     let ends = sheet(&home).ends.unwrap();
@@ -196,8 +194,10 @@ fn a_bad_reading_stops_the_job_and_all_are_taken_anew() {
     home.acts("answer j1 dead live 121\nanswer j1 dead a-neutral 47");
     let stopped = sheet(&home);
     assert_eq!(stopped.stands, JobStands::Stopped);
-    let stop = stopped.stop.unwrap();
+    let stop = stopped.stop.clone().unwrap();
     assert_eq!((stop.found, stop.step.as_deref()), (JobFound::Wanders, Some("dead")));
+    assert!(stopped.left_as.iter().any(|line| line.contains("stays off until an electrician")), "{:?}", stopped.left_as);
+    assert!(!stopped.left_as.iter().any(|line| line.contains("may be switched on")), "{:?}", stopped.left_as);
     assert!(stop.title.contains("neither dead nor live") && stop.call.contains("electrician"), "{stop:?}");
     assert!(!goes_on(&mut home), "nothing else is asked for");
     // Later readings do not go round it.

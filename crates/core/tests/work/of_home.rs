@@ -2,7 +2,7 @@
 
 use proptest::prelude::*;
 use wayfinder_core::work::{HomeWish, WayStands, WorkView, read_wish, work_view};
-use wayfinder_core::{Panel, Study};
+use wayfinder_core::{BreakerId, Job, JobMove, Panel, Study};
 use wayfinder_fixture::written;
 
 /// A panel of eight spaces of which everything is read and every point proven.
@@ -214,4 +214,56 @@ proptest! {
             Err(why) => prop_assert!(why.ends_with('.'), "{}", why),
         }
     }
+}
+
+#[test]
+fn wishes_by_the_name_of_a_room_an_outlet_or_an_appliance_find_their_breaker() {
+    let acts = format!("{KNOWN}room Shop\npoint Shop receptacle bench\nload wall microwave\n");
+    let home = written(&acts).home;
+    let said = |wish: &str| read_wish(&home, panel(&home), wish).map(|wish| wish.words(&home));
+    assert_eq!(said("GFCI for the porch").as_deref(), Ok("another breaker on 3, GFCI"));
+    assert_eq!(said("AFCI for the wall outlet").as_deref(), Ok("another breaker on 1, AFCI"));
+    assert_eq!(said("make the ceiling light 240 V").as_deref(), Ok("another breaker on 3, 240 V in place of 120 V"));
+    assert_eq!(said("GFCI for the microwave").as_deref(), Ok("another breaker on 1, GFCI"));
+    // By what the library says that it takes: 120 V, one pole.
+    assert_eq!(said("own circuit for the microwave").as_deref(), Ok("a new circuit: 20 A, one-pole for the microwave"));
+    assert_eq!(said("own circuit for the saw").as_deref(), Ok("a new circuit: 20 A, one-pole for the saw"));
+    assert_eq!(said("combine two light circuits").as_deref(), Ok("two circuits on one breaker"));
+    assert!(said("GFCI for the shop").unwrap_err().contains("has not been proven yet"));
+    assert!(said("GFCI for the attic").unwrap_err().contains("There is nothing called “attic” here"));
+    let two = written(&format!("{KNOWN}point Hall light lamp\nproof lamp 3\n")).home;
+    assert!(read_wish(&two, panel(&two), "GFCI for the hall").unwrap_err().contains("on 1 and 3: say which"));
+}
+
+#[test]
+fn two_circuits_are_made_one_by_joining_alone_and_what_is_ruled_out_is_left() {
+    let acts = "panel 8\nmain is main 100 A, bus 100 A, listed for 16\n1 15 #14 a\n3 15 #14 b\n5 15 #14 c\nroom Hall\n\
+                point Hall light one\npoint Hall light two\npoint Hall light three\nproof one 1\nproof two 3\nproof three 5\n\
+                load one led_60\nload two led_60\nload three led_60\n";
+    let home = written(acts).home;
+    let wish = read_wish(&home, panel(&home), "combine two circuits").unwrap();
+    let ways = |not: &[BreakerId]| work_view(&home, panel(&home), &wish, not, 200_000).unwrap();
+    let all = ways(&[]);
+    let names: Vec<&str> = all.ways.iter().map(|way| way.name).collect();
+    assert!(
+        names
+            .iter()
+            .all(|name| ["Joining two circuits", "Two wires under a terminal listed for two", "An electrician"].contains(name)),
+        "{names:?}"
+    );
+    let joined = all.ways.iter().find(|way| way.name == "Joining two circuits").unwrap();
+    assert_ne!(joined.stands, WayStands::No, "{}", joined.why_not);
+    let after = joined.after.as_ref().unwrap();
+    assert_eq!(after.breakers.len(), 2, "one breaker less");
+    let Some(Job::Panel { moves, first, .. }) = &joined.job else { panic!("no sheet: {}", joined.no_sheet) };
+    assert!(matches!(moves.as_slice(), [JobMove::Join { .. }]), "{moves:?}");
+    assert_eq!(first, &joined.unread, "what is not read is asked for by the sheet");
+    // Without one of the two it is the other pair; without all of them there is none.
+    let touched = joined.touches[0].breaker.clone();
+    let other = ways(std::slice::from_ref(&touched));
+    let joined = other.ways.iter().find(|way| way.name == "Joining two circuits").unwrap();
+    assert!(joined.touches.iter().all(|one| one.breaker != touched), "{:?}", joined.touches);
+    let every: Vec<BreakerId> = home.panels().breakers().map(|breaker| breaker.id.clone()).collect();
+    let none = ways(&every);
+    assert!(none.ways.iter().filter(|way| way.name != "An electrician").all(|way| way.stands == WayStands::No));
 }

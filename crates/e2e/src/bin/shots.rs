@@ -5,7 +5,7 @@ use std::path::Path;
 use anyhow::Result;
 use serde_json::{Value, json};
 use thirtyfour::By;
-use wayfinder_e2e::screens::Panel;
+use wayfinder_e2e::screens::{Panel, Work};
 use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
 const HOME: &str = "/h/juniper-lane";
@@ -54,11 +54,7 @@ async fn main() -> Result<()> {
         take(page, folder, name).await?;
     }
     Somebody::new(&site, "kinds").act(0, KINDS).await?;
-    for (path, name) in [
-        ("/h/juniper-lane/checks", "checks-desk"),
-        ("/h/tanyard-flat/panel/shop", "panel-three-phase-desk"),
-        ("/h/kinds/panel", "panel-kinds-desk"),
-    ] {
+    for (path, name) in [("/h/juniper-lane/checks", "checks-desk"), ("/h/kinds/panel", "panel-kinds-desk")] {
         desk.goto(&format!("{}{path}", site.address)).await?;
         desk.find(By::Css("[data-testid=fingerpost], [data-testid=findings]")).await?;
         take(&desk, folder, name).await?;
@@ -75,16 +71,33 @@ async fn main() -> Result<()> {
             page.find(By::Css("[data-point] [aria-pressed=true]")).await?;
         }
         page.driver.execute("window.scrollTo(0, 0)", vec![]).await?;
-        if size == "phone" {
-            page.scheme("dark").await?;
-            take(page, folder, "trace-phone-dark").await?;
-            page.scheme("light").await?;
-        }
         take(page, folder, &format!("trace-{size}")).await?;
     }
+    work(&site, &desk, &phone, folder).await?;
     together(&site, &desk, &phone, folder).await?;
     desk.close().await?;
     phone.close().await
+}
+
+/// A wish and its ways; a job sheet on a phone, with the panel open and not yet proven dead.
+async fn work(site: &Site, desk: &Page, phone: &Page, folder: &Path) -> Result<()> {
+    let wish = "/work?wish=20+A+circuit+for+the+freezer+that+takes+8+A";
+    desk.goto(&format!("{}{HOME}{wish}", site.address)).await?;
+    desk.drawn(wish).await?;
+    desk.press("Find ways").await?;
+    desk.driver.execute("document.activeElement.blur(); window.scrollTo(0, 0)", vec![]).await?;
+    take(desk, folder, "work-desk").await?;
+    phone.goto(&format!("{}{HOME}/panel", site.address)).await?;
+    Panel(phone).select("Breaker 17").await?;
+    phone.press("Work on it").await?;
+    phone.find(By::XPath("//*[@role='menuitem'][contains(., 'one of the same kind')]")).await?.click().await?;
+    let job = Work(phone);
+    job.until("dead").await?;
+    job.read("121.4").await?;
+    job.step_says("A to neutral").await?;
+    phone.scheme("dark").await?;
+    take(phone, folder, "job-phone-dark").await?;
+    phone.scheme("light").await
 }
 
 /// A made-up house: shared, seen by a helper, traced with the instruments on the screen, marked.

@@ -18,6 +18,11 @@ impl Directory<'_> {
         self.0.wait_text(By::Css(format!("[data-number='{number}'][data-kind={kind}]")), words).await
     }
 
+    /// Waits until there is a line of this number.
+    pub async fn has_line(&self, number: &str) -> Result<()> {
+        self.0.find(By::Css(format!("[data-number='{number}']"))).await.map(drop)
+    }
+
     /// The address of the printed card, from the site's root.
     pub async fn pdf(&self) -> Result<String> {
         let link = self.0.named("button", "PDF, true size of the card").await?;

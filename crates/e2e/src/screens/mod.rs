@@ -12,6 +12,7 @@ mod panel;
 mod plan;
 mod practice;
 mod trace;
+mod work;
 
 pub use checks::Checks;
 pub use directory::Directory;
@@ -24,6 +25,7 @@ pub use panel::Panel;
 pub use plan::PlanScreen;
 pub use practice::{Practice, said};
 pub use trace::Trace;
+pub use work::{JobAt, Work};
 
 use crate::Page;
 
@@ -50,7 +52,7 @@ macro_rules! screens {
         })*
     };
 }
-screens!(Checks, Directory, Find, Homes, House, Loads, LogbookScreen, Panel, PlanScreen, Practice, Trace);
+screens!(Checks, Directory, Find, Homes, House, Loads, LogbookScreen, Panel, PlanScreen, Practice, Trace, Work);
 
 impl AsRef<Page> for Page {
     fn as_ref(&self) -> &Page {
@@ -59,7 +61,7 @@ impl AsRef<Page> for Page {
 }
 
 /// Every screen of a home: its address behind the home's, and what is there once it is drawn.
-pub const EVERY_SCREEN: [(&str, &str); 19] = [
+pub const EVERY_SCREEN: [(&str, &str); 21] = [
     ("/panel", "[data-testid=fingerpost]"),
     ("/panel/greenhouse-panel?at=s:7", "[data-testid=fingerpost]"),
     ("/checks", "[data-testid=findings]"),
@@ -75,6 +77,8 @@ pub const EVERY_SCREEN: [(&str, &str); 19] = [
     ("/loads/survey", "[data-testid=survey-title]"),
     ("/loads/usage", "[data-testid=usage-title]"),
     ("/loads/enter/kitchen", "[aria-label='Points of the room']"),
+    ("/work", "h1"),
+    ("/work?wish=20+A+circuit+for+the+freezer+that+takes+8+A", "[data-testid=work-title]"),
     ("/directory", "[data-testid=card]"),
     ("/logbook", "[data-testid=logbook] li"),
     ("/practice", "h1"),

@@ -12,6 +12,7 @@ mod practice_house;
 mod several_off;
 mod together;
 mod whole_trace;
+mod work;
 
 use std::future::Future;
 use std::pin::Pin;
@@ -37,6 +38,7 @@ use practice_house::*;
 use several_off::*;
 use together::*;
 use whole_trace::*;
+use work::*;
 
 /// The longest that a walk may take; most take seconds.
 const LONGEST: Duration = Duration::from_secs(1200);
@@ -64,6 +66,7 @@ fn main() -> ExitCode {
         what_is_wrong_is_said_and_loses_nothing,
         every_screen_can_be_used_by_everybody,
         the_logbook_strikes_out_and_back_in,
+        every_kind_of_job_goes_to_its_end,
     ] {
         for view in [View::Desk, View::Phone] {
             trials.push(trial(&runtime, chrome.as_ref(), format!("{name}_{view:?}").to_lowercase(), walk, view));
@@ -94,15 +97,19 @@ fn main() -> ExitCode {
         what_ends_open_says_why_and_goes_on,
         instruments_warn_and_another_try_is_another_home,
         a_made_up_house_is_measured,
+        a_wish_has_its_ways_side_by_side,
         two_take_a_survey,
         two_browsers_trace_a_house_together_to_the_end,
         without_the_code_nothing_is_shown_and_guessing_is_slowed_down,
     ] {
         trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Desk));
     }
-    for (name, walk) in
-        walks![a_first_use_is_counted, a_ten_room_house_is_drawn_in_few_taps, sixty_points_on_a_phone_as_without_a_screen]
-    {
+    for (name, walk) in walks![
+        a_first_use_is_counted,
+        a_ten_room_house_is_drawn_in_few_taps,
+        a_bad_reading_stops_a_job_a_restart_does_not_and_one_stroke_takes_it_back,
+        sixty_points_on_a_phone_as_without_a_screen,
+    ] {
         trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Phone));
     }
     let conclusion = libtest_mimic::run(&arguments, trials);

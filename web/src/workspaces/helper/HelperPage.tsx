@@ -5,12 +5,13 @@ import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { ProblemError, api, type HelperView, type Me, type SurveySide } from "../../api/client";
-import { useHelper, useStream, useSurveyTogether } from "../../api/queries";
+import { useHelper, useJob, useJobs, useStream, useSurveyTogether } from "../../api/queries";
 import { setMyName } from "../../api/record";
 import { ClockBar } from "../../app/ClockBar";
 import { ConnectionBar } from "../../app/ConnectionBar";
 import { OffNowChip } from "../../app/OffNowChip";
 import { tone } from "../../app/theme";
+import { useAct } from "../../app/useAct";
 import { useClocks } from "../../app/useClocks";
 import { CautionsNow, TraceCautions } from "../../parts/Cautions";
 import { Loaded } from "../../parts/Loaded";
@@ -21,6 +22,7 @@ import { SurveySideCard } from "../loads/SurveySideCard";
 import { CurrentPoint } from "../trace/CurrentPoint";
 import { LastLook } from "../trace/LastLook";
 import { metered, useLooks } from "../trace/useLooks";
+import { JobShown } from "../work/JobShown";
 
 /** A helper's phone: their own next step, and nothing else. */
 export function HelperPage({ home, me }: { home: string; me: Me }) {
@@ -60,6 +62,7 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
         <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>
           {me.name}, {me.side === "panel" ? "at the panel" : "walking"}
         </Typography>
+        <OpenJob home={home} />
         <Loaded query={helper} what="next step">
           {(view: HelperView) => <Step home={home} view={view} reading={side ?? null} />}
         </Loaded>
@@ -70,6 +73,27 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
           </Box>
         )}
       </Box>
+    </Box>
+  );
+}
+
+/** The job that is open, for whoever stands at the outlet or at the panel. */
+function OpenJob({ home }: { home: string }) {
+  const jobs = useJobs(home).data?.jobs ?? [];
+  const open = jobs.find((job) => job.stands === "open" || job.stands === "stopped");
+  return open === undefined ? null : <JobOfHelper home={home} job={open.job} title={open.title} />;
+}
+
+function JobOfHelper({ home, job, title }: { home: string; job: string; title: string }) {
+  const sheet = useJob(home, job).data;
+  const act = useAct(home);
+  if (sheet === undefined) return null;
+  return (
+    <Box sx={{ mb: 3 }}>
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        {title}
+      </Typography>
+      <JobShown sheet={sheet} helper onFacts={(facts) => void act(facts)} />
     </Box>
   );
 }

@@ -318,6 +318,14 @@ function MovesBlock({ home, load }: { home: string; load: string }) {
               ))}
             </Box>
           )}
+          <Button
+            variant="outlined"
+            component={Link}
+            to={`/h/${home}/work?${new URLSearchParams({ wish: `own circuit for the ${data.name}` }).toString()}`}
+            sx={{ mt: 1 }}
+          >
+            Find ways to a circuit of its own
+          </Button>
         </Block>
       )}
     </Loaded>

@@ -15,6 +15,7 @@ import { EvidenceDialog } from "../../app/EvidenceDialog";
 import { PointLine } from "../../parts/PointLine";
 import { BreakerChanges } from "./BreakerChanges";
 import { BreakerForm } from "./BreakerForm";
+import { WorkOnIt } from "./WorkOnIt";
 import { wireWords } from "./wires";
 import { legsInWords } from "../../parts/words";
 
@@ -153,6 +154,7 @@ export function BreakerPane({ home, view, breaker, onMove }: Props) {
           <Button variant="outlined" onClick={() => setMode("edit")}>
             Edit
           </Button>
+          <WorkOnIt home={home.id} panel={view.panel.id} breaker={breaker} />
           <BreakerChanges home={home} view={view} breaker={breaker} onMove={onMove} />
           {(["on", "off", "tripped"] as const)
             .filter((to) => to !== breaker.state && !(to !== "on" && breaker.kept === "on" && to === "off"))

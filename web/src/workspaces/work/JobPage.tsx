@@ -147,6 +147,7 @@ function Sheet({ home, sheet }: { home: HomeOverview; sheet: JobSheet }) {
 
 function Posts({ now, after }: { now: NonNullable<JobSheet["after"]>; after: NonNullable<JobSheet["after"]> }) {
   const marks = changed(now, after);
+  if (marks.before === "" && marks.after === "") return null;
   return (
     <Stack direction="row" spacing={1} sx={{ alignItems: "center", overflowX: "auto" }}>
       <SmallPost view={now} moved={marks.gone} label={`Now: ${marks.before || "nothing changes"}`} />

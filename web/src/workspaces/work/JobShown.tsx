@@ -24,7 +24,17 @@ export function JobShown({ sheet, helper = false, onFacts }: Props) {
         <Box
           role="note"
           data-testid="live-band"
-          sx={{ bgcolor: "#a3151c", color: "#fff", px: 2, py: 1, mx: { xs: -2, md: 0 }, mb: 2 }}
+          sx={{
+            bgcolor: "#a3151c",
+            color: "#fff",
+            px: 2,
+            py: 1,
+            mx: { xs: -2, md: 0 },
+            mb: 2,
+            position: "sticky",
+            top: 56,
+            zIndex: 5,
+          }}
         >
           <b>Live all the time:</b> {sheet.live}
         </Box>

@@ -18,9 +18,15 @@ interface Props {
 /** The step that is next, with what passes it: done, a named choice, or readings. */
 export function JobStep({ sheet, step, onFacts }: Props) {
   const heading = useRef<HTMLHeadingElement>(null);
-  useEffect(() => heading.current?.focus({ preventScroll: true }), [step.step]);
   const { ask } = step;
   const next = ask.ask === "readings" ? ask.readings.find((one) => one.value == null) : undefined;
+  const reading = next?.reading;
+  // The step that is next comes under the band, whatever was looked at before.
+  useEffect(() => {
+    heading.current?.focus({ preventScroll: true });
+    if (window.innerWidth < 900) heading.current?.scrollIntoView({ block: "start" });
+  }, [step.step, reading]);
+  const isFirst = ask.ask !== "readings" || ask.readings.every((one) => one.value == null);
   const ends = next && step.step === "dead" ? next.reading.split("-") : [];
   return (
     <Box data-job-step={step.step} data-ask={ask.ask}>
@@ -28,10 +34,21 @@ export function JobStep({ sheet, step, onFacts }: Props) {
         {step.stage} · {step.side === "panel" ? "at the panel" : "at the outlet"}
         {step.stop != null && ` · stop ${step.stop}`}
       </Typography>
-      <Typography variant="h1" component="h2" ref={heading} tabIndex={-1} sx={{ my: 0.5, outline: "none" }}>
+      <Typography
+        variant="h1"
+        component="h2"
+        ref={heading}
+        tabIndex={-1}
+        sx={{ my: 0.5, outline: "none", scrollMarginTop: { xs: "190px", md: "80px" } }}
+      >
         {step.title}
+        {next &&
+          ask.ask === "readings" &&
+          ask.readings.length > 1 &&
+          ` ${next.name.charAt(0).toUpperCase()}${next.name.slice(1)}.`}
       </Typography>
-      {step.words !== "" && <Typography sx={{ mb: 1 }}>{step.words}</Typography>}
+      {isFirst && step.words !== "" && <Typography sx={{ mb: 1 }}>{step.words}</Typography>}
+      {next && <Typography sx={{ mb: 1 }}>{next.how}</Typography>}
       {step.caution !== "" && (
         <Alert severity="error" variant="outlined" sx={{ mb: 1.5 }} data-testid="job-caution">
           {step.caution}
@@ -81,9 +98,9 @@ export function JobStep({ sheet, step, onFacts }: Props) {
             gridTemplateColumns: { xs: "minmax(0, 1fr)", sm: "minmax(0, 1fr) minmax(0, 1fr)" },
           }}
         >
-          <Box>
+          {/* On a phone the keys come first: they are what is used. */}
+          <Box sx={{ order: { xs: 2, sm: 0 } }}>
             <Readings readings={ask.readings} now={next.reading} />
-            <Typography sx={{ mt: 1 }}>{next.how}</Typography>
             {ends.length === 2 && ends[0] !== undefined && ends[1] !== undefined && sheet.panel != null && (
               <ProbePicture ends={[ends[0], ends[1]]} />
             )}

@@ -34,6 +34,7 @@ export function ReadingPad({ reading, left, onRecord }: Props) {
     <Box
       component="form"
       aria-label={`Reading: ${reading.name}`}
+      data-expect={reading.expect}
       onSubmit={(event) => {
         event.preventDefault();
         if (value !== null) onRecord(value);

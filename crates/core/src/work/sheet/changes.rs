@@ -140,7 +140,7 @@ impl Of<'_> {
         let change = moves.iter().find(|one| one.breaker() == Some(id))?;
         let torque = self.torque(&self.number(at));
         let halves = |slots: &[Slot]| slots.iter().any(|slot| slot.half.is_some());
-        let terminal = Terminal { torque_inlb: torque.or(known.details.terminal.torque_inlb), ..known.details.terminal.clone() };
+        let terminal = Terminal { torque_inlb: torque.or(known.details.terminal.torque_inlb), ..known.details.terminal };
         match change {
             // The breaker itself goes, with all that is known of it.
             JobMove::Move { .. } if halves(at) == halves(&known.at) => {
@@ -236,7 +236,7 @@ impl Of<'_> {
         // Two go under it only where its marking was read as one for two of this size and metal.
         let terminal = match under {
             Some(under) => Terminal { under: Some(under), listed: was.listed.max(Some(under)), alike: Some(true), torque_inlb },
-            None => Terminal { torque_inlb, ..was.clone() },
+            None => Terminal { torque_inlb, ..*was },
         };
         if terminal != *was {
             let details = BreakerDetails { terminal, ..known.details.clone() };

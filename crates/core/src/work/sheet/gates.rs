@@ -1,6 +1,6 @@
 //! The steps that every job shares: making ready, switching off, proving dead, closing up, switching on.
 
-use super::steps::{Effect, Reading, Stage, Steps, Want, dead, reading};
+use super::steps::{Effect, Reading, Stage, Step, Steps, Want, dead, reading};
 use crate::model::{JobFound, MainAt, Panel, Service};
 use crate::study::Study;
 
@@ -304,7 +304,7 @@ pub(crate) fn card(steps: &mut Steps) {
 }
 
 /// What hangs on a breaker goes off and comes back with it, twice, found anew the second time: by that it is proven.
-pub(crate) fn goes_with(steps: &mut Steps, number: &str, what: &str, words: &str) -> Vec<usize> {
+pub(crate) fn goes_with<'a>(steps: &'a mut Steps, number: &str, what: &str, words: &str) -> &'a mut Step {
     let choices = [("yes", "it does, all of it", None), ("not", "it does not, or not all", Some(JobFound::NotAsSaid))];
     steps
         .choice(
@@ -318,7 +318,5 @@ pub(crate) fn goes_with(steps: &mut Steps, number: &str, what: &str, words: &str
     steps
         .choice(Stage::Test, &format!("again-{number}"), format!("Once more with {number}, found anew."), &choices)
         .words("Leave the room, find it again by its name, and look as it goes off. A wrong outlet that is looked at twice fools whoever stays before it.")
-        .at_the_point();
-    let last = steps.list.len();
-    vec![last - 2, last - 1]
+        .at_the_point()
 }

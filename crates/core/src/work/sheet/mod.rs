@@ -394,7 +394,7 @@ fn sheet_of(home: &Study, job: &KnownJob, now: Moment) -> JobSheet {
         }
     }
     let left = state::left_after(made.steps[..at].iter());
-    sheet.left_as = left.words(&made.by);
+    sheet.left_as = left.words(&made.by, sheet.stop.as_ref().is_some_and(|stop| stop.found.is_grave()));
     if old_proof && at < made.steps.len() && made.steps[at].key == "dead" {
         sheet.left_as.push("More than two hours have passed since it was proven dead: read all of it again.".into());
     }

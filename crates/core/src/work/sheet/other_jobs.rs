@@ -164,6 +164,11 @@ pub(crate) fn point_steps(home: &Study, point: &PointId, work: PointWork) -> Res
         .tick(Stage::Fit, "photo", "Photograph the wires, and tag them.")
         .words("With a receptacle: look whether the tab between its halves is broken out, and break it out of the new one too.")
         .at_the_point();
+    steps
+        .tick(Stage::Fit, "wires-off", format!("Take the wires off the old {}.", work.words()))
+        .words("One at a time, each with its tag. What is spliced in the box stays spliced.")
+        .at_the_point()
+        .does(Effect::Lifted(number.clone()));
     let how = match work {
         PointWork::Receptacle if double => "Same face. Hots on brass, neutral on silver where there is one, ground on green.",
         PointWork::Receptacle => {

@@ -38,7 +38,7 @@ impl Work<'_> {
     }
 
     /// `circuit`: by its number before the job.
-    pub(super) fn into(&mut self, at: &str, circuit: &str, kind: &str) {
+    pub(super) fn put_in(&mut self, at: &str, circuit: &str, kind: &str) {
         self.steps
             .tick(Stage::Fit, &format!("in-{at}"), format!("Put the {kind} in at {at}, its handle off."))
             .words("Hook first, then press until it sits flush.")
@@ -116,7 +116,7 @@ impl Work<'_> {
                 let half = at.iter().any(|slot| slot.half.is_some());
                 let kind =
                     if half { format!("tandem with {amps} A for {}", self.halves(at)) } else { Self::kind(amps, poles, guard) };
-                self.into_once(&to, &number, at, &kind, bodies);
+                self.put_in_once(&to, &number, at, &kind, bodies);
                 self.guards(&to, &number, guard, guard);
                 self.land(&to, &number, "By their tags. A wire that does not reach is spliced in the gutter, with a connector listed for number and size; no joint is pulled tight.");
                 self.tighten(&to, &[&number], (!half).then_some(breaker));
@@ -124,7 +124,7 @@ impl Work<'_> {
             JobMove::Replace { breaker, amps, protection } => {
                 let number = self.number(breaker);
                 let (poles, was) = self.breaker(breaker).map_or((1, Protection::Standard), |b| (b.poles(), b.protection));
-                self.into(&number, &number, &Self::kind(amps.value(), poles, *protection));
+                self.put_in(&number, &number, &Self::kind(amps.value(), poles, *protection));
                 self.guards(&number, &number, was, *protection);
                 self.land(&number, &number, "By their tags, as they were.");
                 self.tighten(&number, &[&number], None);
@@ -139,7 +139,7 @@ impl Work<'_> {
                     )
                     .words("Any color but white, gray or green, wherever it can be seen. It comes off the neutral bar.")
                     .does(Effect::Lifted(number.clone()));
-                self.into(&to, &number, &Self::kind(amps.value(), 2, Protection::Standard));
+                self.put_in(&to, &number, &Self::kind(amps.value(), 2, Protection::Standard));
                 self.land(&to, &number, "The black wire on one pole, the marked one on the other. Ground stays on its bar.");
                 self.tighten(&to, &[&number], None);
                 self.steps
@@ -155,7 +155,7 @@ impl Work<'_> {
             }
             JobMove::OnePole { breaker, at, amps } => {
                 let (number, to) = (self.number(breaker), self.at(&[*at]));
-                self.into(&to, &number, &Self::kind(amps.value(), 1, Protection::Standard));
+                self.put_in(&to, &number, &Self::kind(amps.value(), 1, Protection::Standard));
                 self.steps
                     .tick(
                         Stage::Fit,
@@ -231,7 +231,7 @@ impl Work<'_> {
                 } else {
                     Self::kind(amps.value(), at.len(), *protection)
                 };
-                self.into_once(&to, &circuit, at, &kind, bodies);
+                self.put_in_once(&to, &circuit, at, &kind, bodies);
                 self.land(&to, &circuit, if at.len() == 2 { "One hot on each pole." } else { "The hot on the breaker." });
                 self.tighten(&to, &[&circuit], None);
             }
@@ -261,7 +261,7 @@ impl Work<'_> {
     }
 
     /// Both halves of a tandem go in together.
-    pub(super) fn into_once(&mut self, to: &str, circuit: &str, at: &[Slot], kind: &str, bodies: &mut Vec<u8>) {
+    pub(super) fn put_in_once(&mut self, to: &str, circuit: &str, at: &[Slot], kind: &str, bodies: &mut Vec<u8>) {
         let halves: Vec<u8> = at.iter().filter(|slot| slot.half.is_some()).map(|slot| slot.space).collect();
         if !halves.is_empty() && halves.iter().all(|space| bodies.contains(space)) {
             self.steps
@@ -270,7 +270,7 @@ impl Work<'_> {
             return;
         }
         bodies.extend(halves);
-        self.into(to, circuit, kind);
+        self.put_in(to, circuit, kind);
     }
 
     /// The neutral of a breaker that protects people.

@@ -66,9 +66,7 @@ impl Work<'_> {
                     format!("Look at {}{}.", named.join("; "), if points.len() > 4 { " and the rest" } else { "" })
                 };
                 let what = format!("everything that {number} fed");
-                for step in goes_with(&mut self.steps, &other, &what, &named) {
-                    self.steps.list[step].effects.push(Effect::Tested(number.clone()));
-                }
+                goes_with(&mut self.steps, &other, &what, &named).does(Effect::Tested(number));
             }
             JobMove::New { at, neutral, protection, feeds, .. } => {
                 let number = self.at(at);

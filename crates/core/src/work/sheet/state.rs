@@ -79,8 +79,9 @@ impl Left {
         self.off || self.circuit_off
     }
 
-    /// As sentences: what stands how, and what may be switched on. Nothing where nothing was begun.
-    pub(crate) fn words(&self, by: &str) -> Vec<String> {
+    /// As sentences: what stands how, and what may be switched on; nothing may, where something grave was found. Nothing where nothing
+    /// was begun.
+    pub(crate) fn words(&self, by: &str, grave: bool) -> Vec<String> {
         let mut said = Vec::new();
         let list = |these: &IndexSet<String>| these.iter().cloned().collect::<Vec<_>>().join(", ");
         let not_closed: IndexSet<String> =
@@ -104,7 +105,9 @@ impl Left {
             let these: IndexSet<String> = self.untight.union(&self.unpulled).cloned().collect();
             said.push(format!("Not tightened and pulled at yet: {}.", list(&these)));
         }
-        if self.off && not_closed.is_empty() {
+        if grave && self.is_off() {
+            said.push("It stays off until an electrician has looked at it.".into());
+        } else if self.off && not_closed.is_empty() {
             said.push(format!("With the cover on, {by} may be switched on again, branch breakers off first."));
         } else if self.off {
             said.push(format!(
@@ -118,7 +121,7 @@ impl Left {
             );
         }
         let untested: Vec<String> = self.untested.iter().filter(|what| !not_closed.contains(*what)).cloned().collect();
-        if !untested.is_empty() && !self.off {
+        if !untested.is_empty() && !self.is_off() {
             said.push(format!("Not read yet: {}. Off until then.", untested.join(", ")));
         }
         said

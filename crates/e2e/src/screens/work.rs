@@ -1,0 +1,132 @@
+use anyhow::{Result, bail, ensure};
+use serde_json::Value;
+use thirtyfour::By;
+
+use super::says;
+use crate::Page;
+
+/// Work: a wish and its ways, jobs, one job sheet.
+pub struct Work<'a>(pub &'a Page);
+
+/// Where a job sheet stands: how, its step, what that asks for, the reading that is next and what it should be.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Deserialize)]
+pub struct JobAt {
+    /// `open`, `stopped`, `ready`, `done`, `left`.
+    pub stands: String,
+    /// The step's name in the logbook.
+    pub step: String,
+    /// `tick`, `choice`, `readings`.
+    pub ask: String,
+    /// `A to neutral`.
+    pub reading: String,
+    /// `about 0`.
+    pub expect: String,
+}
+
+const AT: &str = "const job = document.querySelector('[data-testid=job]'); if (!job) return null;
+    const step = job.querySelector('[data-job-step]'), pad = job.querySelector('form[data-expect]');
+    return { stands: job.dataset.stands, step: step ? step.dataset.jobStep : '', ask: step ? step.dataset.ask : '',
+        reading: pad ? pad.getAttribute('aria-label') : '', expect: pad ? pad.dataset.expect : '' };";
+
+impl Work<'_> {
+    says! {
+        /// Waits until what the ways come to is said so.
+        title_says: "[data-testid=work-title]";
+        /// Waits until the red band says so.
+        live_says: "[data-testid=live-band]";
+        /// Waits until the stop says so.
+        stop_says: "[data-testid=job-stop]";
+        /// Waits until the step says so.
+        step_says: "[data-job-step]";
+        /// Waits until how far it is says so.
+        progress_says: "[data-testid=job-progress]";
+        /// Waits until what state the panel is in says so.
+        left_as_says: "[data-testid=left-as]";
+        /// Waits until the list of all steps says so.
+        all_steps_say: "[data-testid=all-steps]";
+        /// Waits until what to take along says so.
+        parts_say: "[data-testid=parts]";
+    }
+
+    /// Where the sheet stands.
+    pub async fn at(&self) -> Result<JobAt> {
+        self.0.find(By::Css("[data-testid=job]")).await?;
+        let at: Value = self.0.driver.execute(AT, vec![]).await?.convert()?;
+        Ok(serde_json::from_value(at)?)
+    }
+
+    /// Waits until the sheet stands so.
+    pub async fn stands(&self, how: &str) -> Result<()> {
+        self.0.wait_until(&format!("the job stands {how}"), async || Ok(self.at().await?.stands == how)).await
+    }
+
+    /// Waits until this step is next.
+    pub async fn step(&self, step: &str) -> Result<()> {
+        self.0.wait_until(&format!("{step} is next"), async || Ok(self.at().await?.step == step)).await
+    }
+
+    /// Takes this choice.
+    pub async fn choose(&self, choice: &str) -> Result<()> {
+        let button = self.0.find(By::Css(format!("[data-choice='{choice}']"))).await?;
+        button.scroll_into_view().await?;
+        Ok(button.click().await?)
+    }
+
+    /// Types what the meter shows on the keys of the screen, and records it.
+    pub async fn read(&self, value: &str) -> Result<()> {
+        for key in value.chars() {
+            self.0.press(&key.to_string()).await?;
+        }
+        let unit = if self.at().await?.expect == "as it is" { "in-lb" } else { "V" };
+        self.0.press(&format!("Record {value} {unit}")).await
+    }
+
+    /// Passes what is next as if all were well, and waits for what comes then.
+    pub async fn pass(&self) -> Result<JobAt> {
+        let before = self.at().await?;
+        ensure!(before.stands == "open", "{before:?}");
+        match before.ask.as_str() {
+            "tick" => self.0.press("Done").await?,
+            "choice" => self.0.find(By::Css("[data-choice]")).await?.click().await?,
+            "readings" => {
+                let value = match before.expect.as_str() {
+                    "about 0" | "under 2" => "0.3",
+                    "about 240" => "241",
+                    "as it is" => "25",
+                    _ => "121",
+                };
+                self.0.find(By::Css("form[data-expect] input")).await?.send_keys(value).await?;
+                self.0.keys("\u{e007}").await?;
+            }
+            other => bail!("a step asks for {other}"),
+        }
+        self.0.wait_until(&format!("something comes after {before:?}"), async || Ok(self.at().await? != before)).await?;
+        self.at().await
+    }
+
+    /// Goes on until this step is next.
+    pub async fn until(&self, step: &str) -> Result<()> {
+        while self.at().await?.step != step {
+            self.pass().await?;
+        }
+        Ok(())
+    }
+
+    /// Goes on to the end, and finishes it.
+    pub async fn to_the_end(&self) -> Result<()> {
+        while self.at().await?.stands == "open" {
+            self.pass().await?;
+        }
+        self.0.press("Finish: the record follows").await?;
+        self.stands("done").await
+    }
+
+    /// The names of the ways, in their order.
+    pub async fn ways(&self) -> Result<Vec<String>> {
+        let mut names = Vec::new();
+        for way in self.0.driver.find_all(By::Css("[data-way]")).await? {
+            names.push(way.attr("data-way").await?.unwrap_or_default());
+        }
+        Ok(names)
+    }
+}

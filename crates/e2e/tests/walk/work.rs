@@ -1,0 +1,169 @@
+//! Work: a wish and its ways, and every kind of job from its first step to the record that follows.
+
+use anyhow::{Context, Result, ensure};
+use thirtyfour::By;
+use wayfinder_e2e::screens::{Directory, Panel, Work};
+use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
+
+/// A panel of twelve spaces with what jobs are about, and a sub-panel. Invented.
+const HOUSE: &str = "home Weir House
+panel 12
+main is main 100 A, bus 100 A, listed for 24
+1 20 #12 hall
+3 15 #14 porch
+2-4 30/2 #10 dryer
+5 15 #14 lights
+7 15 #14 loft
+9 20 #12 bench
+6 20 #12 spare
+room Hall
+room Shop
+room Loft
+point Hall receptacle wall
+point Hall light ceiling
+point Hall switch door
+point Loft light lamp
+point Shop receptacle bench
+proof wall 1
+proof ceiling 5
+proof door 5
+proof lamp 7
+proof bench 9";
+
+/// A new panel of two breakers. Invented.
+const NEW_PANEL: &str = "home Weir Barn
+panel 4
+main is main 60 A, bus 60 A, listed for 4
+1 20 #12 bench
+2 15 #14 lamps";
+
+/// Every kind of job, several in one opening of the panel, with the numbers that are on the card afterwards.
+const JOBS: [(View, &str, &[&str]); 12] = [
+    (View::Desk, "main: replace 1 20; replace 3 15 gfci; join 5 7; fill 12", &["1", "3", "7"]),
+    (View::Phone, "main: tap 5 7; move 3 10; tighten 1; take-out 6", &["1", "7", "10"]),
+    (View::Phone, "main: move 5 8a; move 7 8b; two-pole 9 10-12 20", &["8a", "8b", "10-12"]),
+    (View::Desk, "main: new 8 20 freezer in shop; one-pole 2-4 2 20", &["2", "8"]),
+    (View::Phone, "main: new 10-12 40 kiln in shop", &["10-12"]),
+    (View::Desk, "main: feeder 10-12 60 Studio", &["10-12"]),
+    (View::Phone, "point wall receptacle", &["1"]),
+    (View::Desk, "point ceiling light", &["5"]),
+    (View::Desk, "make-up main", &["1"]),
+    (View::Phone, "put-to-use main", &["1", "2"]),
+    (View::Desk, "main by An electrician: move 3 10", &["10"]),
+    (View::Phone, "reset 3", &["3"]),
+];
+
+pub(crate) async fn every_kind_of_job_goes_to_its_end(_: &Chrome, page: &Page, view: View) -> Result<()> {
+    let site = Site::empty().await?;
+    for (n, (_, job, numbers)) in JOBS.iter().enumerate().filter(|(_, (seen, ..))| *seen == view) {
+        let name = format!("weir{n}");
+        let house = if job.starts_with("put-to-use") { NEW_PANEL } else { HOUSE };
+        let acts = house.replace("home Weir", &format!("home {n} Weir"));
+        Somebody::new(&site, &name).act(0, &format!("{acts}\njob j1 {job}")).await?;
+        let home = format!("{}/h/{name}", site.address);
+        page.goto(&format!("{home}/work/job/j1")).await?;
+        let work = Work(page);
+        work.live_says("Live all the time:").await.context(*job)?;
+        work.to_the_end().await.context(*job)?;
+        page.goto(&format!("{home}/directory")).await?;
+        for number in *numbers {
+            Directory(page).has_line(number).await.context(*job)?;
+        }
+    }
+    Ok(())
+}
+
+pub(crate) async fn a_bad_reading_stops_a_job_a_restart_does_not_and_one_stroke_takes_it_back(
+    _: &Chrome,
+    page: &Page,
+    _: View,
+) -> Result<()> {
+    let mut site = Site::empty().await?;
+    Somebody::new(&site, "weir").act(0, HOUSE).await?;
+    let home = format!("{}/h/weir", site.address);
+    // From the breaker's page, with one tap.
+    page.goto(&format!("{home}/panel")).await?;
+    Panel(page).select("Breaker 3").await?;
+    page.press("Work on it").await?;
+    page.find(By::XPath("//*[@role='menuitem'][contains(., 'one of the same kind')]")).await?.click().await?;
+    let work = Work(page);
+    work.progress_says("Step 1 of").await?;
+    work.all_steps_say("Prove it dead").await?;
+    work.parts_say("One-pole breaker, 15 A").await?;
+    work.until("dead").await?;
+    work.live_says("the lugs at the top").await?;
+    let mut found = page.accessibility().await?;
+    found.extend(page.too_small().await?);
+    work.read("121").await?;
+    work.step_says("A to neutral").await?;
+    work.read("47").await?;
+    work.stop_says("neither dead nor live").await?;
+    work.stop_says("It stays off until an electrician has looked").await?;
+    for scheme in ["dark", "light"] {
+        page.scheme(scheme).await?;
+        found.extend(page.accessibility().await?);
+    }
+    found.extend(page.too_small().await?);
+    ensure!(found.is_empty(), "found:\n{}", found.join("\n"));
+    page.press("Read all of it again").await?;
+    work.step_says("Live source").await?;
+    work.read("121").await?;
+    // Nothing is lost when the program is restarted.
+    site.stop().await?;
+    site.start_again().await?;
+    let address = page.driver.current_url().await?;
+    page.goto(&format!("{}{}", site.address, address.path())).await?;
+    work.step("dead").await?;
+    work.step_says("A to neutral").await?;
+    work.until("in-3").await?;
+    work.left_as_says("3 stays off").await?;
+    work.to_the_end().await?;
+    page.press("Strike it out").await?;
+    work.stands("ready").await?;
+    // What is found on the way ends it, and is a finding.
+    page.press("All work").await?;
+    page.goto(&format!("{}/h/weir/panel", site.address)).await?;
+    Panel(page).select("Breaker 1").await?;
+    page.press("Work on it").await?;
+    page.find(By::XPath("//*[@role='menuitem'][contains(., 'Tighten')]")).await?.click().await?;
+    work.until("look").await?;
+    work.choose("burnt").await?;
+    work.stop_says("Found: heat, burn marks or a smell.").await?;
+    page.goto(&format!("{}/h/weir/checks", site.address)).await?;
+    page.find(By::Css("[data-finding=found-on-a-job]")).await?;
+    Ok(())
+}
+
+pub(crate) async fn a_wish_has_its_ways_side_by_side(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    Somebody::new(&site, "weir").act(0, HOUSE).await?;
+    let home = format!("{}/h/weir", site.address);
+    page.goto(&format!("{home}/work")).await?;
+    page.fill("What do you want of the panel?", "20 A circuit for the freezer that takes 8 A").await?;
+    // By the keyboard alone.
+    page.keys("\u{e007}").await?;
+    let work = Work(page);
+    work.title_says("a new circuit: 20 A, one-pole for the freezer").await?;
+    let ways = work.ways().await?;
+    ensure!(ways.first().is_some_and(|way| way == "An open space"), "{ways:?}");
+    // Joined, without one of the two.
+    page.goto(&format!("{home}/work?wish=combine+two+light+circuits")).await?;
+    work.title_says("two circuits on one breaker").await?;
+    let joined = work.ways().await?;
+    ensure!(joined.iter().any(|way| way == "Joining two circuits"), "{joined:?}");
+    page.find(By::XPath("//button[starts-with(normalize-space(.), 'Not ')]")).await?.click().await?;
+    page.find(By::XPath("//button[contains(., ' again')]")).await?;
+    page.goto(&format!("{home}/work?wish=make+the+bench+outlet+240+V")).await?;
+    work.title_says("240 V in place of 120 V").await?;
+    page.press("Make the job sheet").await?;
+    work.progress_says("Step 1 of").await?;
+    // By touch.
+    page.goto(&format!("{home}/work")).await?;
+    page.press("More: put it together by touch").await?;
+    page.choose("Wanted", "the legs leveled").await?;
+    page.press("Find ways to this").await?;
+    work.title_says("leveling the legs").await?;
+    page.goto(&format!("{home}/work?wish=a+pony")).await?;
+    page.wait_text(By::Css("main"), "was not understood").await?;
+    Ok(())
+}
