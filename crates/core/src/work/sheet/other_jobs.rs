@@ -296,6 +296,13 @@ pub(crate) fn make_up_steps(home: &Study, panel: &Panel, closed: bool) -> Result
     let off = switched_off(home, panel)?;
     make_ready(&mut steps, home, panel);
     switch_off(&mut steps, home, panel, &off);
+    let loose: Vec<Effect> =
+        home.panels().breakers_of(&panel.id).map(|breaker| Effect::Lifted(home.panels().number(&breaker.id))).collect();
+    steps
+        .tick(Stage::Fit, "loose", "Every wire that goes to a breaker is there, tagged, and on none yet.")
+        .words("One that has no tag is traced by continuity before it is landed.")
+        .effects
+        .extend(loose);
     let mut all: Vec<String> = Vec::new();
     for breaker in home.panels().breakers_of(&panel.id) {
         let number = home.panels().number(&breaker.id);
