@@ -53,6 +53,7 @@ async fn main() -> Result<()> {
         page.drawn(path).await?;
         take(page, folder, name).await?;
     }
+    work(&site, &desk, &phone, folder).await?;
     Somebody::new(&site, "kinds").act(0, KINDS).await?;
     for (path, name) in [("/h/juniper-lane/checks", "checks-desk"), ("/h/kinds/panel", "panel-kinds-desk")] {
         desk.goto(&format!("{}{path}", site.address)).await?;
@@ -73,7 +74,6 @@ async fn main() -> Result<()> {
         page.driver.execute("window.scrollTo(0, 0)", vec![]).await?;
         take(page, folder, &format!("trace-{size}")).await?;
     }
-    work(&site, &desk, &phone, folder).await?;
     together(&site, &desk, &phone, folder).await?;
     desk.close().await?;
     phone.close().await
@@ -94,7 +94,7 @@ async fn work(site: &Site, desk: &Page, phone: &Page, folder: &Path) -> Result<(
     let job = Work(phone);
     job.until("dead").await?;
     job.read("121.4").await?;
-    job.step_says("A to neutral").await?;
+    job.reading("A to neutral").await?;
     phone.scheme("dark").await?;
     take(phone, folder, "job-phone-dark").await?;
     phone.scheme("light").await

@@ -65,6 +65,13 @@ impl Work<'_> {
         self.0.wait_until(&format!("{step} is next"), async || Ok(self.at().await?.step == step)).await
     }
 
+    /// Waits until this reading is next.
+    pub async fn reading(&self, name: &str) -> Result<()> {
+        self.0
+            .wait_until(&format!("{name} is read next"), async || Ok(self.at().await?.reading == format!("Reading: {name}")))
+            .await
+    }
+
     /// Takes this choice.
     pub async fn choose(&self, choice: &str) -> Result<()> {
         let button = self.0.find(By::Css(format!("[data-choice='{choice}']"))).await?;

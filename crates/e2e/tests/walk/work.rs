@@ -95,7 +95,7 @@ pub(crate) async fn a_bad_reading_stops_a_job_a_restart_does_not_and_one_stroke_
     let mut found = page.accessibility().await?;
     found.extend(page.too_small().await?);
     work.read("121").await?;
-    work.step_says("A to neutral").await?;
+    work.reading("A to neutral").await?;
     work.read("47").await?;
     work.stop_says("neither dead nor live").await?;
     work.stop_says("It stays off until an electrician has looked").await?;
@@ -106,7 +106,7 @@ pub(crate) async fn a_bad_reading_stops_a_job_a_restart_does_not_and_one_stroke_
     found.extend(page.too_small().await?);
     ensure!(found.is_empty(), "found:\n{}", found.join("\n"));
     page.press("Read all of it again").await?;
-    work.step_says("Live source").await?;
+    work.reading("live source").await?;
     work.read("121").await?;
     // Nothing is lost when the program is restarted.
     site.stop().await?;
@@ -114,7 +114,7 @@ pub(crate) async fn a_bad_reading_stops_a_job_a_restart_does_not_and_one_stroke_
     let address = page.driver.current_url().await?;
     page.goto(&format!("{}{}", site.address, address.path())).await?;
     work.step("dead").await?;
-    work.step_says("A to neutral").await?;
+    work.reading("A to neutral").await?;
     work.until("in-3").await?;
     work.left_as_says("3 stays off").await?;
     work.to_the_end().await?;
