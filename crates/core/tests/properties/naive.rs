@@ -23,9 +23,29 @@ pub(crate) fn seen_lit(fact: &Fact) -> Option<(&PointId, bool)> {
     }
 }
 
-/// A line as the acts that it tells of: a point that is watched is seen lit, then with the breaker off, then with it on again.
+/// A line as the acts that it tells of: a point that is watched is seen lit, then with the breaker off, then with it on again; what is
+/// wired to another breaker is watched, then seen once more, found anew; a job that ends is all that it changes.
 pub(crate) fn acts(fact: &Fact) -> Vec<Fact> {
-    let Fact::ChangeWatched(f) = fact else { return vec![fact.clone()] };
+    let f = match fact {
+        Fact::ChangeWatched(f) => f,
+        Fact::JobEnded(f) => return f.changes.iter().flat_map(acts).collect(),
+        Fact::PointsRewired(f) if f.tested && !f.points.is_empty() => {
+            let watch = |point: &PointId| {
+                let (point, breaker) = (point.clone(), f.breaker.clone());
+                acts(&Fact::ChangeWatched(ChangeWatched { point, breaker, saw: Change::CameBack, since: None }))
+            };
+            let seen = |point: &PointId, seen, anew| Fact::from(PointSeen { point: point.clone(), seen, since: None, anew });
+            let switched = |to| Fact::from(BreakerSwitched { breaker: f.breaker.clone(), to });
+            let mut all = vec![fact.clone()];
+            all.extend(f.points.iter().flat_map(watch));
+            all.push(switched(State::Off));
+            all.extend(f.points.iter().map(|point| seen(point, Seen::Dark, true)));
+            all.push(switched(State::On));
+            all.extend(f.points.iter().map(|point| seen(point, Seen::Lit, false)));
+            return all;
+        }
+        _ => return vec![fact.clone()],
+    };
     let seen = |seen| Fact::from(PointSeen { point: f.point.clone(), seen, since: None, anew: false });
     let switched = |to| Fact::from(BreakerSwitched { breaker: f.breaker.clone(), to });
     let (out, back) = match f.saw {
@@ -144,6 +164,14 @@ fn singled_out_at(book: &Logbook, point: &PointId) -> BTreeSet<BreakerId> {
                     history.push(dead(book.home(), &off));
                     moved.push(f.breaker.clone());
                     handles.push(Some(line.entry.id.clone()));
+                }
+            }
+            // It hangs on another circuit since: nothing before counts.
+            Fact::PointsRewired(f) => {
+                lit_at.retain(|lit, _| !f.points.contains(lit));
+                if f.points.contains(point) {
+                    looks.clear();
+                    (restart, out) = (0, false);
                 }
             }
             Fact::PowerBlinked(_) => {

@@ -264,7 +264,7 @@ impl Home {
             after.house.known_point(point)?;
         }
         after.trace.doubt_points(Doubt::Rewired, &f.points);
-        if f.tested {
+        if f.tested && !f.points.is_empty() {
             for point in &f.points {
                 let (point, breaker) = (point.clone(), f.breaker.clone());
                 after.watch_change(&ChangeWatched { point, breaker, saw: Change::CameBack, since: None }, entry)?;
