@@ -6,19 +6,22 @@ import { useId, useState, type ReactNode } from "react";
 interface Props {
   /** What is behind it, as on a button. */
   label: string;
+  /** In the color of the text: on the page itself the accent is too pale to be read. */
+  onPage?: boolean;
   /** Open from the start. */
   open?: boolean;
   children: ReactNode;
 }
 
 /** What is seldom needed, behind a button. */
-export function Fold({ label, open = false, children }: Props) {
+export function Fold({ label, onPage = false, open = false, children }: Props) {
   const [shown, setShown] = useState(open);
   const id = useId();
   return (
     <Box>
       <Button
         size="small"
+        color={onPage ? "inherit" : "primary"}
         aria-expanded={shown}
         aria-controls={id}
         onClick={() => setShown(!shown)}

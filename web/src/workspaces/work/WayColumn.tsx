@@ -6,6 +6,7 @@ import type { ReactNode } from "react";
 import type { Job, PanelView, WayLine } from "../../api/client";
 import { tone } from "../../app/theme";
 import { SmallPost } from "../../drawing/SmallPost";
+import { hidden } from "../../parts/hidden";
 import { changed } from "./changed";
 
 interface Props {
@@ -88,10 +89,10 @@ export function WayColumn({ way, number, now, pinned, onPin, onRuleOut, onJob }:
         )}
         {way.risks !== "" && (
           <Line name="Risk">
-            <span aria-label={`${way.risk} marks`} style={{ letterSpacing: 2 }}>
+            <span aria-hidden style={{ letterSpacing: 2 }}>
               {"■".repeat(Math.min(10, way.risk))}
-            </span>{" "}
-            {way.risks}
+            </span>
+            <span style={hidden}>{way.risk} marks: </span> {way.risks}
           </Line>
         )}
         {way.legs !== "" && <Line name="Legs after">{way.legs}</Line>}

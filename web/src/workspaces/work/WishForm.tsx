@@ -71,7 +71,7 @@ export function WishForm({ home, wish, panel, onWish }: Props) {
         </Button>
       </Stack>
       <Stack spacing={1.5} sx={{ mt: 1 }}>
-        <Fold label="put it together by touch">
+        <Fold label="put it together by touch" onPage>
           <ByTouch
             home={home}
             panel={on}
