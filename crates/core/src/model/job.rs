@@ -130,6 +130,9 @@ pub struct NewOutlet {
     pub takes: Option<f64>,
 }
 
+/// How long a reading of dead holds while nobody is at it: after a longer break all is read again. A judgement of our own.
+pub(crate) const DEAD_HOLDS_MS: i64 = 2 * 3_600_000;
+
 /// What is changed at a point.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -168,9 +171,6 @@ pub enum Job {
         panel: PanelId,
         /// What is done, in this order.
         moves: Vec<JobMove>,
-        /// What has to be read before anything is switched off, one by one.
-        #[serde(default, skip_serializing_if = "Vec::is_empty")]
-        first: Vec<String>,
     },
     /// A receptacle, switch or light is replaced.
     Point {
@@ -215,7 +215,7 @@ impl Job {
             Self::Point { point, work } => format!("a new {}: {}", work.words(), (names.point)(point)),
             Self::MakeUp { panel, closed: false } => format!("make up “{}” before the walls are closed", (names.panel)(panel)),
             Self::MakeUp { panel, closed: true } => format!("put “{}” to use", (names.panel)(panel)),
-            Self::Panel { panel, moves, .. } => every(moves, &(names.tag)(panel), names),
+            Self::Panel { panel, moves } => every(moves, &(names.tag)(panel), names),
             Self::Done { panel, moves, who } => format!("{}, by {}", every(moves, &(names.tag)(panel), names), who.trim()),
         };
         let mut letters = said.chars();

@@ -32,7 +32,7 @@ pub use demand::Demand;
 pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
 pub use ids::{BadId, BreakerId, EntryId, HomeId, JobId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
-pub(crate) use job::JobNames;
+pub(crate) use job::{DEAD_HOLDS_MS, JobNames};
 pub use job::{Job, JobAnswer, JobFound, JobMove, NewOutlet, PointWork};
 pub use load::{
     BreakerVolts, Draw, FigureTold, Heat, Load, LoadPlate, ReadValue, ReadWith, Reading, ReadingOf, ServiceFigure, SurveyWish,

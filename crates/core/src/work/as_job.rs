@@ -144,7 +144,7 @@ pub(super) fn legs(home: &Study, panel: &Panel, more: impl Fn(Leg) -> f64) -> St
     format!("{}{of}", legs.join(", "))
 }
 
-/// The job, with what has to be read first.
-pub(super) fn job(panel: &Panel, moves: Vec<JobMove>, first: Vec<String>) -> Job {
-    Job::Panel { panel: panel.id.clone(), moves, first }
+/// The job.
+pub(super) fn job(panel: &Panel, moves: Vec<JobMove>) -> Job {
+    Job::Panel { panel: panel.id.clone(), moves }
 }

@@ -23,7 +23,9 @@ mod search;
 mod setup;
 mod sheet;
 mod size;
+mod unread;
 mod value;
+mod way_words;
 mod wish;
 
 use std::collections::BTreeMap;

@@ -10,12 +10,12 @@ use super::make_room;
 use super::of_home::{Taken, problem_of};
 use super::problem::*;
 use super::sheet::{PartLine, no_sheet, parts};
+use super::way_words::risks;
 use super::wish::HomeWish;
 use crate::loads::{NewLoad, NewLoadKind, service_view, usual_method};
-use crate::model::{BreakerId, Job, Panel, PanelId, Side, Tandems, position, so_many};
+use crate::model::{BreakerId, Job, Panel, PanelId, Side};
 use crate::panel::{PanelView, panel_view};
 use crate::study::Study;
-use crate::trace::on_breaker;
 
 /// How sure a way is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, utoipa::ToSchema)]
@@ -100,51 +100,6 @@ pub struct WorkView {
     pub cautions: Vec<String>,
     /// Every kind of way, those that are sure first, the best on top.
     pub ways: Vec<WayLine>,
-}
-
-impl Way {
-    const fn name(self) -> &'static str {
-        match self {
-            Self::Nothing => "Nothing has to be done",
-            Self::Open => "An open space",
-            Self::Relocate => "Moving breakers",
-            Self::Tandem => "A tandem",
-            Self::Quad => "A quad",
-            Self::Slim => "A slim two-pole",
-            Self::Tap => "Two wires under a terminal listed for two",
-            Self::Join => "Joining two circuits",
-            Self::Sub => "A sub-panel",
-            Self::Electrician => "An electrician",
-        }
-    }
-}
-
-impl NoWay {
-    const fn words(self) -> &'static str {
-        match self {
-            Self::WishNotMet => "the breaker is not what is wished for",
-            Self::NoGap => "so many open spaces are not side by side",
-            Self::NotCord => "a new circuit is wished for",
-            Self::LoadNotAlone => "the load shares its circuit",
-            Self::Main80 => "the legs would carry more than 80 % of the main",
-            Self::Refer => "fuses, split buses and panels with a high leg are for an electrician",
-            Self::Fixed => "that breaker is to be left as it is",
-            Self::BreakerBelowLoad => "the breaker would be too small for the load",
-            Self::BreakerAboveWire => "the breaker would be too large for its wire",
-            Self::ProtectionLost => "protection would be lost",
-            Self::NotSingleOutlet => "it feeds more than a single outlet, or is a circuit that has to stay",
-            Self::TandemNotListed => "the label lists no tandem",
-            Self::QuadNotListed => "the label lists no quad",
-            Self::SlimNotMade => "the panel is not made for slim two-poles",
-            Self::TerminalNotListed => "no terminal is listed for two wires",
-            Self::NothingMayBeCombined => "no two circuits may be joined",
-            Self::NoSubOffered => "a sub-panel is not looked at here yet",
-            Self::ListedPoles => "the panel would have more circuits than it is listed for",
-            Self::NoOpenSpace => "no space is open for it",
-            Self::NoRoom => "there is no room for it this way",
-            Self::NotProven => "the search found none in its time",
-        }
-    }
 }
 
 /// The ways to a wish on a panel; `not`: breakers that are not to be touched.
@@ -249,39 +204,10 @@ fn with_new_load(home: &Study, wish: &HomeWish) -> String {
     }
 }
 
-/// What the marks of risk count, named.
-fn risks(moves: &[Move]) -> String {
-    let count = |which: fn(&Move) -> bool| moves.iter().filter(|one| which(one)).count();
-    let mut said: Vec<String> = Vec::new();
-    if moves.contains(&Move::Open) {
-        said.push("cover off".into());
-    }
-    let landed =
-        moves.iter().filter(|one| matches!(one, Move::Land { circuit, .. } if circuit != "gap" && circuit != "new")).count();
-    if moves.iter().any(|one| matches!(one, Move::Land { circuit, .. } if circuit == "new")) {
-        said.push("1 breaker in".into());
-    }
-    for (count, what) in [
-        (landed, "circuit moved"),
-        (count(|one| matches!(one, Move::TakeOut { .. })), "breaker out"),
-        (count(|one| matches!(one, Move::Join { .. })), "splice"),
-        (count(|one| matches!(one, Move::Tap { .. })), "doubled terminal"),
-    ] {
-        match count {
-            0 => {}
-            1 => said.push(format!("1 {what}")),
-            more => said.push(
-                format!("{more} {what}s").replace("circuit moveds", "circuits moved").replace("breaker outs", "breakers out"),
-            ),
-        }
-    }
-    said.join(", ")
-}
-
-struct Said<'a> {
-    home: &'a Study,
-    panel: &'a Panel,
-    wish: &'a HomeWish,
+pub(super) struct Said<'a> {
+    pub(super) home: &'a Study,
+    pub(super) panel: &'a Panel,
+    pub(super) wish: &'a HomeWish,
 }
 
 impl Said<'_> {
@@ -314,7 +240,9 @@ impl Said<'_> {
         }
         let within = |least: i64| (100.0 * (cost - least) as f64 / (*cost).max(1) as f64).ceil();
         let unread = if stands == WayStands::Read { self.unread(moves, as_hoped) } else { Vec::new() };
-        let as_job = self.as_job(moves, &unread);
+        // A sheet asks for what it can; what decides whether this is a way at all comes before there is one.
+        let may_begin = stands == WayStands::Sure || !unread.is_empty() && unread.iter().all(|one| one.on_the_sheet);
+        let as_job = self.as_job(moves, may_begin);
         WayLine {
             name: self.name(way),
             stands,
@@ -323,7 +251,7 @@ impl Said<'_> {
             minutes: Some(effort[0]),
             opens_panel: moves.contains(&Move::Open),
             steps: moves.iter().filter_map(|change| self.step(change)).collect(),
-            unread,
+            unread: unread.into_iter().map(|one| one.words).collect(),
             why_not: String::new(),
             risk: effort[2],
             risks: risks(moves),
@@ -332,7 +260,7 @@ impl Said<'_> {
     }
 
     /// The plan as a job, with the panel after it.
-    fn as_job(&self, plan: &[Move], unread: &[String]) -> WayLine {
+    fn as_job(&self, plan: &[Move], may_begin: bool) -> WayLine {
         let mut line = self.none(Way::Nothing, "");
         let mut touches: IndexSet<BreakerId> = IndexSet::new();
         for change in plan {
@@ -358,7 +286,11 @@ impl Said<'_> {
             line.legs = after.legs;
             line.after = Some(after.panel);
         }
-        let job = as_job::job(self.panel, moves, unread.to_vec());
+        let job = as_job::job(self.panel, moves);
+        if !may_begin {
+            line.no_sheet = "No job sheet yet: read what stands above, enter it where it belongs, and search again.".into();
+            return line;
+        }
         match no_sheet(self.home, &job) {
             Some(why) => line.no_sheet = why,
             None => line.job = Some(job),
@@ -400,7 +332,7 @@ impl Said<'_> {
     }
 
     /// The wish brings load to a panel that another one feeds.
-    fn adds_to_a_feeder(&self) -> bool {
+    pub(super) fn adds_to_a_feeder(&self) -> bool {
         matches!(self.wish, HomeWish::Circuit { .. }) && self.panel.details.fed_by.is_some()
     }
 
@@ -414,13 +346,13 @@ impl Said<'_> {
         })
     }
 
-    fn side(&self, column: usize) -> Side {
+    pub(super) fn side(&self, column: usize) -> Side {
         let has = |side: Side| (0..self.panel.rows()).any(|row| self.panel.space_at(side, row).is_some());
         [Side::Left, Side::Right].into_iter().filter(|side| has(*side)).nth(column).unwrap_or(Side::Left)
     }
 
     /// The number of a place: `12a`, `5-7`.
-    fn place(&self, column: usize, row: usize, shape: Shape, poles: usize) -> String {
+    pub(super) fn place(&self, column: usize, row: usize, shape: Shape, poles: usize) -> String {
         let space = |row: usize| {
             let space = self.panel.space_at(self.side(column), u8::try_from(row).unwrap_or(u8::MAX));
             space.map_or_else(String::new, |space| space.to_string())
@@ -434,12 +366,12 @@ impl Said<'_> {
         }
     }
 
-    fn breaker(&self, id: &str) -> Option<(BreakerId, String)> {
+    pub(super) fn breaker(&self, id: &str) -> Option<(BreakerId, String)> {
         let breaker = self.home.panels().breakers_of(&self.panel.id).find(|breaker| breaker.id.to_string() == id)?;
         Some((breaker.id.clone(), self.home.panels().number(&breaker.id)))
     }
 
-    fn poles(&self, circuit: &str) -> usize {
+    pub(super) fn poles(&self, circuit: &str) -> usize {
         match (circuit, self.wish) {
             ("new", HomeWish::Circuit { poles, .. }) => *poles,
             ("gap", HomeWish::Spaces { count }) => *count,
@@ -498,111 +430,5 @@ impl Said<'_> {
             Move::Call => "Call an electrician.".into(),
             Move::Sub | Move::ToSub { .. } => return None,
         })
-    }
-
-    /// What a plan rests on that nobody has read.
-    fn unread(&self, moves: &[Move], hoped: &Problem) -> Vec<String> {
-        let details = &self.panel.details;
-        let mut unread: Vec<String> = Vec::new();
-        let mut loads = *self.wish == HomeWish::Level;
-        for change in moves {
-            match change {
-                Move::Land { circuit, column, row, shape, .. } => {
-                    let to = self.place(*column, *row, *shape, self.poles(circuit));
-                    if *shape != Shape::Full {
-                        unread.push(
-                            "whether such a tandem fits: the notch of the space, its type and its interrupting rating".into(),
-                        );
-                    }
-                    if *shape != Shape::Full && details.tandems == Tandems::NotRead {
-                        unread.push(format!("whether the label lists {} for a tandem", to.trim_end_matches(['a', 'b'])));
-                    }
-                    if *shape != Shape::Full && details.circuits.is_none() {
-                        unread.push("for how many circuits the panel is listed".into());
-                    }
-                    loads |= circuit != "gap";
-                    let Some((id, number)) = self.breaker(circuit) else { continue };
-                    let Some(breaker) = self.home.panels().breaker(&id) else { continue };
-                    let home = breaker.at.first().and_then(|slot| position(self.panel, slot.space));
-                    if home != Some((self.side(*column), u8::try_from(*row).unwrap_or(u8::MAX))) {
-                        unread.push(format!(
-                            "how far the wire of {number} reaches: it has to come to {to}, or be spliced in the gutter"
-                        ));
-                    }
-                    if *shape != Shape::Full && breaker.details.terminal.under.is_none() {
-                        unread.push(format!("how many wires are under the terminal of {number}"));
-                    }
-                    if matches!(self.wish, HomeWish::Replace { breaker, .. } if *breaker == id) {
-                        self.of_replaced(&id, &number, &mut unread);
-                    }
-                }
-                Move::Join { circuit, to } | Move::Tap { circuit, to } => {
-                    loads = true;
-                    for (id, number) in [circuit, to].into_iter().filter_map(|id| self.breaker(id)) {
-                        let Some(breaker) = self.home.panels().breaker(&id) else { continue };
-                        if breaker.wire.is_none() {
-                            unread.push(format!("the wire on {number}"));
-                        }
-                        if breaker.details.terminal.under.is_none() {
-                            unread.push(format!("how many wires are under the terminal of {number}"));
-                        }
-                        let on = on_breaker(self.home, &id);
-                        if on.proven.is_empty() && on.possible == 0 {
-                            unread.push(format!("what {number} feeds"));
-                        }
-                        if on.possible > 0 {
-                            unread.push(format!("what else is on {number}: {} may be", so_many(on.possible, "point")));
-                        }
-                    }
-                    unread.push("whether the gutter has room for the splice".into());
-                    if let (Move::Tap { .. }, Some((id, number))) = (change, self.breaker(to))
-                        && self.home.panels().breaker(&id).is_some_and(|host| host.details.terminal.listed.is_none())
-                    {
-                        unread.push(format!("for how many wires the terminal of {number} is listed"));
-                    }
-                }
-                _ => {}
-            }
-        }
-        if let HomeWish::Circuit { protection, amps, poles, .. } = self.wish
-            && *protection != Guard::Standard
-        {
-            let pole = if *poles == 2 { "two-pole" } else { "one-pole" };
-            unread.push(format!("whether the label names a {pole} breaker of {amps} A with the protection wished for"));
-        }
-        if details.circuits.is_none()
-            && hoped.panel.listed_poles > 0
-            && !unread.iter().any(|line| line.starts_with("for how many c"))
-        {
-            let poles: usize = self.home.panels().breakers_of(&self.panel.id).map(crate::model::Breaker::poles).sum();
-            if poles >= self.panel.every_space().len() {
-                unread.push("for how many circuits the panel is listed".into());
-            }
-        }
-        if loads && matches!(self.wish, HomeWish::Circuit { takes: None, .. }) {
-            unread.push("what the new circuit takes, by its plate".into());
-        }
-        if self.adds_to_a_feeder() {
-            unread.push("what the panel that feeds this one carries".into());
-        }
-        if let HomeWish::Replace { breaker, .. } = self.wish {
-            unread.push(format!("what {} carries", self.home.panels().number(breaker)));
-        } else if loads {
-            unread.push("what the circuits carry: the loads, or a reading of the legs".into());
-        }
-        // Each thing is read once.
-        unread.into_iter().collect::<IndexSet<_>>().into_iter().collect()
-    }
-
-    fn of_replaced(&self, id: &BreakerId, number: &str, unread: &mut Vec<String>) {
-        let Some(breaker) = self.home.panels().breaker(id) else { return };
-        if breaker.wire.is_none() {
-            unread.push(format!("the wire on {number}"));
-        }
-        let on = on_breaker(self.home, id);
-        if on.possible > 0 && matches!(self.wish, HomeWish::Replace { two_pole: true, .. }) {
-            unread.push(format!("what else is on {number}: {} may be", so_many(on.possible, "point")));
-        }
-        unread.push("whether the label names such a breaker".into());
     }
 }

@@ -84,7 +84,7 @@ impl Work<'_> {
         for key in value.chars() {
             self.0.press(&key.to_string()).await?;
         }
-        let unit = if self.at().await?.expect == "as it is" { "in-lb" } else { "V" };
+        let unit = if self.at().await?.expect == "as its label says" { "in-lb" } else { "V" };
         self.0.press(&format!("Record {value} {unit}")).await
     }
 
@@ -99,7 +99,7 @@ impl Work<'_> {
                 let value = match before.expect.as_str() {
                     "about 0" | "under 2" => "0.3",
                     "about 240" => "241",
-                    "as it is" => "25",
+                    "as its label says" => "25",
                     _ => "121",
                 };
                 self.0.find(By::Css("form[data-expect] input")).await?.send_keys(value).await?;

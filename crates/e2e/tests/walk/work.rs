@@ -155,6 +155,8 @@ pub(crate) async fn a_wish_has_its_ways_side_by_side(_: &Chrome, page: &Page, _:
     page.find(By::XPath("//button[contains(., ' again')]")).await?;
     page.goto(&format!("{home}/work?wish=make+the+bench+outlet+240+V")).await?;
     work.title_says("240 V in place of 120 V").await?;
+    page.goto(&format!("{home}/work?wish=GFCI+for+the+bench")).await?;
+    work.title_says("GFCI").await?;
     page.press("Make the job sheet").await?;
     work.progress_says("Step 1 of").await?;
     // By touch.

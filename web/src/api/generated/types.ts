@@ -2228,8 +2228,6 @@ export interface components {
             /** @enum {string} */
             job: "reset";
         } | {
-            /** @description What has to be read before anything is switched off, one by one. */
-            first?: string[];
             /** @enum {string} */
             job: "panel";
             /** @description What is done, in this order. */
@@ -2309,6 +2307,8 @@ export interface components {
             instead?: components["schemas"]["JobChoice"] | null;
             /** @description The readings. */
             readings: components["schemas"]["JobReading"][];
+            /** @description What is written where the meter will not settle; nothing where none is held. */
+            unsettled: components["schemas"]["Fact"][];
         };
         /** @description A job sheet was made. */
         JobBegun: {
@@ -2540,12 +2540,17 @@ export interface components {
         JobStands: "open" | "stopped" | "ready" | "done" | "left";
         /** @description Why a job stopped, and what to do. */
         JobStop: {
+            /** @description What is written to answer that step anew; nothing where it was reported. */
+            again: components["schemas"]["Fact"][];
             /** @description Whom to call and what not to touch. */
             call: string;
             /** @description What was found, as the logbook names it. */
             found: components["schemas"]["JobFound"];
-            line?: components["schemas"]["EntryId"] | null;
-            /** @description It stopped at this step, by its answer, and goes on when that is taken anew; nothing where it was reported. */
+            /** @description What is written to report it; nothing where it was. */
+            report: components["schemas"]["Fact"][];
+            /** @description What is written where it was reported by a slip. */
+            slip: components["schemas"]["Fact"][];
+            /** @description It stopped at this step, by its answer; nothing where it was reported. */
             step?: string | null;
             /** @description What. */
             title: string;

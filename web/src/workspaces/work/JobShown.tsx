@@ -108,33 +108,18 @@ function Stopped({ sheet, helper, onFacts }: Required<Props>) {
         </Box>
       )}
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", mt: 1 }}>
-        {stop.step != null && (
-          <>
-            <Button
-              variant="outlined"
-              color="inherit"
-              onClick={() =>
-                onFacts([{ kind: "job_answered", job: sheet.job, step: stop.step ?? "", answer: { said: "anew" } }])
-              }
-            >
-              {step?.ask.ask === "readings" ? "Read all of it again" : "Answer it again"}
-            </Button>
-            <Button
-              variant="contained"
-              onClick={() =>
-                onFacts([{ kind: "job_stopped", job: sheet.job, found: stop.found, note: stop.title.slice(0, 190) }])
-              }
-            >
-              The job ends here
-            </Button>
-          </>
+        {stop.again.length > 0 && (
+          <Button variant="outlined" color="inherit" onClick={() => onFacts(stop.again)}>
+            {step?.ask.ask === "readings" ? "Read all of it again" : "Answer it again"}
+          </Button>
         )}
-        {stop.line != null && !helper && (
-          <Button
-            variant="outlined"
-            color="inherit"
-            onClick={() => stop.line != null && onFacts([{ kind: "line_struck", line: stop.line }])}
-          >
+        {stop.report.length > 0 && (
+          <Button variant="contained" onClick={() => onFacts(stop.report)}>
+            The job ends here
+          </Button>
+        )}
+        {stop.slip.length > 0 && !helper && (
+          <Button variant="outlined" color="inherit" onClick={() => onFacts(stop.slip)}>
             It was a slip: go on
           </Button>
         )}

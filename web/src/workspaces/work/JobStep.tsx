@@ -121,17 +121,8 @@ export function JobStep({ sheet, step, onFacts }: Props) {
                 ])
               }
             />
-            {next.unit === "V" && (
-              <Button
-                variant="outlined"
-                color="error"
-                sx={{ maxWidth: 420 }}
-                onClick={() =>
-                  onFacts([
-                    { kind: "job_stopped", job: sheet.job, found: "wanders", note: `${step.title} ${next.name}` },
-                  ])
-                }
-              >
+            {ask.unsettled.length > 0 && (
+              <Button variant="outlined" color="error" sx={{ maxWidth: 420 }} onClick={() => onFacts(ask.unsettled)}>
                 It will not settle: stop
               </Button>
             )}

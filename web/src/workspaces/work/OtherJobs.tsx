@@ -4,6 +4,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { HomeOverview, JobMove } from "../../api/client";
+import { newId } from "../../api/record";
 import { useBeginJob } from "../../app/useBeginJob";
 import { Block } from "../../parts/Block";
 import { Choice } from "../../parts/Choice";
@@ -20,6 +21,7 @@ const JOBS = [
   ["use", "put a new panel to use"],
   ["moved", "record that an electrician moved a breaker"],
 ] as const;
+const FEEDERS = ["30", "40", "50", "60", "70", "80", "90", "100"].map((amps) => [amps, `${amps} A`] as const);
 type Kind = (typeof JOBS)[number][0];
 
 /** Jobs that need no search: chosen, and the sheet is made. */
@@ -30,12 +32,18 @@ export function OtherJobs({ home }: { home: HomeOverview }) {
   const [picked, setPicked] = useState("");
   const [space, setSpace] = useState("");
   const [text, setText] = useState("");
+  const [amps, setAmps] = useState("60");
   const view = home.panels.find((one) => one.panel.id === on) ?? home.panels[0];
   if (view === undefined) return null;
   const panel = view.panel.id;
   const breakers = view.breakers.filter((one) => kind !== "one-pole" || one.poles.length === 2);
   const breaker = breakers.find((one) => one.breaker === picked) ?? breakers[0];
-  const open = view.open.map((one) => one.number);
+  // Where it goes: an open space for a filler, room for as many poles as it has for a breaker.
+  const poles = kind === "feeder" ? 2 : (breaker?.poles.length ?? 1);
+  const open =
+    kind === "fill"
+      ? view.open.map((one) => one.number)
+      : view.open.flatMap((one) => one.fits).filter((fit) => fit.split("-").length === poles);
   const at = open.includes(space) ? space : (open[0] ?? "");
   const of: Record<Kind, boolean> = {
     reset: true,
@@ -49,23 +57,13 @@ export function OtherJobs({ home }: { home: HomeOverview }) {
     use: false,
     moved: true,
   };
+  const needsPlace = kind === "fill" || kind === "feeder" || kind === "moved";
   const needsText = kind === "feeder" || kind === "moved";
   const move = (): JobMove | null => {
     if (kind === "fill") return at === "" ? null : { does: "fill", at };
     if (kind === "feeder") {
-      const below = view.spaces.find((one) => one.space === Number(at));
-      const next = view.spaces.find((one) => below && one.side === below.side && one.row === below.row + 1);
-      return next === undefined
-        ? null
-        : {
-            does: "new",
-            breaker: `feeder-${crypto.getRandomValues(new Uint32Array(1))[0]}`,
-            at: [at, String(next.space)],
-            amps: 60,
-            what: "",
-            neutral: true,
-            feeds: text.trim(),
-          };
+      const what = { breaker: newId(), amps: Number(amps), what: "", neutral: true, feeds: text.trim() };
+      return at === "" ? null : { does: "new", at: at.split("-"), ...what };
     }
     if (breaker === undefined) return null;
     switch (kind) {
@@ -83,7 +81,7 @@ export function OtherJobs({ home }: { home: HomeOverview }) {
           amps: breaker.amps,
         };
       case "moved":
-        return { does: "move", breaker: breaker.breaker, at: [at] };
+        return at === "" ? null : { does: "move", breaker: breaker.breaker, at: at.split("-") };
       default:
         return null;
     }
@@ -125,14 +123,15 @@ export function OtherJobs({ home }: { home: HomeOverview }) {
             onChange={setPicked}
           />
         )}
-        {(kind === "fill" || kind === "feeder" || kind === "moved") && (
+        {needsPlace && (
           <Choice
-            label={kind === "moved" ? "To which space" : kind === "feeder" ? "From which space down" : "Which space"}
+            label={kind === "moved" ? "To which space" : kind === "feeder" ? "In which spaces" : "Which space"}
             value={at}
-            options={open.length > 0 ? open.map((one) => [one, one] as const) : ([["", "none is open"]] as const)}
+            options={open.length > 0 ? open.map((one) => [one, one] as const) : ([["", "there is no room"]] as const)}
             onChange={setSpace}
           />
         )}
+        {kind === "feeder" && <Choice label="Breaker" value={amps} options={FEEDERS} onChange={setAmps} />}
         {needsText && (
           <TextField
             label={kind === "moved" ? "Who did it, and when" : "Which panel will it feed"}
@@ -145,7 +144,9 @@ export function OtherJobs({ home }: { home: HomeOverview }) {
         <Button
           variant="outlined"
           onClick={make}
-          disabled={(needsText && text.trim() === "") || (of[kind] && breaker === undefined)}
+          disabled={
+            (needsText && text.trim() === "") || (of[kind] && breaker === undefined) || (needsPlace && at === "")
+          }
           sx={{ alignSelf: "start" }}
         >
           Make the sheet

@@ -129,7 +129,7 @@ export function WayColumn({ way, number, now, pinned, onPin, onRuleOut, onJob }:
           </Button>
         )}
       </Stack>
-      {way.no_sheet !== "" && <Typography variant="body2">No sheet: {way.no_sheet}</Typography>}
+      {way.no_sheet !== "" && <Typography variant="body2">{way.no_sheet}</Typography>}
     </Box>
   );
 }

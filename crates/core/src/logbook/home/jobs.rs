@@ -8,7 +8,8 @@ use crate::logbook::{
     BreakerSwitched, ChangeWatched, Draft, Fact, JobAnswered, JobBegun, JobEnded, JobLeft, JobStopped, PointSeen, PointsRewired,
 };
 use crate::model::{
-    Change, EntryId, Job, JobAnswer, JobFound, JobId, JobMove, JobNames, Moment, PointId, Refusal, RefusalCode, Seen, State,
+    Change, DEAD_HOLDS_MS, EntryId, Job, JobAnswer, JobFound, JobId, JobMove, JobNames, Moment, PointId, Refusal, RefusalCode,
+    Seen, State,
 };
 
 /// What was answered to one step.
@@ -104,7 +105,7 @@ impl Home {
             Job::Reset { breaker } => drop(self.panels.known_breaker(breaker)?),
             Job::Point { point, .. } => drop(self.house.known_point(point)?),
             Job::MakeUp { panel, .. } => drop(self.panels.known_panel(panel)?),
-            Job::Panel { panel, moves, .. } | Job::Done { panel, moves, .. } => {
+            Job::Panel { panel, moves } | Job::Done { panel, moves, .. } => {
                 self.panels.known_panel(panel)?;
                 if moves.is_empty() || moves.len() > MOST_MOVES {
                     return refuse(
@@ -141,17 +142,6 @@ impl Home {
                             }
                         }
                     }
-                }
-                if let Job::Panel { first, .. } = &f.work {
-                    if first.len() > MOST_MOVES {
-                        return refuse(
-                            RefusalCode::OutOfRange,
-                            "first",
-                            format!("{} to be read first are too many.", crate::model::so_many(first.len(), "thing")),
-                            "Give 24 at most.",
-                        );
-                    }
-                    first.iter().try_for_each(|one| short("first", one, 1, 240))?;
                 }
                 if let Job::Done { who, .. } = &f.work {
                     short("who", who, 1, 80)?;
@@ -206,6 +196,11 @@ impl Home {
             JobAnswer::Done | JobAnswer::Anew => {}
         }
         let step = self.jobs.open(&f.job)?.steps.entry(f.step.clone()).or_default();
+        // Readings are of one go: after a long break the first of them begins anew.
+        let broke_off = |at: Moment| entry.at.unix_ms() - at.unix_ms() > DEAD_HOLDS_MS;
+        if matches!(f.answer, JobAnswer::Read { .. }) && step.at.is_some_and(broke_off) {
+            step.read.clear();
+        }
         (step.at, step.by) = (Some(entry.at), entry.by.clone());
         match &f.answer {
             JobAnswer::Done => step.done = true,

@@ -16,11 +16,11 @@ use crate::trace::on_breaker;
 pub(crate) fn changes(home: &Study, job: &KnownJob) -> Vec<Fact> {
     match &job.work {
         Job::Reset { breaker } => {
-            let is_on = home.panels().breaker(breaker).is_none_or(|b| b.state == State::On);
-            if is_on { Vec::new() } else { vec![BreakerSwitched { breaker: breaker.clone(), to: State::On }.into()] }
+            let was_on = home.panels().breaker(breaker).is_none_or(|b| b.state == State::On);
+            if was_on { Vec::new() } else { vec![BreakerSwitched { breaker: breaker.clone(), to: State::On }.into()] }
         }
         Job::Point { .. } | Job::MakeUp { .. } => Vec::new(),
-        Job::Panel { panel, moves, .. } | Job::Done { panel, moves, .. } => {
+        Job::Panel { panel, moves } | Job::Done { panel, moves, .. } => {
             // Where an electrician worked nobody walked the outlets with the sheet in hand.
             let walked = matches!(job.work, Job::Panel { .. });
             of_moves(home, panel, moves, Some(job), walked)
@@ -68,17 +68,16 @@ impl Of<'_> {
     /// Breakers that come out, and the points that hang elsewhere.
     fn first(&self, one: &JobMove, facts: &mut Vec<Fact>) {
         let (JobMove::TakeOut { breaker } | JobMove::Join { breaker, .. } | JobMove::Tap { breaker, .. }) = one else { return };
-        let Some(known) = self.breaker(breaker) else { return };
+        if self.breaker(breaker).is_none() {
+            return;
+        }
         if let JobMove::Join { to, .. } | JobMove::Tap { to, .. } = one {
             let points = on_breaker(self.home, breaker).proven.clone();
-            let is_on = self.breaker(to).is_some_and(|b| b.state == State::On);
             if !points.is_empty() {
-                facts.push(PointsRewired { points, breaker: to.clone(), tested: self.walked && is_on }.into());
+                self.rewired(points, to, facts);
             }
         }
-        if known.state != State::On {
-            facts.push(BreakerSwitched { breaker: breaker.clone(), to: State::On }.into());
-        }
+        self.is_on(breaker, facts);
         facts.push(BreakerRemoved { breaker: breaker.clone() }.into());
     }
 
@@ -171,6 +170,13 @@ impl Of<'_> {
         }
     }
 
+    /// A breaker that was recorded as off or tripped is on.
+    fn is_on(&self, breaker: &BreakerId, facts: &mut Vec<Fact>) {
+        if self.breaker(breaker).is_some_and(|known| known.state != State::On) {
+            facts.push(BreakerSwitched { breaker: breaker.clone(), to: State::On }.into());
+        }
+    }
+
     /// The details of a new breaker on the same wires.
     fn fresh(&self, known: &Breaker, torque: Option<f64>) -> BreakerDetails {
         BreakerDetails {
@@ -196,9 +202,7 @@ impl Of<'_> {
                     ..self.fresh(known, self.torque(&self.number(&known.at)))
                 };
                 facts.push(BreakerPlaced { amps: *amps, protection: *protection, details, ..BreakerPlaced::from(known) }.into());
-                if known.state != State::On {
-                    facts.push(BreakerSwitched { breaker: breaker.clone(), to: State::On }.into());
-                }
+                self.is_on(breaker, facts);
             }
             JobMove::TwoPole { breaker, amps, .. } => self.outlet_changed(breaker, *amps, 240, facts),
             JobMove::OnePole { breaker, amps, .. } => self.outlet_changed(breaker, *amps, 120, facts),
@@ -300,8 +304,11 @@ impl Of<'_> {
         self.rewired(vec![outlet.point.clone()], breaker, facts);
     }
 
-    /// Whoever walked the sheet saw the outlet go off with its breaker and come back.
+    /// Whoever walked the sheet saw the outlet go off with its breaker and come back, and left that on.
     fn rewired(&self, points: Vec<PointId>, breaker: &BreakerId, facts: &mut Vec<Fact>) {
+        if self.walked {
+            self.is_on(breaker, facts);
+        }
         facts.push(PointsRewired { points, breaker: breaker.clone(), tested: self.walked }.into());
     }
 }

@@ -1,6 +1,8 @@
 //! The steps that every job shares: making ready, switching off, proving dead, closing up, switching on.
 
-use super::steps::{Effect, Reading, Stage, Step, Steps, Want, dead, reading};
+use indexmap::IndexSet;
+
+use super::steps::{Effect, Reading, Stage, Step, Steps, Want, dead, reading, torque};
 use crate::model::{JobFound, MainAt, Panel, Service};
 use crate::study::Study;
 
@@ -11,12 +13,24 @@ pub(crate) struct SwitchedOff {
     pub(crate) by: String,
     /// What stays live, as the red band says it.
     pub(crate) live: String,
-    /// A feeder breaker.
-    pub(crate) feeder: bool,
 }
 
 /// What switches the panel off; or why no sheet is made for it.
 pub(crate) fn switched_off(home: &Study, panel: &Panel) -> Result<SwitchedOff, String> {
+    let mut off = main_or_feeder(home, panel)?;
+    for breaker in home.panels().breakers_of(&panel.id) {
+        if let Some(source) = breaker.details.brings_in {
+            off.live.push_str(&format!(
+                " And the wires on {}, until what comes in there is off itself: {}.",
+                breaker.number(),
+                source.word()
+            ));
+        }
+    }
+    Ok(off)
+}
+
+fn main_or_feeder(home: &Study, panel: &Panel) -> Result<SwitchedOff, String> {
     let details = &panel.details;
     let back_fed = home.panels().breakers_of(&panel.id).find(|breaker| breaker.details.back_fed_main);
     let feeder = details.fed_by.as_ref().and_then(|id| home.panels().breaker(id));
@@ -26,7 +40,6 @@ pub(crate) fn switched_off(home: &Study, panel: &Panel) -> Result<SwitchedOff, S
         return Ok(SwitchedOff {
             by: format!("the feeder breaker {} in {above}", home.panels().number(&feeder.id)),
             live: format!("all of {above}. In here nothing should be, once the feeder is off: prove it."),
-            feeder: true,
         });
     }
     if let Some(back_fed) = back_fed {
@@ -36,20 +49,17 @@ pub(crate) fn switched_off(home: &Study, panel: &Panel) -> Result<SwitchedOff, S
                 "the wires on {} and its terminals, main off or not. Only what feeds the panel can switch them off.",
                 back_fed.number()
             ),
-            feeder: false,
         });
     }
     match details.main_at {
         MainAt::Outside | MainAt::Beside => Ok(SwitchedOff {
             by: "the disconnect before the panel".into(),
             live: "the meter and the wires up to the disconnect. In here nothing should be, once it is off: prove it.".into(),
-            feeder: false,
         }),
         _ if panel.main.is_some() => Ok(SwitchedOff {
             by: main,
             live: "the lugs at the top and the wires from the meter, main off or not. Only the utility can switch them off."
                 .into(),
-            feeder: false,
         }),
         _ => Err(format!(
             "What switches “{}” off is not known: read its main, or say which breaker feeds it. Where there is neither, call an electrician.",
@@ -97,23 +107,6 @@ pub(crate) fn make_ready(steps: &mut Steps, home: &Study, panel: &Panel) {
         )
         .words(sources(panel))
         .does(Effect::SourcesOff);
-}
-
-/// What the way rests on that nobody had read when the sheet was made.
-pub(crate) fn read_first(steps: &mut Steps, first: &[String]) {
-    for (n, one) in first.iter().enumerate() {
-        steps
-            .choice(
-                Stage::Ready,
-                &format!("first-{}", n + 1),
-                format!("Read first: {one}. Is it as it has to be?"),
-                &[
-                    ("good", "it is read, and as it has to be", None),
-                    ("not", "it cannot be read, or is not", Some(JobFound::NotAsSaid)),
-                ],
-            )
-            .words("Enter it where it belongs, and search again: the ways may be others then.");
-    }
 }
 
 fn sources(panel: &Panel) -> String {
@@ -183,12 +176,15 @@ fn prove_dead(steps: &mut Steps, panel: &Panel) {
     let where_ = |name: &str| match name {
         "neutral" => "the neutral bar".to_owned(),
         "ground" => "the ground bar or the bare metal of the box".to_owned(),
-        leg => format!("the bus of leg {leg}, at the screw of a breaker on it"),
+        leg => format!("the bare bus of leg {leg}"),
     };
     let readings = dead(hots, true, |one, other| format!("One probe on {}, the other on {}.", where_(one), where_(other)));
     steps
         .readings(Stage::Dead, "dead", "Prove it dead.", readings)
-        .words("With one meter, in this order. About 0 V everywhere; anything between live and dead stops the job.")
+        .words(
+            "On the bus itself: the screw of a breaker that is off reads 0 V while the bus is live. With one meter, in this order; anything \
+             between live and dead stops the job.",
+        )
         .caution("It counts as live until every reading is in. A non-contact tester proves nothing.")
         .does(Effect::ProvenDead);
 }
@@ -199,18 +195,16 @@ pub(crate) fn tighten(steps: &mut Steps, at: &str, circuits: &[&str], label: Opt
         || "Read it on the breaker or the panel’s label: there is no usual figure.".to_owned(),
         |torque| format!("Its label is recorded with {torque} in-lb: read it once more."),
     );
-    let driver = Reading {
-        key: "torque".into(),
-        name: "torque".into(),
-        how: "With a torque driver, to what the label says.".into(),
-        unit: "in-lb",
-        want: Want::Any,
-    };
-    let torque = steps
-        .readings(Stage::Fit, &format!("torque-{at}"), format!("Tighten {at} to the torque of the label."), vec![driver])
+    let step = steps
+        .readings(
+            Stage::Fit,
+            &format!("torque-{at}"),
+            format!("Tighten {at} to the torque of the label."),
+            vec![torque("the label")],
+        )
         .words(format!("{read} No insulation under the clamp."))
         .or_else("not-read", "the label gives none");
-    torque.effects.extend(circuits.iter().map(|circuit| Effect::Tightened((*circuit).to_owned())));
+    step.effects.extend(circuits.iter().map(|circuit| Effect::Tightened((*circuit).to_owned())));
     let pull = steps.tick(Stage::Fit, &format!("pull-{at}"), format!("Pull at each wire of {at}: it holds."));
     pull.effects.extend(circuits.iter().map(|circuit| Effect::Pulled((*circuit).to_owned())));
 }
@@ -225,7 +219,7 @@ pub(crate) fn close(steps: &mut Steps) {
 }
 
 /// Power up, all that was not worked on.
-pub(crate) fn power_up(steps: &mut Steps, home: &Study, panel: &Panel, off: &SwitchedOff, worked_on: &[String]) {
+pub(crate) fn power_up(steps: &mut Steps, home: &Study, panel: &Panel, off: &SwitchedOff, worked_on: &IndexSet<String>) {
     steps
         .tick(Stage::Test, "main-on", format!("Switch {} on, every branch breaker off.", off.by))
         .words("Stand aside, face away, one hand.")
@@ -245,8 +239,8 @@ pub(crate) fn power_up(steps: &mut Steps, home: &Study, panel: &Panel, off: &Swi
         .does(Effect::On("the others".into()));
 }
 
-/// A circuit that was worked on: on, and read at its outlet. `circuit`: by its number before the job.
-pub(crate) fn test_circuit(steps: &mut Steps, number: &str, circuit: &str, at: &str, readings: Vec<Reading>) {
+/// A circuit is switched on. `circuit`: by its number before the job.
+pub(crate) fn switch_on(steps: &mut Steps, number: &str, circuit: &str) {
     steps
         .choice(
             Stage::Test,
@@ -256,10 +250,26 @@ pub(crate) fn test_circuit(steps: &mut Steps, number: &str, circuit: &str, at: &
         )
         .words("Stand aside, face away. If it trips, leave it off.")
         .does(Effect::On(circuit.to_owned()));
+}
+
+/// A circuit that was worked on: on, and read at its outlet. `circuit`: by its number before the job.
+pub(crate) fn test_circuit<'a>(
+    steps: &'a mut Steps,
+    number: &str,
+    circuit: &str,
+    at: &str,
+    readings: Vec<Reading>,
+) -> &'a mut Step {
+    switch_on(steps, number, circuit);
     steps
         .readings(Stage::Test, &format!("test-{number}"), format!("Read {number} {at}."), readings)
         .at_the_point()
-        .does(Effect::Tested(circuit.to_owned()));
+        .does(Effect::Tested(circuit.to_owned()))
+}
+
+/// What may be said of a circuit that has lights alone, or an appliance without a plug.
+pub(crate) fn or_runs(step: &mut Step) {
+    step.or_else("runs", "there is no outlet to read: all that is on it works as it should");
 }
 
 /// At an outlet of 120 V.

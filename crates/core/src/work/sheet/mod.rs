@@ -20,13 +20,13 @@ pub(super) use parts::parts;
 pub use steps::JobSide;
 use steps::{Ask, Shows, Stage, Step};
 
-use crate::logbook::{Fact, Home, JobAnswered, JobEnded, JobStep, JobStopped, KnownJob, StoppedJob};
-use crate::model::{EntryId, Job, JobAnswer, JobFound, JobId, Moment, PanelId};
+use std::collections::BTreeSet;
+
+use crate::checks::{Finding, Severity, findings};
+use crate::logbook::{Fact, Home, JobAnswered, JobEnded, JobStep, JobStopped, KnownJob, LineStruck, StoppedJob};
+use crate::model::{DEAD_HOLDS_MS, Job, JobAnswer, JobFound, JobId, Moment, PanelId};
 use crate::panel::{PanelView, panel_view};
 use crate::study::Study;
-
-/// How long a proof of dead holds while nobody is at it: what was read before a longer break is read again. A judgement of our own.
-const DEAD_HOLDS_MS: i64 = 2 * 3_600_000;
 
 /// How a job stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -94,6 +94,8 @@ pub enum JobAsk {
         readings: Vec<JobReading>,
         /// What may be said instead of reading.
         instead: Option<JobChoice>,
+        /// What is written where the meter will not settle; nothing where none is held.
+        unsettled: Vec<Fact>,
     },
 }
 
@@ -125,18 +127,22 @@ pub struct JobSheetStep {
 }
 
 /// Why a job stopped, and what to do.
-#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
 pub struct JobStop {
     /// What.
     pub title: String,
     /// Whom to call and what not to touch.
     pub call: String,
-    /// It stopped at this step, by its answer, and goes on when that is taken anew; nothing where it was reported.
+    /// It stopped at this step, by its answer; nothing where it was reported.
     pub step: Option<String>,
-    /// The line that reported it; nothing where an answer stopped it.
-    pub line: Option<EntryId>,
     /// What was found, as the logbook names it.
     pub found: JobFound,
+    /// What is written to answer that step anew; nothing where it was reported.
+    pub again: Vec<Fact>,
+    /// What is written to report it; nothing where it was.
+    pub report: Vec<Fact>,
+    /// What is written where it was reported by a slip.
+    pub slip: Vec<Fact>,
 }
 
 /// A job sheet.
@@ -243,6 +249,17 @@ pub(super) fn as_it_would_be(home: &Study, panel: &PanelId, moves: &[crate::mode
     Some(after)
 }
 
+/// What would be worse than before once these things are done: the first new danger or fault, in its own words.
+fn breaks(home: &Study, after: Home) -> Option<String> {
+    let grave = |finding: &&Finding| {
+        matches!(finding.severity, Severity::Danger | Severity::Fault) && !finding.code.starts_with("directory")
+    };
+    let before: BTreeSet<&str> = findings(home).iter().filter(grave).map(|finding| finding.key.as_str()).collect();
+    let after = Study::of(after);
+    let new = findings(&after).iter().filter(grave).find(|finding| !before.contains(finding.key.as_str()))?;
+    Some(format!("Afterwards this would be so: {}: {}", new.about, new.message))
+}
+
 struct Made {
     steps: Vec<Step>,
     live: String,
@@ -267,11 +284,11 @@ fn steps_of(home: &Study, work: &Job) -> Result<Made, String> {
             let by = gates::switched_off(home, panel).map_or_else(|_| String::new(), |off| off.by);
             (steps, live, by)
         }
-        Job::Panel { panel: id, moves, first } => {
-            let panel = panel(id)?;
-            let (steps, off) = panel_job::panel_steps(home, panel, moves, first)?;
-            if as_it_would_be(home, id, moves).is_none() {
-                return Err("This does not fit the panel as it is recorded.".into());
+        Job::Panel { panel: id, moves } => {
+            let (steps, off) = panel_job::panel_steps(home, panel(id)?, moves)?;
+            let after = as_it_would_be(home, id, moves).ok_or("This does not fit the panel as it is recorded.")?;
+            if let Some(why) = breaks(home, after) {
+                return Err(why);
             }
             (steps, off.live, off.by)
         }
@@ -360,8 +377,15 @@ fn sheet_of(home: &Study, job: &KnownJob, now: Moment) -> JobSheet {
     if let Some(StoppedJob { found, note, line }) = &job.stopped {
         sheet.stands = JobStands::Stopped;
         let note = if note.is_empty() { String::new() } else { format!(" {note}") };
-        let title = format!("Found: {}.{note}", found.words());
-        sheet.stop = Some(JobStop { title, call: found.call().into(), step: None, line: Some(line.clone()), found: *found });
+        sheet.stop = Some(JobStop {
+            title: format!("Found: {}.{note}", found.words()),
+            call: found.call().into(),
+            step: None,
+            found: *found,
+            again: Vec::new(),
+            report: Vec::new(),
+            slip: vec![LineStruck { line: line.clone() }.into()],
+        });
     }
     let made = match steps_of(home, &job.work) {
         Ok(made) => made,
@@ -386,8 +410,16 @@ fn sheet_of(home: &Study, job: &KnownJob, now: Moment) -> JobSheet {
             StepStands::Stopped(why, found) => {
                 if sheet.stop.is_none() {
                     sheet.stands = JobStands::Stopped;
-                    sheet.stop =
-                        Some(JobStop { title: why, call: found.call().into(), step: Some(step.key.clone()), line: None, found });
+                    let anew = JobAnswered { job: job.id.clone(), step: step.key.clone(), answer: JobAnswer::Anew };
+                    sheet.stop = Some(JobStop {
+                        again: vec![anew.into()],
+                        report: vec![stopped(&job.id, found, &why)],
+                        slip: Vec::new(),
+                        title: why,
+                        call: found.call().into(),
+                        step: Some(step.key.clone()),
+                        found,
+                    });
                 }
                 break;
             }
@@ -416,7 +448,7 @@ fn sheet_of(home: &Study, job: &KnownJob, now: Moment) -> JobSheet {
     }
     sheet.next = (at < made.steps.len()).then_some(at);
     sheet.live = made.live;
-    if let (Job::Panel { panel: id, moves, .. }, Some(panel)) = (&job.work, known) {
+    if let (Job::Panel { panel: id, moves }, Some(panel)) = (&job.work, known) {
         sheet.parts = parts::parts(home, panel, moves);
         sheet.after = as_it_would_be(home, id, moves).and_then(|after| panel_view(&Study::of(after), id).cloned());
         sheet.not_known = made
@@ -429,10 +461,11 @@ fn sheet_of(home: &Study, job: &KnownJob, now: Moment) -> JobSheet {
             sheet.not_known = vec![format!("The torque of the terminals of {}: read the label.", sheet.not_known.join(", "))];
         }
     }
-    sheet.tools = parts::tools(!matches!(job.work, Job::Point { .. } | Job::Reset { .. } | Job::Done { .. }));
-    if matches!(job.work, Job::Reset { .. } | Job::Done { .. }) {
-        sheet.tools = Vec::new();
-    }
+    sheet.tools = match job.work {
+        Job::Reset { .. } | Job::Done { .. } => Vec::new(),
+        Job::Point { .. } => parts::tools(false),
+        Job::Panel { .. } | Job::MakeUp { .. } => parts::tools(true),
+    };
     if job.left.is_some() {
         (sheet.stands, sheet.next, sheet.ends) = (JobStands::Left, None, None);
     }
@@ -468,13 +501,18 @@ fn proof_is_old(steps: &[Step], job: &KnownJob, now: Moment) -> bool {
     }
 }
 
+/// The fact that stops a job, with as much of what was said as it takes.
+fn stopped(job: &JobId, found: JobFound, note: &str) -> Fact {
+    JobStopped { job: job.clone(), found, note: note.chars().take(200).collect() }.into()
+}
+
 /// A step as it is shown.
 fn said(job: &JobId, step: &Step, n: usize, stop: Option<usize>, passed: bool, answered: Option<&JobStep>) -> JobSheetStep {
     let chosen = answered.and_then(|said| said.chose.as_deref());
     let answered_by = |answer: JobAnswer| Fact::from(JobAnswered { job: job.clone(), step: step.key.clone(), answer });
     let choice = |choice: &steps::Choice| {
         let mut facts = vec![answered_by(JobAnswer::Chose { choice: choice.key.into() })];
-        facts.extend(choice.ends.map(|found| JobStopped { job: job.clone(), found, note: step.title.clone() }.into()));
+        facts.extend(choice.ends.map(|found| stopped(job, found, &step.title)));
         JobChoice { choice: choice.key.into(), words: choice.words.clone(), ends: choice.ends.is_some(), facts }
     };
     let value = |key: &str| answered.and_then(|said| said.read.get(key).copied());
@@ -493,7 +531,7 @@ fn said(job: &JobId, step: &Step, n: usize, stop: Option<usize>, passed: bool, a
                 .filter_map(|one| value(&one.key).map(|value| format!("{} {value} {}", one.name, one.unit)))
                 .collect();
             let instead_said = instead.as_ref().filter(|one| chosen == Some(one.key)).map(|one| one.words.clone());
-            let readings = readings
+            let readings: Vec<JobReading> = readings
                 .iter()
                 .map(|one| JobReading {
                     reading: one.key.clone(),
@@ -504,8 +542,12 @@ fn said(job: &JobId, step: &Step, n: usize, stop: Option<usize>, passed: bool, a
                     value: value(&one.key),
                 })
                 .collect();
+            let unsettled = match readings.iter().find(|one| one.value.is_none()) {
+                Some(next) if next.unit == "V" => vec![stopped(job, JobFound::Wanders, &format!("{} {}", step.title, next.name))],
+                _ => Vec::new(),
+            };
             (
-                JobAsk::Readings { readings, instead: instead.as_ref().map(choice) },
+                JobAsk::Readings { readings, instead: instead.as_ref().map(choice), unsettled },
                 instead_said.unwrap_or_else(|| read.join(", ")),
             )
         }

@@ -1,8 +1,14 @@
 //! The steps of the jobs that open no live panel: a reset, work at a point, a new panel before it is put to use, what an electrician did.
 
-use super::gates::{card, close, make_ready, outlet_120, outlet_240, power_up, switch_off, switched_off, tighten};
-use super::steps::{Effect, Stage, Steps, Want, dead, reading};
-use crate::model::{BreakerId, JobFound, JobMove, Kept, Panel, PointId, PointWork, Volts};
+use indexmap::IndexSet;
+
+use super::gates::{
+    card, close, make_ready, or_runs, outlet_120, outlet_240, power_up, switch_off, switch_on, switched_off, test_circuit,
+    tighten,
+};
+use super::panel_fit::new_at;
+use super::steps::{Effect, Stage, Steps, Want, dead, reading, torque};
+use crate::model::{BreakerId, Configuration, JobFound, JobMove, Kept, Panel, Point, PointId, PointWork, Volts};
 use crate::study::Study;
 use crate::trace::{Verdict, on_breaker, verdict};
 
@@ -93,6 +99,14 @@ pub(crate) fn point_steps(home: &Study, point: &PointId, work: PointWork) -> Res
     let Verdict::Proven { breaker, .. } = verdict(home, point) else {
         return Err(format!("{name} is not proven yet: trace it first. Nobody opens a box of which the breaker is not known."));
     };
+    // The halves of one receptacle on two breakers: one of them off leaves the box live.
+    let is_half_of = |one: &Point, other: &PointId| one.details.half_of.as_ref() == Some(other);
+    let mut halves = home.house().points().filter(|other| is_half_of(other, point) || is_half_of(known, &other.id));
+    if halves.any(|half| verdict(home, &half.id).proven_on() != Some(&breaker)) {
+        return Err(format!(
+            "{name} is half of a receptacle whose other half is on another breaker, or not proven: that is for an electrician."
+        ));
+    }
     let number = home.panels().number(&breaker);
     let double = known.volts > Volts::new(120);
     let shared = home.panels().shared_neutral_of(&breaker).cloned();
@@ -126,7 +140,7 @@ pub(crate) fn point_steps(home: &Study, point: &PointId, work: PointWork) -> Res
             off,
             &[("dark", "off, and it went dark", None), ("lit", "off, and it did not go dark", Some(JobFound::SecondFeed))],
         )
-        .words(format!("Look at {name} as it goes off."))
+        .words(format!("Plug a lamp in, or switch it on, and look at {name} as it goes off."))
         .does(Effect::CircuitOff);
     steps
         .choice(
@@ -146,17 +160,30 @@ pub(crate) fn point_steps(home: &Study, point: &PointId, work: PointWork) -> Res
         .at_the_point()
         .does(Effect::BoxOpen)
         .does(Effect::LookedAt);
-    let hots: &[&str] = if double { &["first hot", "second hot"] } else { &["hot"] };
-    let neutral = !double
-        || known
-            .configuration
-            .is_none_or(|face| face.name().starts_with("14") || face.name().starts_with("10") || face.name().starts_with("L14"));
+    // The box of a switch often has no neutral; a face of 240 V says whether there is one.
+    let hots: &[&str] = match work {
+        PointWork::Switch => &["feed", "switched wire"],
+        _ if double => &["first hot", "second hot"],
+        _ => &["hot"],
+    };
+    let has_neutral = |face: Configuration| ["10", "14", "L14"].contains(&face.name().split('-').next().unwrap_or_default());
+    let neutral = match (work, double) {
+        (PointWork::Switch, _) => false,
+        (_, false) => true,
+        (_, true) => known.configuration.is_some_and(has_neutral),
+    };
+    if double && known.configuration.is_none() && work == PointWork::Receptacle {
+        return Err(format!("Read the face of {name} first: whether it has a neutral decides what is proven dead."));
+    }
     let readings = dead(hots, neutral, |one, other| {
         format!("One probe on the {one}, the other on the {other}, at the screws of the device.")
     });
     steps
         .readings(Stage::Dead, "dead", "Prove it dead.", readings)
-        .words("With one meter, in this order. Then the same between every other wire in the box and ground.")
+        .words(
+            "With one meter, in this order; ground is the bare wire, or the metal of the box. Then the same between every other wire in the \
+             box and ground.",
+        )
         .caution("It counts as live until every reading is in. A non-contact tester proves nothing.")
         .at_the_point()
         .does(Effect::ProvenDead);
@@ -184,30 +211,15 @@ pub(crate) fn point_steps(home: &Study, point: &PointId, work: PointWork) -> Res
         .words(how)
         .at_the_point()
         .does(Effect::Landed(number.clone()));
-    let torque = super::steps::Reading {
-        key: "torque".into(),
-        name: "torque".into(),
-        how: "With a torque driver, to what the device says.".into(),
-        unit: "in-lb",
-        want: Want::Any,
-    };
     steps
-        .readings(Stage::Fit, "torque", "Tighten its screws to what the device says.", vec![torque])
+        .readings(Stage::Fit, "torque", "Tighten its screws to what the device says.", vec![torque("the device")])
         .words("No insulation under a screw, no push-in holes where there are screws.")
         .or_else("not-read", "it says nothing")
         .at_the_point()
         .does(Effect::Tightened(number.clone()));
     steps.tick(Stage::Fit, "pull", "Pull at each wire: it holds.").at_the_point().does(Effect::Pulled(number.clone()));
     steps.tick(Stage::Close, "box-closed", "Fold the wires in, screw it down, plate on.").at_the_point().does(Effect::BoxClosed);
-    steps
-        .choice(
-            Stage::Test,
-            &format!("on-{number}"),
-            format!("Switch {number} on."),
-            &[("holds", "it holds", None), ("trips", "it trips", Some(JobFound::TripsAgain))],
-        )
-        .words("Stand aside, face away. If it trips, leave it off.")
-        .does(Effect::On(number.clone()));
+    switch_on(&mut steps, &number, &number);
     match work {
         PointWork::Receptacle => {
             let between = home
@@ -216,7 +228,14 @@ pub(crate) fn point_steps(home: &Study, point: &PointId, work: PointWork) -> Res
                 .and_then(|b| home.panels().panel(&b.panel))
                 .map_or(240, |p| p.service.volts_between_legs().value());
             let readings = if double { outlet_240(between, neutral) } else { outlet_120() };
-            steps.readings(Stage::Test, "test", "Read the new receptacle.", readings).at_the_point().does(Effect::Tested(number));
+            let step = steps
+                .readings(Stage::Test, "test", "Read the new receptacle.", readings)
+                .at_the_point()
+                .does(Effect::Tested(number));
+            if !double {
+                // NEC 406.4(D)(2), from memory.
+                step.or_else("no-ground", "there is no ground: a two-slot or a GFCI receptacle, marked so, and it works");
+            }
         }
         PointWork::Switch | PointWork::Light => {
             steps
@@ -297,13 +316,13 @@ pub(crate) fn make_up_steps(home: &Study, panel: &Panel, closed: bool) -> Result
     make_ready(&mut steps, home, panel);
     switch_off(&mut steps, home, panel, &off);
     let loose: Vec<Effect> =
-        home.panels().breakers_of(&panel.id).map(|breaker| Effect::Lifted(home.panels().number(&breaker.id))).collect();
+        home.panels().breakers_of(&panel.id).map(|breaker| Effect::Lifted(new_at(&home.panels().number(&breaker.id)))).collect();
     steps
         .tick(Stage::Fit, "loose", "Every wire that goes to a breaker is there, tagged, and on none yet.")
         .words("One that has no tag is traced by continuity before it is landed.")
         .effects
         .extend(loose);
-    let mut all: Vec<String> = Vec::new();
+    let mut all: IndexSet<String> = IndexSet::new();
     for breaker in home.panels().breakers_of(&panel.id) {
         let number = home.panels().number(&breaker.id);
         steps
@@ -313,10 +332,10 @@ pub(crate) fn make_up_steps(home: &Study, panel: &Panel, closed: bool) -> Result
                 format!("{number} is in, its handle off, its wire landed as its tag says."),
             )
             .words("Only types that the label names.")
-            .does(Effect::In(number.clone()))
-            .does(Effect::Landed(number.clone()));
-        tighten(&mut steps, &number, &[&number], breaker.details.terminal.torque_inlb);
-        all.push(number);
+            .does(Effect::In(new_at(&number)))
+            .does(Effect::Landed(new_at(&number)));
+        tighten(&mut steps, &number, &[&new_at(&number)], breaker.details.terminal.torque_inlb);
+        all.insert(number);
     }
     if all.is_empty() {
         return Err(format!("Enter the breakers of “{}” first: the sheet goes through them one by one.", panel.name));
@@ -341,7 +360,7 @@ pub(crate) fn make_up_steps(home: &Study, panel: &Panel, closed: bool) -> Result
             ],
             _ => vec![reading("hot-hot", "hot to hot", "At its outlet.", Want::Double(between))],
         };
-        super::gates::test_circuit(&mut steps, &number, &number, "at one of its outlets", readings);
+        or_runs(test_circuit(&mut steps, &number, &new_at(&number), "at one of its outlets", readings));
     }
     card(&mut steps);
     Ok((steps, off.live))
@@ -353,7 +372,7 @@ pub(crate) fn done_steps(home: &Study, panel: &Panel, moves: &[JobMove], who: &s
     steps
         .tick(Stage::Ready, "told", format!("{who} has said what was done, or left a sheet."))
         .words("Keep the bill and the permit with the home’s papers.");
-    let said = home.job_in_words(&crate::model::Job::Panel { panel: panel.id.clone(), moves: moves.to_vec(), first: Vec::new() });
+    let said = home.job_in_words(&crate::model::Job::Panel { panel: panel.id.clone(), moves: moves.to_vec() });
     steps
         .choice(
             Stage::Test,

@@ -3,11 +3,33 @@
 use super::changes::face;
 use super::gates::tighten;
 use super::panel_job::Work;
-use super::steps::{Effect, Stage};
-use crate::model::{Amps, BreakerId, Half, JobFound, JobMove, Protection, Slot};
+use super::steps::{Effect, Stage, Want, reading};
+use crate::model::{Amps, Breaker, BreakerId, Half, JobFound, JobMove, Protection, Slot};
 
 impl Work<'_> {
+    /// The wires of a circuit themselves, before they are touched: the bus may be dead and a wire not.
+    pub(super) fn wire_dead(&mut self, breaker: &BreakerId) {
+        let what = self.number(breaker);
+        let read = |key: &str, name: &str, how: &str| reading(key, name, how, Want::Dead);
+        let readings = match self.breaker(breaker).map_or(1, Breaker::poles) {
+            1 => vec![
+                read("neutral", "its screw to neutral", "The screw of the breaker and the neutral bar."),
+                read("ground", "its screw to ground", "The screw of the breaker and the ground bar, or the bare box."),
+            ],
+            _ => vec![
+                read("hots", "screw to screw", "Both screws of the breaker."),
+                read("first-ground", "first screw to ground", "The upper screw and the ground bar, or the bare box."),
+                read("second-ground", "second screw to ground", "The lower screw and the ground bar, or the bare box."),
+            ],
+        };
+        self.steps
+            .readings(Stage::Fit, &format!("wire-{what}"), format!("Read the wires of {what} themselves."), readings)
+            .words("Another panel, a battery supply or a neutral that is shared may feed a wire while the bus is dead.")
+            .does(Effect::WireDead(what));
+    }
+
     pub(super) fn lift(&mut self, breaker: &BreakerId) {
+        self.wire_dead(breaker);
         let what = self.number(breaker);
         let guards = self.breaker(breaker).is_some_and(|b| b.protection != Protection::Standard);
         let title = if guards {
@@ -92,8 +114,9 @@ impl Work<'_> {
                     self.lift(to);
                     self.out(&number);
                 }
-                JobMove::Tap { breaker, .. } => {
+                JobMove::Tap { breaker, to } => {
                     let number = self.number(breaker);
+                    self.wire_dead(to);
                     self.lift(breaker);
                     self.out(&number);
                 }
@@ -162,7 +185,7 @@ impl Work<'_> {
                         &format!("unmark-{to}"),
                         format!("Take the mark off the white wire of {number} at both ends, and land it on the neutral bar."),
                     )
-                    .words("Only the wire that was made white. One wire to a screw of the bar.");
+                    .words("Only the wire that was made white. One wire to a screw of the bar. A third wire that is left over is capped at both ends.");
                 self.land(&to, &number, "The black wire on the breaker.");
                 self.tighten(&to, &[&number], None);
                 self.steps
@@ -215,7 +238,10 @@ impl Work<'_> {
                 };
                 self.steps.tick(Stage::Fit, &format!("ground-{to}"), ground);
                 let neutral_words = match (at.len(), neutral, protection) {
-                    (1, ..) if *protection != Protection::Standard => {
+                    (_, false, protection) if at.len() == 2 && *protection != Protection::Standard => {
+                        "No neutral goes out: the white wire of a two-wire cable is marked as a hot at both ends. The breaker’s own pigtail, or its clip, goes to the neutral bar all the same."
+                    }
+                    (.., protection) if *protection != Protection::Standard => {
                         "Its own neutral on the breaker; the breaker’s pigtail, or its clip, on the neutral bar."
                     }
                     (1, ..) => "The white wire on the neutral bar, one to a screw.",
@@ -241,6 +267,7 @@ impl Work<'_> {
             }
             JobMove::Tighten { breaker } => {
                 let number = self.number(breaker);
+                self.wire_dead(breaker);
                 self.tighten(&number, &[&number], Some(breaker));
             }
         }

@@ -1,6 +1,8 @@
 //! The steps of work in an open panel, put together from what is done to each breaker.
 
-use super::gates::{SwitchedOff, card, close, make_ready, power_up, read_first, switch_off, switched_off};
+use indexmap::IndexSet;
+
+use super::gates::{SwitchedOff, card, close, make_ready, power_up, switch_off, switched_off};
 use super::steps::Steps;
 use crate::model::{Breaker, BreakerId, Interior, JobMove, Panel, PointId, Protection, Service, Slot, State, number_of};
 use crate::study::Study;
@@ -81,19 +83,13 @@ fn is_old(breaker: &Breaker) -> bool {
 }
 
 /// The whole sheet.
-pub(crate) fn panel_steps(
-    home: &Study,
-    panel: &Panel,
-    moves: &[JobMove],
-    first: &[String],
-) -> Result<(Steps, SwitchedOff), String> {
+pub(crate) fn panel_steps(home: &Study, panel: &Panel, moves: &[JobMove]) -> Result<(Steps, SwitchedOff), String> {
     if let Some(why) = why_not(home, panel, moves) {
         return Err(why);
     }
     let off = switched_off(home, panel)?;
     let mut work = Work { home, panel, steps: Steps::default() };
     make_ready(&mut work.steps, home, panel);
-    read_first(&mut work.steps, first);
     for one in moves {
         work.ready(one);
     }
@@ -107,26 +103,10 @@ pub(crate) fn panel_steps(
         work.filler(&at);
     }
     close(&mut work.steps);
-    let worked_on: Vec<String> =
-        moves.iter().filter_map(|one| work.number_after(one)).collect::<indexmap::IndexSet<_>>().into_iter().collect();
-    let before: Vec<String> = worked_on
-        .iter()
-        .cloned()
-        .chain(
-            moves
-                .iter()
-                .filter_map(|one| one.breaker())
-                .filter(|id| home.panels().breaker(id).is_some())
-                .map(|id| home.panels().number(id)),
-        )
-        .collect();
-    power_up(
-        &mut work.steps,
-        home,
-        panel,
-        &off,
-        &before.into_iter().collect::<indexmap::IndexSet<_>>().into_iter().collect::<Vec<_>>(),
-    );
+    // By the numbers of before and of after.
+    let of_before = moves.iter().filter_map(JobMove::breaker).filter(|id| work.breaker(id).is_some()).map(|id| work.number(id));
+    let worked_on: IndexSet<String> = moves.iter().filter_map(|one| work.number_after(one)).chain(of_before).collect();
+    power_up(&mut work.steps, home, panel, &off, &worked_on);
     for one in moves {
         work.test(one);
     }

@@ -133,7 +133,7 @@ impl Work<'_> {
                     ("not", "it does not, or cannot be read", Some(JobFound::Label)),
                 ],
             )
-            .words(format!("{known} It fits the clip is no reason. Its interrupting rating is not below the panel’s."));
+            .words(format!("{known} That it fits the clip is no reason. Its interrupting rating is not below the panel’s."));
     }
 
     pub(super) fn tandem(&mut self, number: &str, at: &[Slot]) {
@@ -215,6 +215,6 @@ impl Work<'_> {
                     ("no", "one of these holds", Some(JobFound::NotAsSaid)),
                 ],
             )
-            .words("Neither shares its neutral, is a circuit that the code wants on its own, feeds a furnace, a sump pump or an alarm alone, or has a GFCI or AFCI that the other lacks. What both carry at one time, over a whole week, stays under 80 % of the breaker.");
+            .words("Neither shares its neutral, is a circuit that the code wants on its own, feeds a furnace, a sump pump or an alarm alone, or has a GFCI or AFCI that the other lacks. The breaker that stays is not larger than the thinner of the two wires allows. What both carry at one time, over a whole week, stays under 80 % of the breaker.");
     }
 }

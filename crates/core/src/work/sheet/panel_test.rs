@@ -1,10 +1,10 @@
 //! How each circuit that was worked on is switched on and read.
 
-use super::gates::{goes_with, outlet_120, outlet_240, test_button, test_circuit};
+use super::gates::{goes_with, or_runs, outlet_120, outlet_240, switch_on, test_button, test_circuit};
 use super::panel_fit::new_at;
 use super::panel_job::Work;
 use super::steps::{Effect, Stage, Want, reading};
-use crate::model::{Breaker, BreakerId, JobMove, Protection};
+use crate::model::{Breaker, BreakerId, JobFound, JobMove, Protection};
 
 impl Work<'_> {
     pub(super) fn test(&mut self, one: &JobMove) {
@@ -19,7 +19,7 @@ impl Work<'_> {
                     let legs = vec![reading(
                         "hot-hot",
                         "hot to hot of the pair",
-                        "One probe on each hot of the shared neutral, at a box where both are, or at the two breakers before the cover goes on.",
+                        "One probe in the narrow slot of an outlet of each; an extension lead brings them together.",
                         Want::Double(between),
                     )];
                     self.steps
@@ -29,7 +29,7 @@ impl Work<'_> {
                             format!("{number} and the circuit that shares its neutral are on different legs."),
                             legs,
                         )
-                        .does(Effect::Tested(format!("{number} pair")));
+                        .at_the_point();
                 }
             }
             JobMove::Replace { breaker, protection, .. } => {
@@ -57,7 +57,7 @@ impl Work<'_> {
             JobMove::Join { breaker, to } | JobMove::Tap { breaker, to } => {
                 let (number, other) = (self.number(breaker), self.number(to));
                 let at = self.where_read(breaker);
-                test_circuit(&mut self.steps, &other, &other, &at, outlet_120());
+                or_runs(test_circuit(&mut self.steps, &other, &other, &at, outlet_120()));
                 let points = self.on(breaker);
                 let named: Vec<String> = points.iter().take(4).map(|point| self.point(point)).collect();
                 let named = if named.is_empty() {
@@ -70,11 +70,25 @@ impl Work<'_> {
             }
             JobMove::New { at, neutral, protection, feeds, .. } => {
                 let number = self.at(at);
-                let readings = if at.len() == 2 { outlet_240(between, *neutral) } else { outlet_120() };
-                let place = if feeds.is_empty() { "at its outlet".to_owned() } else { format!("at the lugs of “{feeds}”") };
-                test_circuit(&mut self.steps, &number, &new_at(&number), &place, readings);
                 if feeds.is_empty() {
+                    let readings = if at.len() == 2 { outlet_240(between, *neutral) } else { outlet_120() };
+                    test_circuit(&mut self.steps, &number, &new_at(&number), "at its outlet", readings);
                     goes_with(&mut self.steps, &number, "the outlet", "");
+                } else {
+                    // Nobody reads at the open lugs of a panel that is live.
+                    switch_on(&mut self.steps, &number, &new_at(&number));
+                    self.steps
+                        .choice(
+                            Stage::Test,
+                            &format!("test-{number}"),
+                            format!("Put “{feeds}” to use by its own sheet: there each circuit is read at its outlet."),
+                            &[
+                                ("closed", "its cover is on, every breaker in it off", None),
+                                ("open", "it is open", Some(JobFound::NotAsSaid)),
+                            ],
+                        )
+                        .at_the_point()
+                        .does(Effect::Tested(new_at(&number)));
                 }
                 if *protection != Protection::Standard {
                     test_button(&mut self.steps, &number);
@@ -92,7 +106,7 @@ impl Work<'_> {
             _ => outlet_120(),
         };
         let place = self.where_read(breaker);
-        test_circuit(&mut self.steps, number, &self.home.panels().number(breaker), &place, readings);
+        or_runs(test_circuit(&mut self.steps, number, &self.home.panels().number(breaker), &place, readings));
         if guard != Protection::Standard {
             test_button(&mut self.steps, number);
         }

@@ -83,7 +83,7 @@ pub(crate) fn tools(in_a_panel: bool) -> Vec<String> {
     let tools: &[&str] = if in_a_panel {
         &[
             "Meter, CAT III 600 V, fused leads",
-            "A live source to try it on",
+            "A proving unit, or another live source to try it on",
             "Lock and tag",
             "Torque driver",
             "Rated gloves, eye protection",

@@ -62,7 +62,7 @@ pub(crate) fn left_after<'a>(steps: impl Iterator<Item = &'a Step>) -> Left {
                 }
             }
             Effect::Tested(what) => drop(left.untested.shift_remove(what)),
-            Effect::SourcesOff | Effect::LookedAt | Effect::Filler(_) | Effect::Filled | Effect::Card => {}
+            Effect::SourcesOff | Effect::LookedAt | Effect::WireDead(_) | Effect::Filler(_) | Effect::Filled | Effect::Card => {}
         }
     }
     left

@@ -1,6 +1,7 @@
 //! What a job sheet is made of: steps in order, what each asks for, and what it does to the panel.
 
-use crate::model::JobFound;
+use crate::model::meter::{LOW, is_too_much};
+use crate::model::{JobFound, Volts};
 
 /// Where a step is done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -46,6 +47,8 @@ pub(crate) enum Effect {
     LookedAt,
     /// Every pair of conductors was read dead, between two readings of a live source.
     ProvenDead,
+    /// The wires of a circuit themselves were read dead: another panel, or a neutral that is shared, may feed them.
+    WireDead(String),
     /// The wire is off its breaker, or is one that was never on any.
     Lifted(String),
     Out(String),
@@ -89,13 +92,18 @@ pub(crate) enum Want {
     Double(u16),
     /// From neutral to ground, under load.
     NeutralGround,
-    /// Anything: written down.
-    Any,
+    /// In pound-inches, by a label.
+    Torque,
 }
 
 /// About 0 V is less than this. Between it and a live reading nothing is touched. A judgement of our own; common practice says
 /// “about 0”.
 pub(crate) const ABOUT_0: f64 = 2.0;
+
+/// The lowest that 208 V between legs come down to at an outlet, and the highest: 208 V within 10 and 6 percent, as
+/// [`LOW`] is of 120 V. From memory, ANSI C84.1.
+const LOW_208: f64 = 187.0;
+const HIGH_208: f64 = 220.0;
 
 /// What was read.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -109,10 +117,10 @@ pub(crate) enum Shows {
 impl Want {
     pub(crate) fn shows(self, value: f64) -> Shows {
         use JobFound::{NotAsSaid, SecondFeed, Wanders};
-        let single = |value: f64| (108.0..=127.0).contains(&value);
+        let (low, high) = (Volts::new(120), Volts::new(240));
+        let single = |value: f64| value >= LOW && !is_too_much(value, low);
         match self {
-            // ANSI C84.1, from memory: 108 to 127 V at an outlet, and twice that between legs.
-            Self::Live if single(value) || (187.0..=254.0).contains(&value) => Shows::Good,
+            Self::Live if single(value) || (value >= LOW_208 && !is_too_much(value, high)) => Shows::Good,
             Self::Live => Shows::Stop(
                 "The meter does not show a live source as one: it proves nothing. Take another meter, or another live source.",
                 Wanders,
@@ -127,7 +135,7 @@ impl Want {
             Self::Single if value < ABOUT_0 => {
                 Shows::Stop("There is no power. Switch off again, and find out why before anything else.", NotAsSaid)
             }
-            Self::Single if value > 127.0 => Shows::Stop(
+            Self::Single if is_too_much(value, low) => Shows::Stop(
                 "That is too much. Switch the main off: a neutral may be lost, or a hot is where a neutral belongs.",
                 Wanders,
             ),
@@ -135,13 +143,14 @@ impl Want {
                 Shows::Stop("That is too little. Switch it off again: a bad joint, a wrong wire or a lost neutral.", Wanders)
             }
             Self::Double(volts) => {
-                let [least, most] = if volts == 208 { [187.0, 220.0] } else { [216.0, 254.0] };
+                let least = if volts == 208 { LOW_208 } else { 2.0 * LOW };
+                let too_much = if volts == 208 { value > HIGH_208 } else { is_too_much(value, high) };
                 match value {
-                    value if (least..=most).contains(&value) => Shows::Good,
+                    value if value >= least && !too_much => Shows::Good,
                     value if value < ABOUT_0 => {
                         Shows::Stop("Both hots are on one leg, or there is no power. Switch it off again.", NotAsSaid)
                     }
-                    value if value > most => Shows::Stop("That is too much. Switch the main off.", Wanders),
+                    _ if too_much => Shows::Stop("That is too much. Switch the main off.", Wanders),
                     _ => Shows::Stop("That is too little: one leg may be missing. Switch it off again.", Wanders),
                 }
             }
@@ -150,7 +159,8 @@ impl Want {
                 "The neutral is not at ground: a bad joint, or it belongs to another circuit. Switch it off again.",
                 Wanders,
             ),
-            Self::Any => Shows::Good,
+            Self::Torque if (1.0..=500.0).contains(&value) => Shows::Good,
+            Self::Torque => Shows::Stop("No label asks for such a torque. Read it once more, in in-lb.", JobFound::Label),
         }
     }
 
@@ -162,7 +172,7 @@ impl Want {
             Self::Single => "about 120".into(),
             Self::Double(volts) => format!("about {volts}"),
             Self::NeutralGround => "under 2".into(),
-            Self::Any => "as it is".into(),
+            Self::Torque => "as its label says".into(),
         }
     }
 }
@@ -298,16 +308,24 @@ pub(crate) fn reading(key: &str, name: &str, how: &str, want: Want) -> Reading {
     Reading { key: key.to_owned(), name: name.to_owned(), how: how.to_owned(), unit: "V", want }
 }
 
+/// A torque driver, at a label's word.
+pub(crate) fn torque(whose: &str) -> Reading {
+    Reading {
+        key: "torque".into(),
+        name: "torque".into(),
+        how: format!("With a torque driver, to what {whose} says."),
+        unit: "in-lb",
+        want: Want::Torque,
+    }
+}
+
 /// Dead, by every pair of conductors that is there, between two readings of the live source: eight readings with two hots and a
 /// neutral, five with one hot, five with two hots alone.
 pub(crate) fn dead(hots: &[&str], neutral: bool, probes: impl Fn(&str, &str) -> String) -> Vec<Reading> {
     let live = |key: &str, name: &str| {
-        reading(
-            key,
-            name,
-            "One probe on each side of a source that you know to be live, with the same meter, set to AC volts.",
-            Want::Live,
-        )
+        let how =
+            "Volts AC. At a proving unit, or at an outlet that is fed from elsewhere and known to be live; never at the lugs.";
+        reading(key, name, how, Want::Live)
     };
     let mut all = vec![live("live", "live source")];
     let mut pair = |one: &str, other: &str| {

@@ -132,6 +132,7 @@ fn faults(steps: &[Step]) -> Vec<String> {
     let mut open: BTreeMap<&str, &str> = BTreeMap::new();
     let mut untested: BTreeSet<&str> = BTreeSet::new();
     let mut out: BTreeSet<&str> = BTreeSet::new();
+    let mut read_dead: BTreeSet<&str> = BTreeSet::new();
     for step in steps {
         let gate = step.effects.iter().any(|e| {
             matches!(
@@ -141,6 +142,7 @@ fn faults(steps: &[Step]) -> Vec<String> {
                     | Effect::CircuitOff
                     | Effect::LookedAt
                     | Effect::ProvenDead
+                    | Effect::WireDead(_)
                     | Effect::Tightened(_)
                     | Effect::Tested(_)
             ) || matches!(e, Effect::On(what) if what != "the others")
@@ -175,7 +177,21 @@ fn faults(steps: &[Step]) -> Vec<String> {
                     wrong.push(format!("{} touches metal before its gates", step.key));
                 }
             }
+            // A wire that was there before may be fed from elsewhere: it is read itself before it is touched.
+            if let Effect::Lifted(what) | Effect::Tightened(what) = effect
+                && opens_panel
+                && !what.starts_with("new ")
+                && !read_dead.contains(what.trim_end_matches(" neutral"))
+            {
+                wrong.push(format!("{} touches {what}, whose wires were not read", step.key));
+            }
             match effect {
+                Effect::WireDead(what) => {
+                    let Ask::Readings { readings, instead: None } = &step.ask else { panic!("{}", step.key) };
+                    if readings.len() > 1 && readings.iter().all(|one| one.want == Want::Dead) {
+                        read_dead.insert(what);
+                    }
+                }
                 Effect::SourcesOff => sources = true,
                 Effect::MainOff => (main_off, powered) = (true, false),
                 Effect::CircuitOff => (circuit_off, powered) = (true, false),
@@ -346,6 +362,28 @@ fn power_that_comes_back_before_the_cover_is_found() {
     }
 }
 
+/// The bus is proven dead on the bus: at the screw of a breaker that is off a live bus reads 0 V.
+#[test]
+fn no_leg_is_read_at_a_breaker_that_is_off() {
+    for (job, made) in sheets() {
+        for step in made.steps.iter().filter(|step| step.effects.contains(&Effect::ProvenDead)) {
+            let Ask::Readings { readings, .. } = &step.ask else { panic!("{job}") };
+            let legs = readings.iter().filter(|one| one.name.starts_with("A to") || one.name.starts_with("B to"));
+            assert!(legs.clone().all(|one| one.how.contains("bare bus") && !one.how.contains("breaker")), "{job}");
+        }
+    }
+}
+
+/// What is live in the open panel though the main is off is in the band.
+#[test]
+fn what_comes_in_by_a_breaker_is_named_as_live() {
+    let mut home = written(HOME);
+    home.acts("set 10 {\"details\": {\"brings_in\": \"solar\"}}\njob j1 main: tighten 1");
+    let work = home.home.jobs().all().next().unwrap().work.clone();
+    let live = steps_of(&home.home, &work).unwrap().live;
+    assert!(live.contains("lugs") && live.contains("the wires on 10") && live.contains("solar"), "{live}");
+}
+
 /// Eight readings with two hots and a neutral, five with one hot: trade.md, common practice; the order of NFPA 70E 120.5, from memory.
 #[test]
 fn every_pair_of_conductors_is_read_between_two_readings_of_the_live_source() {
@@ -361,7 +399,7 @@ fn every_pair_of_conductors_is_read_between_two_readings_of_the_live_source() {
 #[test]
 fn a_shared_neutral_that_moves_is_read_from_hot_to_hot() {
     let (_, made) = sheets().into_iter().find(|(job, _)| job.contains("move 2 16a")).unwrap();
-    for key in ["neutral-2", "neutral-4", "legs-16a", "legs-22a"] {
+    for key in ["neutral-2", "neutral-4", "legs-16a", "legs-22a", "wire-2", "wire-4"] {
         let step = made.steps.iter().find(|step| step.key == key).unwrap_or_else(|| panic!("no step {key}"));
         assert!(step.is_stop(), "{key}");
     }
@@ -391,7 +429,11 @@ fn a_reading_between_live_and_dead_stops_the_job() {
         (Want::Single, 120.0, None),
         (Want::Single, 0.4, Some(JobFound::NotAsSaid)),
         (Want::Single, 90.0, Some(JobFound::Wanders)),
+        // A meter may be two percent off: only above 130 V is it too much (model/meter.rs).
+        (Want::Single, 129.0, None),
         (Want::Single, 139.0, Some(JobFound::Wanders)),
+        (Want::Torque, 25.0, None),
+        (Want::Torque, 0.0, Some(JobFound::Label)),
         // trade.md: 240 V circuits read 240 ± 5 %; the service may be lower at an outlet.
         (Want::Double(240), 228.0, None),
         (Want::Double(240), 252.0, None),
