@@ -86,5 +86,5 @@ pub use trace::{
     Weight, dark_clocks, evidence, helper_view, last_seen, likely, method_minutes, next_step, off_now, trace_together,
     trace_view, verdict, verdicts,
 };
-pub use walking::{CableRun, Walk, Walking, cable_run, walking};
+pub use walking::{CableRun, Walk, Walking, cable_run, cable_run_into, walking};
 pub use wording::wording;

@@ -75,6 +75,9 @@ const EVERYTHING: &str = "rules nec2023
     leave-job j1 the roof leaks
     job j2 reset 4
     end-job j2
+    size s1 Kiln {\"load\": {\"feeds\": \"plain\", \"amps\": 32}, \"volts\": 240, \"carrying\": 2, \"celsius\": 30}
+    drop-size s1
+    prices $ {\"one_pole\": 8}
     rewired counter 4
     blink
     press-test counter

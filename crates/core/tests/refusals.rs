@@ -559,6 +559,32 @@ fn loads_and_readings_that_cannot_be() {
             "Name a breaker that is entered on the Panel screen.",
         ),
         ("answer j9 permit done".into(), Unknown, "There is no such job.", "Name a job that was begun."),
+        (
+            r#"size s1 Kiln {"load":{"feeds":"plain","amps":0},"volts":240,"carrying":2,"celsius":30}"#.into(),
+            OutOfRange,
+            "0 is no load of a circuit.",
+            "Give what the plate says.",
+        ),
+        (
+            r#"size s1 Kiln {"load":{"feeds":"charger","amps":32},"volts":480,"carrying":2,"celsius":30}"#.into(),
+            OutOfRange,
+            "480 V is no voltage of a circuit in a home.",
+            "Give 120, 208 or 240 V.",
+        ),
+        (
+            r#"size s1 Kiln {"load":{"feeds":"charger","amps":32},"volts":240,"carrying":2,"celsius":30,"said":[{"of":"wire","value":"6","why":""}]}"#
+                .into(),
+            OutOfRange,
+            "What an inspector says has a value of 1 to 60 letters and a reason of 1 to 200.",
+            "Write down what was said and why.",
+        ),
+        ("drop-size s9".into(), Unknown, "No circuit of that id is kept.", "Name one that is."),
+        (
+            r#"prices $ {"tandem": -1}"#.into(),
+            OutOfRange,
+            "-1 is no price of a tandem.",
+            "Give 0 to 100 000.",
+        ),
         ("survey add 4 0".into(), OutOfRange, "That is nothing to be added.", "Give 0.1 to 400 A."),
         ("heat 4 900 30".into(), OutOfRange, "900 °C cannot be the heat of a breaker.", "Give -40 to 600 °C."),
         (

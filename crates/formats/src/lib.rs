@@ -30,7 +30,7 @@ pub use plan_sheet::{Paper, PlanRequest, PlanSheet, PlanSheetError, WALL_WEIGHT,
 pub use plan_svg::plan_svg;
 pub use service_pdf::service_pdf;
 pub use sheet_in::{MOST_ROWS, SheetError, read_rows};
-pub use sheet_out::{SheetKind, SheetWriteError, write_sheet};
+pub use sheet_out::{SheetKind, SheetWriteError, write_csv, write_sheet};
 pub use usage_in::{
     FirstRow, MOST_READINGS, MOST_USAGE_BYTES, UsageChoices, UsageColumn, UsageColumns, UsageError, UsageFile, UsageUnit,
     read_usage,

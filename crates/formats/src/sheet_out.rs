@@ -29,17 +29,7 @@ pub fn write_sheet(home: &Study, panel: &Panel, kind: SheetKind) -> Result<Vec<u
     let rows = rows(home, panel);
     let failed = |error: &dyn std::fmt::Display| SheetWriteError(error.to_string());
     match kind {
-        SheetKind::Csv => {
-            let mut writer = csv::Writer::from_writer(Vec::new());
-            writer.write_record(HEADINGS).map_err(|e| failed(&e))?;
-            for row in rows {
-                // A text that a spreadsheet would take for a formula stays a text; it is read back without the mark.
-                let safe =
-                    row.iter().map(|cell| if cell.starts_with(['=', '+', '-', '@']) { format!("'{cell}") } else { cell.clone() });
-                writer.write_record(safe).map_err(|e| failed(&e))?;
-            }
-            writer.into_inner().map_err(|e| failed(&e))
-        }
+        SheetKind::Csv => write_csv(std::iter::once(HEADINGS.map(Into::into)).chain(rows)),
         SheetKind::Xlsx => {
             let mut book = Workbook::new();
             let sheet = book.add_worksheet();
@@ -62,6 +52,18 @@ pub fn write_sheet(home: &Study, panel: &Panel, kind: SheetKind) -> Result<Vec<u
         }
         SheetKind::Ods => ods(&panel.name, &rows).map_err(|e| failed(&e)),
     }
+}
+
+/// Writes rows as comma-separated text.
+pub fn write_csv<const N: usize>(rows: impl IntoIterator<Item = [String; N]>) -> Result<Vec<u8>, SheetWriteError> {
+    let failed = |error: &dyn std::fmt::Display| SheetWriteError(error.to_string());
+    let mut writer = csv::Writer::from_writer(Vec::new());
+    for row in rows {
+        // A text that a spreadsheet would take for a formula stays a text; it is read back without the mark.
+        let safe = row.iter().map(|cell| if cell.starts_with(['=', '+', '-', '@']) { format!("'{cell}") } else { cell.clone() });
+        writer.write_record(safe).map_err(|e| failed(&e))?;
+    }
+    writer.into_inner().map_err(|e| failed(&e))
 }
 
 fn rows(home: &Study, panel: &Panel) -> Vec<[String; 9]> {

@@ -1,7 +1,7 @@
 import { useQueries, useQuery, useQueryClient, type UseQueryResult } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { mayHaveMissed, refresh } from "./refresh";
-import { answer, api } from "./client";
+import { answer, api, NoAnswer } from "./client";
 import type {
   Checks,
   ColumnRole,
@@ -14,6 +14,7 @@ import type {
   PanelView,
   Proposal,
   ServiceMethod,
+  SizeAsked,
   UtilityShows,
   Wish,
 } from "./client";
@@ -257,6 +258,37 @@ export const useJob = (home: string, job: string) =>
 /** Why no sheet can be made of a job; empty where one can. */
 export const whyNoSheet = async (home: string, body: Job): Promise<string> =>
   (await answer(api.POST("/api/homes/{home}/jobs/try", { params: { path: { home } }, body }))).why_not;
+
+/** The circuits that were sized and kept. */
+export const useSizes = (home: string) =>
+  useQuery({
+    queryKey: [...of(home), "sizes"],
+    queryFn: () => answer(api.GET("/api/homes/{home}/sizes", { params: { path: { home } } })),
+  });
+
+/** The size of a circuit, rule by rule. */
+export const useSize = (home: string, name: string, asked: SizeAsked | null) =>
+  useQuery({
+    queryKey: [...of(home), "sizes", name, asked],
+    placeholderData: (before) => before,
+    enabled: asked !== null,
+    retry: false,
+    queryFn: () => {
+      if (asked === null) throw new NoAnswer();
+      return answer(api.POST("/api/homes/{home}/sizes/try", { params: { path: { home } }, body: { name, asked } }));
+    },
+  });
+
+/** Reads a price list. Writes nothing. */
+export const readPrices = (home: string, file: File) =>
+  answer(
+    api.POST("/api/homes/{home}/prices/read", {
+      params: { path: { home } },
+      body: file as unknown as number[],
+      bodySerializer: (body: unknown) => body as Blob,
+      headers: { "content-type": "application/octet-stream" },
+    }),
+  );
 
 /** What somebody chose in place of what was guessed of a file of usage. */
 export interface UsageChoices {

@@ -80,6 +80,11 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../workspaces/work/WorkPage")).WorkPage }),
       },
       {
+        path: "work/size",
+        handle: "Size of a circuit",
+        lazy: async () => ({ Component: (await import("../workspaces/work/size/SizePage")).SizePage }),
+      },
+      {
         path: "work/job/:job",
         handle: "Job sheet",
         lazy: async () => ({ Component: (await import("../workspaces/work/JobPage")).JobPage }),

@@ -8,7 +8,7 @@
 
 use super::Found;
 use super::{Checked, InCanada, Rule, Sections, Severity, Source};
-use crate::model::{Edition, Place, Point, PointKind, Protection, Room, Volts};
+use crate::model::{Outlet, Place, Point, PointKind, Protection, Room, Volts};
 
 pub(super) const RULE: Rule = Rule {
     code: "protection-by-place",
@@ -24,12 +24,12 @@ pub(super) const RULE: Rule = Rule {
 fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
     for room in checked.home.house().rooms() {
         let Some(place) = Place::of(&room.name, room.floor.as_deref()) else { continue };
-        let wanted = Wanted::of(place, checked.home.edition());
+        let edition = checked.home.edition();
         let here: Vec<&Point> = checked.home.house().points().filter(|point| point.room == room.id).collect();
         let weather = |p: &Point| p.kind == PointKind::Receptacle && outdoors(p, place);
         let said: Vec<String> = [
-            lacking("GFCI protection", &here, |p| wanted.gfci(p), |p| checked.has_gfci(p)),
-            lacking("AFCI protection", &here, |p| wanted.afci(p), |p| checked.has_afci(p)),
+            lacking("GFCI protection", &here, |p| place.wants_gfci(outlet(p), edition), |p| checked.has_gfci(p)),
+            lacking("AFCI protection", &here, |p| wants_afci(place, p), |p| checked.has_afci(p)),
             lacking("weather-resistant receptacles", &here, weather, |p| p.details.weather_resistant),
         ]
         .into_iter()
@@ -57,29 +57,18 @@ fn lacking(what: &str, here: &[&Point], wants: impl Fn(&Point) -> bool, has: imp
     ))
 }
 
-/// What is wanted in a place.
-struct Wanted {
-    place: Place,
-    /// For receptacles of 240 V, too.
-    at_240: bool,
+/// The point as the rules for a place take it.
+fn outlet(point: &Point) -> Outlet {
+    Outlet {
+        receptacle: point.kind == PointKind::Receptacle,
+        at_120: point.volts == Volts::new(120),
+        outdoor: point.details.outdoor,
+    }
 }
 
-impl Wanted {
-    fn of(place: Place, edition: Edition) -> Self {
-        Self { place, at_240: edition != Edition::Nec2017 }
-    }
-
-    fn gfci(&self, point: &Point) -> bool {
-        let wet = !matches!(self.place, Place::Lived);
-        point.kind == PointKind::Receptacle && (wet || point.details.outdoor) && (self.at_240 || point.volts == Volts::new(120))
-    }
-
-    fn afci(&self, point: &Point) -> bool {
-        matches!(self.place, Place::Kitchen | Place::Laundry | Place::Lived)
-            && point.volts == Volts::new(120)
-            && !point.details.outdoor
-            && !matches!(point.kind, PointKind::Appliance | PointKind::JunctionBox | PointKind::CappedCable)
-    }
+fn wants_afci(place: Place, point: &Point) -> bool {
+    let wired_in = matches!(point.kind, PointKind::Appliance | PointKind::JunctionBox | PointKind::CappedCable);
+    place.wants_afci(outlet(point)) && !wired_in
 }
 
 fn outdoors(point: &Point, place: Place) -> bool {

@@ -17,7 +17,8 @@ pub use entry::{Draft, Instrument, Line};
 pub(crate) use facts::Act;
 pub use facts::*;
 pub use home::{
-    Aside, Doubt, Home, House, JobStep, Jobs, KnownJob, Loads, Look, Panels, SeenHeat, StoppedJob, Switching, Switchings, Trace,
+    Aside, Doubt, Home, House, JobStep, Jobs, KeptSize, KnownJob, Loads, Look, Panels, PriceList, SeenHeat, StoppedJob,
+    Switching, Switchings, Trace, Workshop,
 };
 pub(crate) use home::{Metered, Trip, Watched};
 pub use names::InWords;

@@ -4,7 +4,7 @@
 use std::collections::BTreeMap;
 
 use super::{Fact, Line, Logbook};
-use crate::model::{BreakerId, EntryId, LoadId, Panel, PanelId, PointId, RoomId, Slot, Units, number_of, position};
+use crate::model::{BreakerId, EntryId, LoadId, Panel, PanelId, PointId, RoomId, SizeId, Slot, Units, number_of, position};
 
 /// Says the lines of a logbook in words. Made once for as many lines as are to be said.
 pub struct InWords<'a> {
@@ -14,6 +14,7 @@ pub struct InWords<'a> {
     rooms: BTreeMap<&'a RoomId, &'a str>,
     points: BTreeMap<&'a PointId, (&'a RoomId, &'a str)>,
     loads: BTreeMap<&'a LoadId, &'a str>,
+    sizes: BTreeMap<&'a SizeId, &'a str>,
 }
 
 /// Where a breaker stood from this line on.
@@ -34,6 +35,7 @@ impl<'a> InWords<'a> {
             rooms: BTreeMap::new(),
             points: BTreeMap::new(),
             loads: BTreeMap::new(),
+            sizes: BTreeMap::new(),
         };
         let mut panel_of: BTreeMap<&BreakerId, &PanelId> = BTreeMap::new();
         // What a job changed is in one line.
@@ -47,6 +49,7 @@ impl<'a> InWords<'a> {
                 Fact::RoomPlaced(f) => drop(words.rooms.insert(&f.room, &f.name)),
                 Fact::PointPlaced(f) => drop(words.points.insert(&f.point, (&f.room, &f.name))),
                 Fact::LoadPlaced(f) => drop(words.loads.insert(&f.load, &f.name)),
+                Fact::SizeKept(f) => drop(words.sizes.insert(&f.size, &f.name)),
                 Fact::BreakerPlaced(f) => {
                     panel_of.insert(&f.breaker, &f.panel);
                     words.stands(&f.breaker, line, f.at.clone(), panel_of.get(&f.breaker).copied());
@@ -134,6 +137,11 @@ impl Names<'_> {
         let today = self.words.book.home().house().point(id).map(|point| (&point.room, point.name.as_str()));
         let known = today.or_else(|| self.words.points.get(id).copied());
         known.map_or_else(|| "A point".into(), |(room, name)| format!("{}, {name}", self.room(room)))
+    }
+
+    /// A circuit that was sized, by what it is for.
+    pub(super) fn size(&self, id: &SizeId) -> String {
+        self.words.sizes.get(id).map_or_else(|| "a circuit".into(), |name| (*name).trim().to_owned())
     }
 
     /// `microwave (Kitchen, counter, left)`.

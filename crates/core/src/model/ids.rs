@@ -79,6 +79,8 @@ ids! {
     LoadId
     /// One job: work at a panel or a point, by its sheet.
     JobId
+    /// One circuit that was sized.
+    SizeId
 }
 
 #[cfg(test)]

@@ -16,8 +16,10 @@ mod load;
 pub(crate) mod meter;
 mod panel;
 mod plan;
+mod price;
 mod recipe;
 mod refusal;
+mod sizing;
 mod tracing;
 mod units;
 
@@ -27,11 +29,11 @@ pub use code::{
     box_fill, breakers_for, circular_mils, derated, equipment_ground, fits_tubing, inches2_of_thhn, inches3_per_wire,
     is_standard, largest_breaker, largest_service, most_in_tubing, motor_amps, motor_circuit, share_of_conduit,
 };
-pub(crate) use code::{DERATED_BY, InCanada, Place, Sections, standard_at_or_above};
+pub(crate) use code::{DERATED_BY, InCanada, Outlet, Place, Sections, standard_at_or_above};
 pub use demand::Demand;
 pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
-pub use ids::{BadId, BreakerId, EntryId, HomeId, JobId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, StairsId};
+pub use ids::{BadId, BreakerId, EntryId, HomeId, JobId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, SizeId, StairsId};
 pub(crate) use job::{DEAD_HOLDS_MS, JobNames};
 pub use job::{Job, JobAnswer, JobFound, JobMove, NewOutlet, PointWork};
 pub use load::{
@@ -46,8 +48,10 @@ pub use panel::{
 pub(crate) use panel::{downward, fits, housing_of, numbers, state_word};
 pub use plan::{Backdrop, Bounds, Drawn, Opening, OpeningKind, Outline, Pixel, Spot, Stairs, Stretch};
 pub(crate) use plan::{TOUCHING, along, off_line, spot_on};
+pub use price::PriceOf;
 pub use recipe::{Lesson, Level, Recipe};
 pub use refusal::{Refusal, RefusalCode};
+pub use sizing::{ClearSpace, InspectorSaid, SizeAsked, SizeOf, SizedLoad};
 pub use tracing::{Change, Method, Seen, Since, TraceSetup, Worked};
 pub(crate) use units::so_many;
 pub use units::{Amps, Length, Moment, Units, Volts};

@@ -210,18 +210,28 @@ const ENDS: i32 = 600;
 /// and a story for each floor between. `None` where either has no place on the plan. An estimate for sizing only: the
 /// real run goes where the builder took it.
 pub fn cable_run(home: &Home, panel: &PanelId, point: &PointId) -> Option<CableRun> {
-    let drawn = home.plan();
-    let (room, at) = drawn.panels.get(panel)?;
-    let from = drawn.corner(room)?.plus(*at);
     let known = home.house().point(point)?;
-    let to = drawn.corner(&known.room)?.plus(*drawn.points.get(point)?);
-    let level_of = |room: &RoomId| home.house().room(room).map_or(0, |room| i32::from(level(home, floor_of(room))));
-    let floors = (level_of(room) - level_of(&known.room)).abs();
+    let to = home.plan().corner(&known.room)?.plus(*home.plan().points.get(point)?);
     let down = match known.kind {
         crate::model::PointKind::Light | crate::model::PointKind::Fan | crate::model::PointKind::Alarm => 0,
         crate::model::PointKind::Switch => CEILING - 1200,
         _ => CEILING - 400,
     };
+    run(home, panel, &known.room, to, down)
+}
+
+/// The same to the farthest corner of a room, for what is not there yet.
+pub fn cable_run_into(home: &Home, panel: &PanelId, room: &RoomId) -> Option<CableRun> {
+    let corners = home.plan().outlines.get(room)?.corners();
+    let runs = corners.iter().filter_map(|corner| run(home, panel, room, *corner, CEILING - 400));
+    runs.max_by_key(|run| run.length)
+}
+
+fn run(home: &Home, panel: &PanelId, to_room: &RoomId, to: Spot, down: i32) -> Option<CableRun> {
+    let (room, at) = home.plan().panels.get(panel)?;
+    let from = home.plan().corner(room)?.plus(*at);
+    let level_of = |room: &RoomId| home.house().room(room).map_or(0, |room| i32::from(level(home, floor_of(room))));
+    let floors = (level_of(room) - level_of(to_room)).abs();
     let flat = (from.x - to.x).abs() + (from.y - to.y).abs();
     Some(CableRun { length: Length::mm(CEILING - PANEL_TOP + flat + floors * STORY + down + ENDS) })
 }

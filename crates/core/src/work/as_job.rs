@@ -34,22 +34,36 @@ fn slots(panel: &Panel, column: usize, row: usize, shape: Shape, poles: usize) -
     })
 }
 
-/// An id for a breaker that is to come; nobody has it yet.
-fn new_id(home: &Study) -> Option<BreakerId> {
+/// An id for a breaker that is to come; nobody has it yet, nor one of these.
+fn new_id(home: &Study, moves: &[JobMove]) -> Option<BreakerId> {
     (home.seq()..).find_map(|n| {
         let id: BreakerId = format!("new-{n}").parse().ok()?;
-        home.panels().breaker(&id).is_none().then_some(id)
+        let is_free = home.panels().breaker(&id).is_none() && moves.iter().all(|one| one.breaker() != Some(&id));
+        is_free.then_some(id)
     })
 }
 
 /// What is done to each breaker; `None` where the plan has something for which there is no sheet.
-pub(super) fn job_moves(home: &Study, panel: &Panel, wish: &HomeWish, plan: &[Move]) -> Option<Vec<JobMove>> {
+pub(super) fn job_moves(home: &Study, panel: &Panel, wish: &HomeWish, plan: &[Move], feeder_amps: i64) -> Option<Vec<JobMove>> {
     let known = |id: &str| home.panels().breakers_of(&panel.id).find(|breaker| breaker.id.as_str() == id);
     let mut moves: Vec<JobMove> = Vec::new();
     for change in plan {
         match change {
-            Move::Open | Move::Close | Move::Lift { .. } | Move::Use { .. } => {}
-            Move::Call | Move::Sub | Move::ToSub { .. } => return None,
+            Move::Open | Move::Close | Move::Lift { .. } | Move::Use { .. } | Move::Sub => {}
+            Move::Call => return None,
+            Move::ToSub { circuit, .. } if circuit == "new" => {}
+            Move::ToSub { circuit, .. } => moves.push(JobMove::TakeOut { breaker: known(circuit)?.id.clone() }),
+            Move::Land { circuit, column, row, shape, .. } if circuit == "feeder" => moves.push(JobMove::New {
+                breaker: new_id(home, &moves)?,
+                at: slots(panel, *column, *row, *shape, 2)?,
+                amps: Amps::new(feeder_amps as f64),
+                protection: Protection::Standard,
+                what: String::new(),
+                wire: None,
+                neutral: true,
+                feeds: "Sub-panel".into(),
+                outlet: None,
+            }),
             Move::TakeOut { circuit } => moves.push(JobMove::TakeOut { breaker: known(circuit)?.id.clone() }),
             Move::Join { circuit, to } => {
                 moves.push(JobMove::Join { breaker: known(circuit)?.id.clone(), to: known(to)?.id.clone() });
@@ -65,7 +79,7 @@ pub(super) fn job_moves(home: &Study, panel: &Panel, wish: &HomeWish, plan: &[Mo
             Move::Land { circuit, column, row, shape, .. } if circuit == "new" => {
                 let HomeWish::Circuit { what, poles, amps, protection, .. } = wish else { return None };
                 moves.push(JobMove::New {
-                    breaker: new_id(home)?,
+                    breaker: new_id(home, &moves)?,
                     at: slots(panel, *column, *row, *shape, *poles)?,
                     amps: Amps::new(*amps as f64),
                     protection: (*protection).into(),

@@ -14,6 +14,7 @@
 
 mod as_job;
 mod choices;
+mod costs;
 mod moves;
 mod of_home;
 mod problem;
@@ -23,6 +24,8 @@ mod search;
 mod setup;
 mod sheet;
 mod size;
+mod size_around;
+mod size_view;
 mod unread;
 mod value;
 mod way_words;
@@ -30,6 +33,7 @@ mod wish;
 
 use std::collections::BTreeMap;
 
+pub use costs::{PricesRead, price_rows, read_prices};
 pub use problem::*;
 pub use said::{Touched, WayLine, WayStands, WorkView, work_view};
 use search::{Ended, Search};
@@ -38,7 +42,9 @@ pub use sheet::{
     JobAsk, JobChoice, JobLine, JobReading, JobSheet, JobSheetStep, JobSide, JobStands, JobStop, PartLine, job_sheet, jobs,
     no_sheet,
 };
-pub use size::{SizeAsked, SizeLine, Sized, SizedLoad, size, working_space_lacks};
+pub use size::{SizeLine, Sized, SizedWhere, size};
+pub use size_around::working_space_lacks;
+pub use size_view::{KeptSizeLine, SizeView, kept_sizes, size_view};
 pub use wish::{HomeWish, WISHES, read_wish};
 
 /// How many steps the search takes for one kind of way before it stops: some seconds.

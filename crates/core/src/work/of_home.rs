@@ -8,6 +8,7 @@ use std::collections::BTreeMap;
 
 use serde_json::json;
 
+use super::costs::{HomeCosts, home_costs};
 use super::problem::*;
 use super::setup::wire_amps;
 use super::wish::HomeWish;
@@ -32,34 +33,6 @@ impl From<Protection> for Guard {
 
 impl Guard {
     pub(super) const ALL: [Self; 4] = [Self::Standard, Self::Gfci, Self::Afci, Self::Dual];
-}
-
-/// The usual figures of the search: guesses, open to everybody's own.
-pub(super) fn usual_costs() -> (Costs, Weights) {
-    let single: BTreeMap<String, i64> =
-        [("standard", 8), ("gfci", 50), ("afci", 45), ("dual", 55)].map(|(k, v)| (k.into(), v)).into();
-    let double: BTreeMap<String, i64> =
-        [("standard", 18), ("gfci", 110), ("afci", 110), ("dual", 120)].map(|(k, v)| (k.into(), v)).into();
-    let costs = Costs {
-        open: [30, 0, 2],
-        new: [20, 0, 1],
-        gap: [0, 0, 0],
-        moved: [0, 0, 1],
-        move_pole: [6, 0, 0],
-        splice: [6, 3, 1],
-        reland_pole: [4, 0, 0],
-        join: [12, 3, 3],
-        join_neutral: [6, 1, 0],
-        tap: [6, 0, 2],
-        take_out: [3, 0, 0],
-        sub: [240, 180, 6],
-        to_sub: [20, 0, 1],
-        to_sub_pole: [5, 6, 0],
-        manage: [10, 0, 1],
-        electrician: [120, 450, 1],
-        price: Prices { single, double, tandem: 25, quad: 45, slim: 25, thin: 10 },
-    };
-    (costs, Weights { minute: 50, money: 100, risk: 800, imbalance: 2 })
 }
 
 /// Which of its facts are taken as they are, and which as if they were read and good.
@@ -223,7 +196,7 @@ pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, taken: Ta
         Interior::SplitBus => vec![json!("split bus")],
         Interior::Fuses => vec![json!("fuses")],
     };
-    let (costs, weights) = usual_costs();
+    let HomeCosts { costs, weights, .. } = home_costs(home);
     Ok(Problem {
         id: panel.id.to_string(),
         panel: PanelOf {
@@ -243,12 +216,20 @@ pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, taken: Ta
         },
         circuits: circuits_of,
         bodies: bodies.into_values().collect(),
-        sub: None,
+        sub: sub_panel(panel, wish).filter(|_| hoped),
         wish: wish.of_problem(home, hoped)?,
         costs,
         weights,
         max_touched: 4,
     })
+}
+
+/// The sub-panel that is looked at: of 8 spaces on a feeder of 60 A (common practice), where the main carries one and the wish is for
+/// room. Where it hangs and whether the service takes it has to be read in any case.
+fn sub_panel(panel: &Panel, wish: &HomeWish) -> Option<SubOf> {
+    let room = matches!(wish, HomeWish::Circuit { amps: ..=50, .. } | HomeWish::Spaces { .. });
+    let carries = panel.main.is_some_and(|main| main.value() >= 100.0);
+    (room && carries).then_some(SubOf { spaces: 8, feeder_amps: 60 })
 }
 
 /// Circuits do not reach their peaks at one time: brings their loads down to what the heavier leg carries at least.

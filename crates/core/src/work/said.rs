@@ -6,6 +6,7 @@ use indexmap::IndexSet;
 use serde::Serialize;
 
 use super::as_job;
+use super::costs::{home_costs, off_minutes};
 use super::make_room;
 use super::of_home::{Taken, problem_of};
 use super::problem::*;
@@ -40,8 +41,12 @@ pub struct WayLine {
     pub cost: Option<i64>,
     /// By how many percent it may be beaten by another plan of its kind; `null` where it is proven to be the cheapest.
     pub within_percent: Option<f64>,
-    /// Minutes, by the usual figures.
+    /// Minutes, by the crew's own pace or by the usual figures.
     pub minutes: Option<i64>,
+    /// Of these minutes those with the main off, about.
+    pub off_minutes: Option<i64>,
+    /// Money, by the owner's price list; `null` where there is none or it is not whole.
+    pub money: Option<i64>,
     /// Whether the panel is opened, with the main off.
     pub opens_panel: bool,
     /// Its steps, in order.
@@ -98,6 +103,8 @@ pub struct WorkView {
     pub ruled_out: Vec<Touched>,
     /// What to mind, whichever way is taken.
     pub cautions: Vec<String>,
+    /// How money is written; empty where none is shown.
+    pub currency: String,
     /// Every kind of way, those that are sure first, the best on top.
     pub ways: Vec<WayLine>,
 }
@@ -119,7 +126,8 @@ pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, not: &[BreakerId]
         make_room(problem, most_steps).map_err(|why| format!("“{}” is not looked at here: {why}.", panel.name))
     };
     let (sure, hoped) = (ways(&as_read)?, ways(&as_hoped)?);
-    let said = Said { home, panel, wish };
+    let costs = home_costs(home);
+    let said = Said { home, panel, wish, currency: &costs.currency };
     let mut ways: Vec<WayLine> = Way::ALL.into_iter().map(|way| said.way(way, &sure.ways, &hoped.ways, &as_hoped)).collect();
     // Two circuits are made one by joining them, and by nothing else.
     if *wish == HomeWish::Combine {
@@ -169,7 +177,7 @@ pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, not: &[BreakerId]
                 .into(),
         );
     }
-    cautions.push("Ranked by minutes, risks and usual prices, which are guesses; with no price list no money is shown.".into());
+    cautions.push(costs.words);
     let touched = |id: &BreakerId| Touched { breaker: id.clone(), number: home.panels().number(id) };
     Ok(WorkView {
         title,
@@ -181,6 +189,7 @@ pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, not: &[BreakerId]
         service: with_new_load(home, wish),
         ruled_out: not.iter().filter(|id| home.panels().breaker(id).is_some()).map(touched).collect(),
         cautions,
+        currency: costs.currency,
         ways,
     })
 }
@@ -208,6 +217,8 @@ pub(super) struct Said<'a> {
     pub(super) home: &'a Study,
     pub(super) panel: &'a Panel,
     pub(super) wish: &'a HomeWish,
+    /// How money is written; empty where none is shown.
+    pub(super) currency: &'a str,
 }
 
 impl Said<'_> {
@@ -242,13 +253,15 @@ impl Said<'_> {
         let unread = if stands == WayStands::Read { self.unread(moves, as_hoped) } else { Vec::new() };
         // A sheet asks for what it can; what decides whether this is a way at all comes before there is one.
         let may_begin = stands == WayStands::Sure || !unread.is_empty() && unread.iter().all(|one| one.on_the_sheet);
-        let as_job = self.as_job(moves, may_begin);
+        let as_job = self.as_job(moves, may_begin, as_hoped.sub);
         WayLine {
             name: self.name(way),
             stands,
             cost: Some(*cost),
             within_percent: at_least.map(within),
             minutes: Some(effort[0]),
+            off_minutes: moves.contains(&Move::Open).then(|| off_minutes(effort[0], moves, &as_hoped.costs)),
+            money: (!self.currency.is_empty()).then_some(effort[1]),
             opens_panel: moves.contains(&Move::Open),
             steps: moves.iter().filter_map(|change| self.step(change)).collect(),
             unread: unread.into_iter().map(|one| one.words).collect(),
@@ -260,7 +273,7 @@ impl Said<'_> {
     }
 
     /// The plan as a job, with the panel after it.
-    fn as_job(&self, plan: &[Move], may_begin: bool) -> WayLine {
+    fn as_job(&self, plan: &[Move], may_begin: bool, sub: Option<SubOf>) -> WayLine {
         let mut line = self.none(Way::Nothing, "");
         let mut touches: IndexSet<BreakerId> = IndexSet::new();
         for change in plan {
@@ -279,12 +292,25 @@ impl Said<'_> {
         }
         line.touches =
             touches.into_iter().map(|breaker| Touched { number: self.home.panels().number(&breaker), breaker }).collect();
-        let Some(moves) = as_job::job_moves(self.home, self.panel, self.wish, plan) else { return line };
+        let Some(moves) = as_job::job_moves(self.home, self.panel, self.wish, plan, sub.map_or(0, |sub| sub.feeder_amps)) else {
+            return line;
+        };
         let takes = if let HomeWish::Circuit { takes, .. } = self.wish { *takes } else { None };
         line.parts = parts(self.home, self.panel, &moves);
         if let Some(after) = as_job::after(self.home, self.panel, &moves, takes) {
             line.legs = after.legs;
             line.after = Some(after.panel);
+        }
+        // What goes over is on the feeder then; the sheet is of the feeder alone.
+        if let Some(sub) = sub.filter(|_| plan.contains(&Move::Sub)) {
+            line.legs.clear();
+            line.parts
+                .insert(0, PartLine { what: format!("Sub-panel of {} spaces, with a bar for grounds", sub.spaces), count: 1 });
+            line.no_sheet =
+                "Its feeder has a job sheet of its own, in the list below. For what goes over to the sub-panel there is none: \
+                 call an electrician for that."
+                    .into();
+            return line;
         }
         let job = as_job::job(self.panel, moves);
         if !may_begin {
@@ -316,6 +342,8 @@ impl Said<'_> {
             cost: None,
             within_percent: None,
             minutes: None,
+            off_minutes: None,
+            money: None,
             opens_panel: false,
             steps: Vec::new(),
             unread: Vec::new(),
@@ -374,6 +402,7 @@ impl Said<'_> {
     pub(super) fn poles(&self, circuit: &str) -> usize {
         match (circuit, self.wish) {
             ("new", HomeWish::Circuit { poles, .. }) => *poles,
+            ("feeder", _) => 2,
             ("gap", HomeWish::Spaces { count }) => *count,
             (id, HomeWish::Replace { breaker, two_pole: true, .. }) if breaker.to_string() == id => 2,
             (id, _) => {
@@ -403,6 +432,7 @@ impl Said<'_> {
                 let to = self.place(*column, *row, *shape, self.poles(circuit));
                 let flip = if *flip { ", its two hots exchanged" } else { "" };
                 match circuit.as_str() {
+                    "feeder" => format!("Land the feeder of the sub-panel at {to}."),
                     "new" => format!("Land the new circuit at {to}."),
                     id if matches!(self.wish, HomeWish::Replace { breaker, .. } if breaker.to_string() == id) => {
                         let number = self.called(id);
@@ -428,7 +458,11 @@ impl Said<'_> {
             }
             Move::Use { circuit } => format!("Use {} as it is.", self.called(circuit)),
             Move::Call => "Call an electrician.".into(),
-            Move::Sub | Move::ToSub { .. } => return None,
+            Move::Sub => "Hang the sub-panel and bring its feeder to it: four wires, neutral and ground apart in it.".into(),
+            Move::ToSub { circuit, .. } if circuit == "new" => "Land the new circuit in the sub-panel.".into(),
+            Move::ToSub { circuit, .. } => {
+                format!("Take {} over to the sub-panel: its cable, or a splice for each of its wires.", self.called(circuit))
+            }
         })
     }
 }

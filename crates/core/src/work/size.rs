@@ -1,107 +1,32 @@
 //! The size of a new circuit: breaker, wire, ground, receptacle, each with its rule and where that stands.
 //!
-//! In: what the circuit feeds, the cable, its length and surroundings. Out: ratings in amperes, sizes, and a line for each rule. The
-//! sections are from memory; local code and the inspector come first. What the Canadian code says of these matters is not known here,
-//! and nothing is worked out by it.
+//! In: what the circuit feeds, the cable, its length and surroundings, and what an inspector said in place of a rule. Out: ratings in
+//! amperes, sizes, and a line for each rule; what the inspector said holds for every line after it. The sections are from memory; local
+//! code and the inspector come first. What the Canadian code says of these matters is not known here, and nothing is worked out by it.
 
+use super::size_around::around;
 use crate::loads::drop::{Drop, Run, voltage_drop};
 use crate::model::{
-    Amps, Cable, Configuration, DERATED_BY, Derated, Edition, InCanada, Insulation, Length, Metal, Sections, Terminals, Wire,
-    WireGauge, ampacity, breakers_for, derated, equipment_ground, largest_breaker, motor_amps, motor_circuit,
-    standard_at_or_above,
+    Amps, Configuration, DERATED_BY, Derated, Edition, InCanada, InspectorSaid, Length, Metal, Place, Sections, SizeAsked,
+    SizeOf, SizedLoad, Wire, WireGauge, ampacity, breakers_for, derated, equipment_ground, is_standard, largest_breaker,
+    motor_amps, motor_circuit, standard_at_or_above,
 };
 
-/// What a circuit is to feed.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub enum SizedLoad {
-    /// So many amperes.
-    Plain {
-        /// In amperes.
-        amps: f64,
-        /// For three hours or more.
-        continuous: bool,
-    },
-    /// A single-phase motor.
-    Motor {
-        /// In hundredths of a horsepower.
-        hundredths_hp: u16,
-    },
-    /// A cooling unit or a heat pump, by its plate.
-    Cooling {
-        /// The minimum circuit ampacity.
-        wire_at_least: f64,
-        /// The maximum fuse or breaker.
-        breaker_at_most: f64,
-    },
-    /// A household range.
-    Range {
-        /// By its plate.
-        watts: f64,
-    },
-    /// A dryer.
-    Dryer {
-        /// By its plate.
-        watts: f64,
-    },
-    /// A water heater with a tank.
-    WaterHeater {
-        /// By its plate.
-        watts: f64,
-    },
-    /// Electric heat of a room.
-    Heat {
-        /// By its plate.
-        watts: f64,
-    },
-    /// A vehicle charger.
-    Charger {
-        /// The current for which it is set.
-        amps: f64,
-    },
-}
-
-/// What is asked.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct SizeAsked {
-    /// What the circuit feeds.
-    pub load: SizedLoad,
-    /// 120, 208 or 240 V.
-    pub volts: f64,
-    /// By a cord and a receptacle.
-    pub cord: bool,
-    /// Receptacles for whatever is plugged in.
-    pub several_receptacles: bool,
-    /// Whether the plate asks for a neutral.
-    pub neutral: bool,
-    /// Copper or aluminum.
-    pub metal: Metal,
-    /// The cable.
-    pub cable: Cable,
-    /// What the labels of the terminals say.
-    pub terminals: Terminals,
-    /// What the insulation is marked for.
-    pub insulation: Insulation,
-    /// How many wires that carry current lie together, its own among them.
-    pub carrying: u16,
-    /// The air around it at the warmest, in degrees Celsius.
-    pub celsius: i16,
-    /// From the panel, one way, where it is known.
-    pub one_way: Option<Length>,
-    /// The rules.
-    pub edition: Edition,
-}
-
-/// A rule that made a size.
+/// What one rule comes to.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
 pub struct SizeLine {
-    /// `Breaker`, `Wire`, …
-    pub what: &'static str,
-    /// What it comes to.
+    /// What it is about.
+    pub of: SizeOf,
+    /// The same in words.
+    pub title: &'static str,
+    /// What it comes to by the rule.
     pub value: String,
     /// Why.
     pub why: String,
     /// Where that stands.
     pub source: String,
+    /// What holds in its place, as the inspector says.
+    pub said: Option<InspectorSaid>,
 }
 
 /// A circuit sized.
@@ -113,6 +38,12 @@ pub struct Sized {
     pub wire: WireGauge,
     /// The ground.
     pub ground: WireGauge,
+    /// What the load takes, in amperes.
+    pub takes: f64,
+    /// Whether today's rule wants a GFCI and an AFCI, as far as the place is known.
+    pub wants_gfci: bool,
+    #[allow(missing_docs)]
+    pub wants_afci: bool,
     /// What the wire may carry in its place.
     pub derated: Derated,
     /// What the run loses; `null` where its length is not known.
@@ -121,9 +52,37 @@ pub struct Sized {
     pub receptacles: Vec<Configuration>,
     /// Rule by rule.
     pub lines: Vec<SizeLine>,
+    /// Where what the inspector says allows more than the rule.
+    pub cautions: Vec<String>,
 }
 
-const NOT_KNOWN: InCanada = InCanada::NotKnown("how a circuit is sized");
+impl Sized {
+    /// `40 A, 8 AWG copper, ground 10 AWG`.
+    pub(super) fn words(&self, asked: &SizeAsked) -> String {
+        let wire = Wire { gauge: self.wire, metal: asked.metal, terminals: asked.terminals, cable: asked.cable };
+        format!("{}, {}, ground {}", self.breaker, wire.words(), self.ground.words())
+    }
+}
+
+/// Where the circuit runs and ends, as far as it is known.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct SizedWhere {
+    /// From the panel, one way.
+    pub(super) one_way: Option<Length>,
+    /// The kind of place that it ends in.
+    pub(super) place: Option<Place>,
+    /// By these rules.
+    pub(super) edition: Edition,
+}
+
+impl SizedWhere {
+    /// So far from the panel, one way; into a room of this name, by which the kind of place is known.
+    pub fn new(one_way: Option<Length>, room: Option<&str>, edition: Edition) -> Self {
+        Self { one_way, place: room.and_then(|room| Place::of(room, None)), edition }
+    }
+}
+
+pub(super) const NOT_KNOWN: InCanada = InCanada::NotKnown("how a circuit is sized");
 
 /// What a circuit must carry, before breaker and wire are chosen.
 struct Wanted {
@@ -250,43 +209,105 @@ fn receptacles_for(breaker: f64, volts: f64, neutral: bool) -> Vec<Configuration
     Configuration::ALL.into_iter().filter(fits).collect()
 }
 
+/// The lines of a circuit, each with what the inspector said of it.
+pub(super) struct Lines<'a> {
+    asked: &'a SizeAsked,
+    edition: Edition,
+    lines: Vec<SizeLine>,
+}
+
+impl Lines<'_> {
+    /// Says the inspector's value as the rule's is said.
+    fn says(&mut self, of: SizeOf, value: String) {
+        let said = self.lines.iter_mut().filter(|line| line.of == of).filter_map(|line| line.said.as_mut());
+        said.for_each(|said| said.value.clone_from(&value));
+    }
+
+    /// One more.
+    pub(super) fn push(&mut self, of: SizeOf, value: impl Into<String>, why: impl Into<String>, by: Sections) {
+        let said = self.asked.said.iter().rev().find(|said| said.of == of).cloned();
+        let source = by.cite(self.edition).unwrap_or_default();
+        self.lines.push(SizeLine { of, title: of.title(), value: value.into(), why: why.into(), source, said });
+    }
+}
+
+/// What the inspector said of a size, read.
+fn said<T>(asked: &SizeAsked, of: SizeOf, read: impl Fn(&str) -> Option<T>, what: &str) -> Result<Option<T>, String> {
+    let Some(said) = asked.said.iter().rev().find(|said| said.of == of) else { return Ok(None) };
+    let value = said.value.trim();
+    let read =
+        read(value).ok_or_else(|| format!("{}, as the inspector says: \u{201c}{value}\u{201d} is not {what}.", of.title()))?;
+    Ok(Some(read))
+}
+
+/// `8`, `8 AWG`, `250 kcmil`.
+fn read_gauge(text: &str) -> Option<WireGauge> {
+    WireGauge::named(text.split_whitespace().next()?.trim_start_matches('#'))
+}
+
+/// `40`, `40 A`.
+fn read_amps(text: &str) -> Option<f64> {
+    let amps = text.trim_end_matches(['A', 'a', ' ']).parse::<f64>().ok()?;
+    (1.0..=400.0).contains(&amps).then_some(amps)
+}
+
+/// `14-50`.
+fn read_face(text: &str) -> Option<Configuration> {
+    Configuration::ALL.into_iter().find(|face| face.name().eq_ignore_ascii_case(text))
+}
+
 /// Sizes a circuit.
 ///
 /// # Errors
 /// A sentence: what is asked cannot be, is not in a table, or is for a code that is not known here.
-pub fn size(asked: &SizeAsked) -> Result<Sized, String> {
-    let edition = asked.edition;
-    let cite = |by: Sections| by.cite(edition).unwrap_or_default();
+pub fn size(asked: &SizeAsked, runs: SizedWhere) -> Result<Sized, String> {
+    let edition = runs.edition;
     if edition.is_canadian() {
         return Err(format!("How {} sizes a circuit is not known here: ask an electrician or look it up.", edition.name()));
     }
-    if !(100.0..=250.0).contains(&asked.volts) {
-        return Err(format!("{} V is no voltage of a circuit in a home: give 120, 208 or 240 V.", asked.volts));
-    }
-    let wanted = asked.load.wanted(asked.volts)?;
+    asked.in_bounds().map_err(|refusal| refusal.to_string())?;
+    let volts = f64::from(asked.volts.value());
+    let wanted = asked.load.wanted(volts)?;
     if !(wanted.takes > 0.0 && wanted.sized_for <= 400.0) {
         return Err(format!("{:.1} A is no load of a branch circuit in a home.", wanted.takes));
     }
+    let mut cautions = Vec::new();
     let too_large = || format!("No standard breaker for {:.0} A is known here.", wanted.sized_for);
-    let mut breaker = match wanted.breaker {
+    let mut by_rule = match wanted.breaker {
         Some(breaker) => breaker,
         None => f64::from(standard_at_or_above(wanted.sized_for.max(wanted.at_least)).ok_or_else(too_large)?),
     };
-    let mut receptacles = Vec::new();
-    if asked.cord {
+    let told_face = said(asked, SizeOf::Receptacle, read_face, "a face that is known here, such as 14-50")?;
+    let told_breaker = said(asked, SizeOf::Breaker, read_amps, "a rating in amperes")?;
+    if asked.cord && told_breaker.is_none() && told_face.is_none() {
         // A single receptacle is rated for its circuit, so the breaker is the next one that has a receptacle.
-        let next = (0..6).scan(breaker, |amps, _| {
-            let this = *amps;
-            *amps = f64::from(standard_at_or_above(this + 1.0)?);
-            Some(this)
-        });
-        let found =
-            next.map(|amps| (amps, receptacles_for(amps, asked.volts, asked.neutral))).find(|(_, faces)| !faces.is_empty());
-        let (with_face, faces) = found.ok_or("No receptacle is made for that: it has to be wired in.")?;
-        if wanted.breaker.is_some() && with_face != breaker {
-            return Err(format!("No receptacle is made for a breaker of {breaker} A: it has to be wired in."));
+        let mut next = std::iter::successors(Some(by_rule), |amps| standard_at_or_above(amps + 1.0).map(f64::from)).take(6);
+        let with_face = next.find(|amps| !receptacles_for(*amps, volts, asked.neutral).is_empty());
+        let with_face = with_face.ok_or("No receptacle is made for that: it has to be wired in.")?;
+        if wanted.breaker.is_some() && with_face != by_rule {
+            return Err(format!("No receptacle is made for a breaker of {by_rule} A: it has to be wired in."));
         }
-        (breaker, receptacles) = (with_face, faces);
+        by_rule = with_face;
+    }
+    let breaker = told_breaker.unwrap_or(by_rule);
+    if !is_standard(Amps::new(breaker), edition) {
+        cautions.push(format!("{breaker} A is no standard rating of a breaker."));
+    }
+    if breaker > by_rule {
+        cautions.push(format!("A breaker of {breaker} A is larger than the {by_rule} A of the rule."));
+    }
+    if breaker < wanted.takes {
+        cautions.push(format!("A breaker of {breaker} A trips: the load takes {:.1} A.", wanted.takes));
+    }
+    let receptacles = match (asked.cord, told_face) {
+        (false, _) => Vec::new(),
+        (true, Some(face)) => vec![face],
+        (true, None) => receptacles_for(breaker, volts, asked.neutral),
+    };
+    if let Some(face) =
+        told_face.filter(|face| asked.cord && !breakers_for(*face, true).iter().any(|amps| f64::from(*amps) == breaker))
+    {
+        cautions.push(format!("A receptacle {} does not go with a breaker of {breaker} A by the rule.", face.name()));
     }
     let wire = |gauge| Wire { gauge, metal: asked.metal, terminals: asked.terminals, cable: asked.cable };
     let in_place = |gauge| derated(wire(gauge), asked.insulation, asked.carrying, asked.celsius, edition);
@@ -303,9 +324,9 @@ pub fn size(asked: &SizeAsked) -> Result<Sized, String> {
         WireGauge::all().filter(|(_, aluminum)| asked.metal == Metal::Copper || *aluminum).map(|(gauge, _)| gauge).collect();
     let least = sizes.iter().copied().find(carries).ok_or("No wire of the table carries that in this place.")?;
     let lost = |gauge: WireGauge| {
-        asked.one_way.and_then(|length| voltage_drop(wire(gauge), Run::TwoWire, Amps::new(wanted.takes), length, asked.volts))
+        runs.one_way.and_then(|length| voltage_drop(wire(gauge), Run::TwoWire, Amps::new(wanted.takes), length, volts))
     };
-    let chosen = match asked.one_way {
+    let wire_by_rule = match runs.one_way {
         None => least,
         Some(_) => sizes
             .iter()
@@ -314,25 +335,36 @@ pub fn size(asked: &SizeAsked) -> Result<Sized, String> {
             .find(|gauge| lost(*gauge).is_some_and(|drop| drop.percent <= 3.0))
             .ok_or("No wire of the table keeps the voltage drop within 3 % over that length: ask an electrician.")?,
     };
-    let no_ground = "No ground of the table goes with that breaker.";
-    let ground = equipment_ground(breaker, asked.metal, wire(chosen), Some(least)).ok_or(no_ground)?;
-    let drop = lost(chosen);
+    let chosen = said(asked, SizeOf::Wire, read_gauge, "a size of wire, such as 8 or 4/0")?.unwrap_or(wire_by_rule);
     let found = in_place(chosen);
+    if !carries(&chosen) {
+        cautions.push(format!(
+            "{} is thinner than the rule allows for this breaker and load: by the table it carries {:.1} A in its place.",
+            wire(chosen).words(),
+            found.amps
+        ));
+    }
+    let no_ground = "No ground of the table goes with that breaker.";
+    let ground_by_rule = equipment_ground(breaker, asked.metal, wire(chosen), Some(least.min(chosen))).ok_or(no_ground)?;
+    let ground = said(asked, SizeOf::Ground, read_gauge, "a size of wire, such as 8 or 4/0")?.unwrap_or(ground_by_rule);
+    if ground < ground_by_rule {
+        cautions.push(format!("A ground of {} is thinner than the table asks for.", ground.words()));
+    }
+    let drop = lost(chosen);
     let nec = |section| Sections::nec(section, NOT_KNOWN);
-    let line = |what, value: String, why: String, by| SizeLine { what, value, why, source: cite(by) };
+    let mut lines = Lines { asked, edition, lines: Vec::new() };
     let at_most = if wanted.breaker.is_some() { " at most" } else { "" };
-    let mut lines = vec![line("Breaker", format!("{breaker} A{at_most}"), wanted.why, wanted.by)];
-    let least_words = wire(least).words();
-    lines.push(line(
-        "Wire",
-        wire(chosen).words(),
-        if chosen == least {
+    lines.push(SizeOf::Breaker, format!("{by_rule} A{at_most}"), wanted.why, wanted.by);
+    lines.push(
+        SizeOf::Wire,
+        wire(wire_by_rule).words(),
+        if wire_by_rule == least {
             format!("the first that carries {:.1} A and that this breaker guards", wanted.sized_for)
         } else {
-            format!("{least_words} would carry it; thicker for the voltage drop")
+            format!("{} would carry it; thicker for the voltage drop", wire(least).words())
         },
         nec("240.4 and Table 310.16"),
-    ));
+    );
     let mut why = format!("{} A by its insulation", found.from);
     if found.heat != 1.0 {
         why += &format!(", × {} for {} °C", found.heat, asked.celsius);
@@ -341,37 +373,44 @@ pub fn size(asked: &SizeAsked) -> Result<Sized, String> {
         why += &format!(", × {} for {} wires that carry current", found.together, asked.carrying);
     }
     why += &format!("; never more than the {} A of cable and terminals", found.at_most);
-    lines.push(line("In its place it carries", format!("{:.1} A", found.amps), why, DERATED_BY));
+    lines.push(SizeOf::InItsPlace, format!("{:.1} A", found.amps), why, DERATED_BY);
     if let Some(drop) = drop {
         let why = format!("at {:.1} A over the run; at most 3 % is recommended", wanted.takes);
         let value = format!("{:.1} V, {:.1} %", drop.volts, drop.percent);
-        lines.push(line("Voltage drop", value, why, nec("210.19(A), informational note")));
+        lines.push(SizeOf::VoltageDrop, value, why, nec("210.19(A), informational note"));
     }
-    let why = if chosen == least { "by the breaker" } else { "by the breaker, thicker as the hots are" };
-    lines.push(line("Ground", Wire { gauge: ground, ..wire(chosen) }.words(), why.into(), nec("Table 250.122")));
-    let hots = if asked.volts > 150.0 { 2 } else { 1 };
-    let neutral = asked.neutral || hots == 1;
-    let (value, why) = match (hots, neutral) {
+    let why = if chosen <= least { "by the breaker" } else { "by the breaker, thicker as the hots are" };
+    lines.push(SizeOf::Ground, Wire { gauge: ground_by_rule, ..wire(chosen) }.words(), why, nec("Table 250.122"));
+    let (value, why) = match (asked.hots(), asked.has_neutral()) {
         (1, _) => ("one hot, a neutral and a ground", "a circuit of 120 V"),
         (_, true) => ("two hots, a neutral and a ground", "the plate asks for a neutral"),
         _ => ("two hots and a ground", "nothing on it takes 120 V"),
     };
-    lines.push(line("Conductors", value.into(), why.into(), nec("200.2 and 250.138")));
+    lines.push(SizeOf::Conductors, value, why, nec("200.2 and 250.138"));
     if asked.cord {
-        let faces: Vec<&str> = receptacles.iter().map(|face| face.name()).collect();
-        let why = "a single receptacle is not below its circuit".to_owned();
-        lines.push(line("Receptacle", faces.join(" or "), why, nec("210.21(B)")));
+        let faces: Vec<&str> = receptacles_for(breaker, volts, asked.neutral).iter().map(|face| face.name()).collect();
+        let none = "none is made for this breaker";
+        let value = if faces.is_empty() { none.into() } else { faces.join(" or ") };
+        lines.push(SizeOf::Receptacle, value, "a single receptacle is not below its circuit", nec("210.21(B)"));
     }
-    Ok(Sized { breaker: Amps::new(breaker), wire: chosen, ground, derated: found, drop, receptacles, lines })
-}
-
-/// What the space before a panel lacks, in inches.
-///
-/// Source: NEC 110.26(A), from memory: 36 in deep, 30 in wide, 6 ft 6 in high, to 150 V to ground.
-pub fn working_space_lacks(deep: f64, wide: f64, high: f64) -> Vec<String> {
-    [("deep", deep, 36.0), ("wide", wide, 30.0), ("high", high, 78.0)]
-        .into_iter()
-        .filter(|(_, is, least)| is < least)
-        .map(|(what, is, least)| format!("The space before it is {is} in {what}; it has to be {least} in."))
-        .collect()
+    lines.says(SizeOf::Breaker, format!("{breaker} A"));
+    lines.says(SizeOf::Wire, wire(chosen).words());
+    lines.says(SizeOf::Ground, Wire { gauge: ground, ..wire(chosen) }.words());
+    let (wants_gfci, wants_afci) = around(asked, runs, breaker, (chosen, ground), &mut lines);
+    if !cautions.is_empty() {
+        cautions.push("What the inspector says comes first: keep it in writing.".into());
+    }
+    Ok(Sized {
+        breaker: Amps::new(breaker),
+        wire: chosen,
+        ground,
+        takes: wanted.takes,
+        wants_gfci,
+        wants_afci,
+        derated: found,
+        drop,
+        receptacles,
+        lines: lines.lines,
+        cautions,
+    })
 }

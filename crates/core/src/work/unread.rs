@@ -93,6 +93,11 @@ impl Said<'_> {
                         unread.push(on_the_sheet(format!("for how many wires the terminal of {number} is listed")));
                     }
                 }
+                Move::Sub => {
+                    loads = true;
+                    unread.push(first("where the sub-panel can hang, with clear space before it, and how far its feeder runs"));
+                    unread.push(first("that the service takes it: the service calculation, and an electrician"));
+                }
                 _ => {}
             }
         }

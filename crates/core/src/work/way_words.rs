@@ -38,7 +38,7 @@ impl NoWay {
             Self::SlimNotMade => "the panel is not made for slim two-poles",
             Self::TerminalNotListed => "no terminal is listed for two wires",
             Self::NothingMayBeCombined => "no two circuits may be joined",
-            Self::NoSubOffered => "a sub-panel is not looked at here yet",
+            Self::NoSubOffered => "a sub-panel of 60 A does not do what is wished for, or the main is too small for it",
             Self::ListedPoles => "the panel would have more circuits than it is listed for",
             Self::NoOpenSpace => "no space is open for it",
             Self::NoRoom => "there is no room for it this way",
@@ -54,9 +54,11 @@ pub(super) fn risks(moves: &[Move]) -> String {
     if moves.contains(&Move::Open) {
         said.push("cover off".into());
     }
-    let landed =
-        moves.iter().filter(|one| matches!(one, Move::Land { circuit, .. } if circuit != "gap" && circuit != "new")).count();
-    if moves.iter().any(|one| matches!(one, Move::Land { circuit, .. } if circuit == "new")) {
+    let landed = moves
+        .iter()
+        .filter(|one| matches!(one, Move::Land { circuit, .. } if circuit != "gap" && circuit != "new" && circuit != "feeder"))
+        .count();
+    if moves.iter().any(|one| matches!(one, Move::Land { circuit, .. } if circuit == "new" || circuit == "feeder")) {
         said.push("1 breaker in".into());
     }
     for (count, one, more) in [
@@ -64,6 +66,12 @@ pub(super) fn risks(moves: &[Move]) -> String {
         (count(|one| matches!(one, Move::TakeOut { .. })), "breaker out", "breakers out"),
         (count(|one| matches!(one, Move::Join { .. })), "splice", "splices"),
         (count(|one| matches!(one, Move::Tap { .. })), "doubled terminal", "doubled terminals"),
+        (count(|one| matches!(one, Move::Sub)), "panel more, with its feeder", "panels more, with their feeders"),
+        (
+            count(|one| matches!(one, Move::ToSub { circuit, .. } if circuit != "new")),
+            "circuit taken over to it",
+            "circuits taken over to it",
+        ),
     ] {
         match count {
             0 => {}

@@ -4,10 +4,10 @@
 //! (conduit), 250.122 (ground), 430.22, 430.52 and Table 430.248 (motors), 440.4 (cooling units), 210.19, 210.20, 210.21(B), 240.4, 422.13,
 //! 625.41 (breaker and wire), 110.26 (space before a panel). Figures marked as computed follow from these by hand.
 
-use wayfinder_core::work::{SizeAsked, SizedLoad, size, working_space_lacks};
+use wayfinder_core::work::{SizeLine, Sized, SizedWhere, size as sized, working_space_lacks};
 use wayfinder_core::{
-    Cable, Configuration, Edition, InBox, Insulation, Length, Metal, Terminals, Tubing, Wire, WireGauge, box_fill, derated,
-    equipment_ground, most_in_tubing, motor_circuit,
+    Cable, Configuration, Edition, InBox, InspectorSaid, Insulation, Length, Metal, SizeAsked, SizeOf, SizedLoad, Terminals,
+    Tubing, Volts, Wire, WireGauge, box_fill, derated, equipment_ground, most_in_tubing, motor_circuit,
 };
 
 fn copper(gauge: WireGauge, cable: Cable) -> Wire {
@@ -110,7 +110,7 @@ fn motors() {
 fn asked(load: SizedLoad) -> SizeAsked {
     SizeAsked {
         load,
-        volts: 240.0,
+        volts: Volts::new(240),
         cord: false,
         several_receptacles: false,
         neutral: false,
@@ -121,8 +121,21 @@ fn asked(load: SizedLoad) -> SizeAsked {
         carrying: 2,
         celsius: 30,
         one_way: None,
-        edition: Edition::Nec2020,
+        panel: None,
+        room: None,
+        point: None,
+        space: None,
+        said: Vec::new(),
     }
+}
+
+/// By NEC 2020, with the run and the room unknown.
+fn size(asked: &SizeAsked) -> Result<Sized, String> {
+    sized(asked, SizedWhere::new(asked.one_way, None, Edition::Nec2020))
+}
+
+fn line(sized: &Sized, of: SizeOf) -> &SizeLine {
+    sized.lines.iter().find(|line| line.of == of).unwrap_or_else(|| panic!("no line of {of:?}"))
 }
 
 /// Usual circuits (common practice) with the rules behind them: dryer 30 A on 10 AWG, range 40 A on 8, water heater of 4500 W on 10,
@@ -145,9 +158,12 @@ fn usual_circuits() {
     let sized = size(&cord(SizedLoad::Plain { amps: 16.0, continuous: true }, false)).unwrap();
     assert_eq!((sized.breaker.value(), sized.receptacles), (20.0, vec![Configuration::N6x20]));
     // 120 V with receptacles for whatever is plugged in.
-    let kitchen =
-        SizeAsked { volts: 120.0, several_receptacles: true, ..asked(SizedLoad::Plain { amps: 20.0, continuous: false }) };
-    assert_eq!(of(kitchen), (20.0, Awg12, Awg12));
+    let kitchen = SizeAsked {
+        volts: Volts::new(120),
+        several_receptacles: true,
+        ..asked(SizedLoad::Plain { amps: 20.0, continuous: false })
+    };
+    assert_eq!(of(kitchen.clone()), (20.0, Awg12, Awg12));
     assert!(size(&kitchen).unwrap().lines.iter().any(|line| line.value == "one hot, a neutral and a ground"));
 }
 
@@ -177,7 +193,8 @@ fn long_runs() {
     assert_eq!((near.wire, near.ground), (WireGauge::Awg10, WireGauge::Awg10));
     let longer = size(&far(132.0)).unwrap();
     assert_eq!((longer.wire, longer.ground), (WireGauge::Awg8, WireGauge::Awg8));
-    assert!(size(&far(100_000.0)).unwrap_err().contains("ask an electrician"));
+    let heavy = SizeAsked { load: SizedLoad::Plain { amps: 150.0, continuous: false }, ..far(3_000.0) };
+    assert!(size(&heavy).unwrap_err().contains("ask an electrician"));
 }
 
 /// No answer breaks a rule of its own: the wire carries the load in its place, the breaker guards it, and more load is never answered
@@ -195,12 +212,112 @@ fn what_is_sized_holds() {
         before = (sized.breaker.value(), sized.wire);
     }
     assert!(before.1 > WireGauge::Awg1, "{before:?}");
-    let canada = SizeAsked { edition: Edition::Cec2021, ..asked(SizedLoad::Charger { amps: 32.0 }) };
-    assert!(size(&canada).unwrap_err().contains("is not known here"));
+    let canada = sized(&asked(SizedLoad::Charger { amps: 32.0 }), SizedWhere::new(None, None, Edition::Cec2021));
+    assert!(canada.unwrap_err().contains("is not known here"));
 }
 
 #[test]
 fn the_space_before_a_panel() {
     assert!(working_space_lacks(36.0, 30.0, 78.0).is_empty());
     assert_eq!(working_space_lacks(30.0, 30.0, 70.0).len(), 2);
+}
+
+/// NEC 314.16(B), from memory: a 14-50 box with three wires of 6 AWG, grounds counted once, clamps once, the device twice, by the sizes of
+/// Table 314.16(B): 3 × 5 + 2.5 + 5 + 10. Two cables of 12 AWG at a receptacle: 4 × 2.25 + 2.25 + 2.25 + 4.5. Chapter 9: three of
+/// 6 AWG (0.0507 in²) and 10 AWG (0.0211) take 0.173 of the 0.213 in² that 40 % of 3/4 in EMT are.
+#[test]
+fn the_box_and_the_tubing() {
+    let range = SizeAsked {
+        cord: true,
+        neutral: true,
+        cable: Cable::Conduit,
+        terminals: Terminals::Read75C,
+        ..asked(SizedLoad::Plain { amps: 50.0, continuous: false })
+    };
+    let found = size(&range).unwrap();
+    assert_eq!((found.breaker.value(), found.wire, found.ground), (50.0, WireGauge::Awg8, WireGauge::Awg10));
+    let thicker = SizeAsked { terminals: Terminals::Unread, ..range };
+    let found = size(&thicker).unwrap();
+    assert_eq!(found.wire, WireGauge::Awg6);
+    assert_eq!(line(&found, SizeOf::Box).value, "32.5 in³ at least");
+    assert_eq!(line(&found, SizeOf::Tubing).value, "3/4 in");
+    let several = SizeAsked {
+        volts: Volts::new(120),
+        several_receptacles: true,
+        ..asked(SizedLoad::Plain { amps: 20.0, continuous: false })
+    };
+    assert_eq!(line(&size(&several).unwrap(), SizeOf::Box).value, "18 in³ at least");
+}
+
+/// NEC 210.8, 210.12, 625.54, from memory: by where the circuit ends.
+#[test]
+fn protection_goes_by_the_place() {
+    let plain =
+        |volts| SizeAsked { volts: Volts::new(volts), cord: true, ..asked(SizedLoad::Plain { amps: 16.0, continuous: false }) };
+    let charger = SizedLoad::Charger { amps: 24.0 };
+    for (what, room, edition, says) in [
+        (plain(120), Some("Garage"), Edition::Nec2020, "GFCI"),
+        (plain(240), Some("Garage"), Edition::Nec2017, "none by this rule"),
+        (plain(240), Some("Garage"), Edition::Nec2020, "GFCI"),
+        (plain(120), Some("Laundry"), Edition::Nec2020, "GFCI and AFCI (one breaker can do both)"),
+        (plain(120), Some("Bedroom"), Edition::Nec2020, "AFCI"),
+        (plain(240), Some("Bedroom"), Edition::Nec2020, "none by this rule"),
+        (plain(120), Some("Workroom"), Edition::Nec2020, "not known"),
+        (plain(120), None, Edition::Nec2020, "not known"),
+        (SizeAsked { cord: true, ..asked(charger) }, None, Edition::Nec2020, "GFCI"),
+        (asked(charger), Some("Garage"), Edition::Nec2020, "none by this rule"),
+        (asked(SizedLoad::Cooling { wire_at_least: 18.0, breaker_at_most: 30.0 }), Some("Yard"), Edition::Nec2020, "GFCI"),
+        (
+            asked(SizedLoad::Cooling { wire_at_least: 18.0, breaker_at_most: 30.0 }),
+            Some("Yard"),
+            Edition::Nec2017,
+            "none by this rule",
+        ),
+        (SizeAsked { cord: true, neutral: true, ..asked(SizedLoad::Dryer { watts: 5000.0 }) }, None, Edition::Nec2023, "GFCI"),
+    ] {
+        let found = sized(&what, SizedWhere::new(None, room, edition)).unwrap();
+        assert_eq!(line(&found, SizeOf::Protection).value, says, "{what:?} {room:?} {edition:?}");
+    }
+}
+
+/// NEC 422.31, 422.33, 424.19, 430.102(B), 440.14, 625.43, from memory: what it can be switched off by.
+#[test]
+fn a_disconnect_by_what_it_feeds() {
+    let motor = SizedLoad::Motor { hundredths_hp: 100 };
+    for (what, says, section) in [
+        (asked(SizedLoad::Cooling { wire_at_least: 18.0, breaker_at_most: 30.0 }), "a switch in sight of it", "440.14"),
+        (asked(motor), "a switch in sight of it", "430.102(B)"),
+        (asked(SizedLoad::WaterHeater { watts: 4500.0 }), "can be locked off", "422.31(B)"),
+        (asked(SizedLoad::Heat { watts: 2000.0 }), "can be locked off", "424.19"),
+        (SizeAsked { cord: true, neutral: true, ..asked(SizedLoad::Dryer { watts: 5000.0 }) }, "its plug", "422.33"),
+        (asked(SizedLoad::Charger { amps: 64.0 }), "a switch in sight of it", "625.43"),
+    ] {
+        let found = size(&what).unwrap();
+        let line = line(&found, SizeOf::Disconnect);
+        assert!(line.value.contains(says) && line.source.contains(section), "{line:?}");
+    }
+    let small = size(&asked(SizedLoad::Charger { amps: 32.0 })).unwrap();
+    assert!(small.lines.iter().all(|line| line.of != SizeOf::Disconnect), "up to 60 A none is asked for");
+}
+
+/// What the inspector says holds for all that follows from it, keeps the rule beside it, and is cautioned where it allows more.
+#[test]
+fn as_the_inspector_says() {
+    let say = |of, value: &str| InspectorSaid { of, value: value.into(), why: "said at the rough-in".into() };
+    let with = |said: Vec<InspectorSaid>| size(&SizeAsked { said, ..asked(SizedLoad::Charger { amps: 32.0 }) });
+    let larger = with(vec![say(SizeOf::Wire, "6 AWG")]).unwrap();
+    assert_eq!((larger.wire, larger.ground), (WireGauge::Awg6, WireGauge::Awg8), "the ground grows with the hots");
+    assert!(larger.cautions.is_empty(), "{:?}", larger.cautions);
+    let wire = line(&larger, SizeOf::Wire);
+    assert_eq!((wire.value.as_str(), wire.said.as_ref().unwrap().value.as_str()), ("8 AWG copper", "6 AWG copper"));
+    let fifty = with(vec![say(SizeOf::Breaker, "50 A")]).unwrap();
+    assert_eq!((fifty.breaker.value(), fifty.wire), (50.0, WireGauge::Awg6), "the wire follows from the breaker");
+    assert!(fifty.cautions[0].contains("larger than the 40 A"), "{:?}", fifty.cautions);
+    let thin = with(vec![say(SizeOf::Wire, "10"), say(SizeOf::Ground, "12")]).unwrap();
+    assert!(thin.cautions[0].contains("30.0 A") && thin.cautions[1].contains("thinner than the table"), "{:?}", thin.cautions);
+    for (of, value) in [(SizeOf::Breaker, "large"), (SizeOf::Wire, "9"), (SizeOf::Ground, "bare"), (SizeOf::Receptacle, "16-3")] {
+        assert!(with(vec![say(of, value)]).unwrap_err().contains("as the inspector says"), "{value}");
+    }
+    let words = with(vec![say(SizeOf::Disconnect, "a lock on the breaker")]).unwrap();
+    assert!(words.cautions.is_empty());
 }

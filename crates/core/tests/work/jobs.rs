@@ -3,9 +3,10 @@
 
 use std::collections::BTreeSet;
 
+use super::walked::{goes_on, id, sheet, take};
 use wayfinder_core::work::{JobAsk, JobSheet, JobStands, job_sheet, jobs};
 use wayfinder_core::{
-    Fact, JobAnswer, JobAnswered, JobFound, JobId, Moment, PointId, Severity, Slot, State, Study, Verdict, Volts, card, findings,
+    Fact, JobAnswer, JobAnswered, JobFound, Moment, PointId, Severity, Slot, State, Study, Verdict, Volts, card, findings,
     verdict,
 };
 use wayfinder_fixture::{Written, written};
@@ -32,61 +33,14 @@ const HOME: &str = "
     proof lamp 7
     proof bench 9";
 
-fn id() -> JobId {
-    "j1".parse().unwrap()
-}
-
 fn begun(job: &str) -> Written {
     let mut home = written(HOME);
     home.act(&format!("job j1 {job}")).unwrap();
     home
 }
 
-/// The sheet right after the last line.
-fn sheet(home: &Written) -> JobSheet {
-    let now = home.book.lines().next_back().unwrap().entry.at;
-    job_sheet(&home.home, &id(), now).unwrap()
-}
-
 fn at(text: &str) -> Vec<Slot> {
     text.split('-').map(|slot| slot.parse().unwrap()).collect()
-}
-
-/// What somebody reads there if all is well.
-fn as_expected(expect: &str) -> f64 {
-    match expect {
-        "about 0" | "under 2" => 0.3,
-        "about 240" => 243.0,
-        "as its label says" => 25.0,
-        "about 120" | "about 120 or 240" => 121.4,
-        other => panic!("what is {other}?"),
-    }
-}
-
-/// Answers the next step as if all were well; `false` where there is none.
-fn goes_on(home: &mut Written) -> bool {
-    let sheet = sheet(home);
-    let Some(next) = sheet.next.filter(|_| sheet.stands == JobStands::Open) else { return false };
-    let step = &sheet.steps[next];
-    let answers: Vec<JobAnswer> = match &step.ask {
-        JobAsk::Tick { .. } => vec![JobAnswer::Done],
-        JobAsk::Choice { choices } => {
-            vec![JobAnswer::Chose { choice: choices.iter().find(|one| !one.ends).unwrap().choice.clone() }]
-        }
-        JobAsk::Readings { readings, .. } => readings
-            .iter()
-            .filter(|one| one.value.is_none())
-            .map(|one| JobAnswer::Read { reading: one.reading.clone(), value: as_expected(&one.expect) })
-            .collect(),
-    };
-    for answer in answers {
-        take(home, JobAnswered { job: id(), step: step.step.clone(), answer }.into());
-    }
-    true
-}
-
-fn take(home: &mut Written, fact: Fact) {
-    home.fact(fact).unwrap_or_else(|refusal| panic!("{refusal}"));
 }
 
 /// Walks the sheet to its end and writes what follows.

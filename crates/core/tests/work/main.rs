@@ -5,5 +5,7 @@ mod every_plan;
 mod jobs;
 mod of_home;
 mod plans_against_checks;
+mod random_homes;
 mod rules;
+mod walked;
 mod worked_problems;

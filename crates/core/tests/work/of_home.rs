@@ -291,3 +291,28 @@ fn a_sheet_is_made_of_what_is_sure_and_of_what_the_sheet_itself_asks_for() {
     assert_eq!(sure.stands, WayStands::Sure, "{:?}", sure.unread);
     assert!(sure.job.is_some(), "{}", sure.no_sheet);
 }
+
+/// A full panel in which nothing may be joined: a sub-panel makes room, and says what has to be known first. Where the wish is not for
+/// room, or the main is small, none is looked at.
+#[test]
+fn a_sub_panel_makes_room_and_has_no_sheet_of_its_own() {
+    let full: String = (1..=8).map(|n| format!("{n} 20 #12 machine {n}\n")).collect();
+    let full = |main: u16| format!("panel 8\nmain is main {main} A, bus {main} A, listed for 8, tandems nowhere\n{full}");
+    let view = asked(&full(200), "20 A circuit for the freezer that takes 5 A").unwrap();
+    let sub = view.ways.iter().find(|way| way.name == "A sub-panel").unwrap();
+    assert_eq!(sub.stands, WayStands::Read, "{sub:?}");
+    let said = sub.steps.join("\n");
+    assert!(said.contains("Land the feeder of the sub-panel at ") && said.contains("Hang the sub-panel"), "{said}");
+    assert!(said.contains("Land the new circuit in the sub-panel.") || said.contains(" over to the sub-panel"), "{said}");
+    assert!(sub.unread.iter().any(|one| one.contains("clear space before it")), "{:?}", sub.unread);
+    assert!(sub.unread.iter().any(|one| one.contains("that the service takes it")), "{:?}", sub.unread);
+    assert!(sub.job.is_none() && sub.no_sheet.contains("call an electrician"), "{}", sub.no_sheet);
+    assert!(sub.parts.iter().any(|part| part.what.contains("Sub-panel of 8 spaces")) && sub.risks.contains("1 panel more"));
+    let after = sub.after.as_ref().unwrap();
+    assert!(after.breakers.iter().any(|blade| blade.amps.value() == 60.0 && blade.poles.len() == 2), "the feeder is in it");
+    for (acts, wish) in [(full(60), "20 A circuit for the freezer that takes 5 A"), (full(200), "replace 1")] {
+        let view = asked(&acts, wish).unwrap();
+        let sub = view.ways.iter().find(|way| way.name == "A sub-panel").unwrap();
+        assert_eq!(sub.stands, WayStands::No, "{wish}: {sub:?}");
+    }
+}

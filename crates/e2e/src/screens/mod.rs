@@ -61,7 +61,7 @@ impl AsRef<Page> for Page {
 }
 
 /// Every screen of a home: its address behind the home's, and what is there once it is drawn.
-pub const EVERY_SCREEN: [(&str, &str); 21] = [
+pub const EVERY_SCREEN: [(&str, &str); 22] = [
     ("/panel", "[data-testid=fingerpost]"),
     ("/panel/greenhouse-panel?at=s:7", "[data-testid=fingerpost]"),
     ("/checks", "[data-testid=findings]"),
@@ -79,6 +79,7 @@ pub const EVERY_SCREEN: [(&str, &str); 21] = [
     ("/loads/enter/kitchen", "[aria-label='Points of the room']"),
     ("/work", "h1"),
     ("/work?wish=20+A+circuit+for+the+freezer+that+takes+8+A", "[data-testid=work-title]"),
+    ("/work/size", "[data-testid=size-title]"),
     ("/directory", "[data-testid=card]"),
     ("/logbook", "[data-testid=logbook] li"),
     ("/practice", "h1"),

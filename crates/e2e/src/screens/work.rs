@@ -28,10 +28,28 @@ const AT: &str = "const job = document.querySelector('[data-testid=job]'); if (!
     return { stands: job.dataset.stands, step: step ? step.dataset.jobStep : '', ask: step ? step.dataset.ask : '',
         reading: pad ? pad.getAttribute('aria-label') : '', expect: pad ? pad.dataset.expect : '' };";
 
+impl JobAt {
+    /// What the meter shows there if all is well.
+    fn as_expected(&self) -> &'static str {
+        match self.expect.as_str() {
+            "about 0" | "under 2" => "0.3",
+            "about 240" => "241",
+            "as its label says" => "25",
+            _ => "121",
+        }
+    }
+}
+
 impl Work<'_> {
     says! {
         /// Waits until what the ways come to is said so.
         title_says: "[data-testid=work-title]";
+        /// Waits until the size of a circuit is said so.
+        size_says: "[data-testid=size-title]";
+        /// Waits until the lines of a size say so.
+        size_lines_say: "[data-testid=size-lines]";
+        /// Waits until what was read of a price list says so.
+        prices_say: "[data-testid=prices-read]";
         /// Waits until the red band says so.
         live_says: "[data-testid=live-band]";
         /// Waits until the stop says so.
@@ -96,18 +114,32 @@ impl Work<'_> {
             "tick" => self.0.press("Done").await?,
             "choice" => self.0.find(By::Css("[data-choice]")).await?.click().await?,
             "readings" => {
-                let value = match before.expect.as_str() {
-                    "about 0" | "under 2" => "0.3",
-                    "about 240" => "241",
-                    "as its label says" => "25",
-                    _ => "121",
-                };
-                self.0.find(By::Css("form[data-expect] input")).await?.send_keys(value).await?;
+                self.0.find(By::Css("form[data-expect] input")).await?.send_keys(before.as_expected()).await?;
                 self.0.keys("\u{e007}").await?;
             }
             other => bail!("a step asks for {other}"),
         }
-        self.0.wait_until(&format!("something comes after {before:?}"), async || Ok(self.at().await? != before)).await?;
+        self.comes_after(&before).await
+    }
+
+    /// The same by the keys alone: from the heading of the step to what passes it, and Enter.
+    pub async fn pass_by_keys(&self) -> Result<JobAt> {
+        const HAS_FOCUS: &str = "const job = document.querySelector('[data-job-step]');
+            return job !== null && job.querySelector('h2') === document.activeElement;";
+        let before = self.at().await?;
+        ensure!(before.stands == "open", "{before:?}");
+        let at_heading = async || Ok(self.0.driver.execute(HAS_FOCUS, vec![]).await?.json().as_bool() == Some(true));
+        self.0.wait_until(&format!("the heading of {before:?} has the focus"), at_heading).await?;
+        self.0.keys("\u{e004}").await?;
+        if before.ask == "readings" {
+            self.0.keys(before.as_expected()).await?;
+        }
+        self.0.keys("\u{e007}").await?;
+        self.comes_after(&before).await
+    }
+
+    async fn comes_after(&self, before: &JobAt) -> Result<JobAt> {
+        self.0.wait_until(&format!("something comes after {before:?}"), async || Ok(self.at().await? != *before)).await?;
         self.at().await
     }
 

@@ -98,6 +98,8 @@ fn main() -> ExitCode {
         instruments_warn_and_another_try_is_another_home,
         a_made_up_house_is_measured,
         a_wish_has_its_ways_side_by_side,
+        a_job_goes_to_its_end_by_the_keys_alone,
+        a_circuit_is_sized_and_a_price_list_ranks_the_ways,
         two_take_a_survey,
         two_browsers_trace_a_house_together_to_the_end,
         without_the_code_nothing_is_shown_and_guessing_is_slowed_down,

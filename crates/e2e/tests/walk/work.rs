@@ -169,3 +169,76 @@ pub(crate) async fn a_wish_has_its_ways_side_by_side(_: &Chrome, page: &Page, _:
     page.wait_text(By::Css("main"), "was not understood").await?;
     Ok(())
 }
+
+pub(crate) async fn a_circuit_is_sized_and_a_price_list_ranks_the_ways(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    Somebody::new(&site, "weir").act(0, HOUSE).await?;
+    let home = format!("{}/h/weir", site.address);
+    page.goto(&format!("{home}/work/size")).await?;
+    let work = Work(page);
+    page.fill("What the circuit is for", "kiln").await?;
+    page.fill("It takes, A", "32").await?;
+    work.size_says("35 A, 8 AWG copper, ground 10 AWG").await?;
+    work.size_lines_say("two hots and a ground").await?;
+    // In place of the rule, with who says so; kept, and there again.
+    page.press("Ground: The inspector says").await?;
+    page.fill("What it is to be", "8").await?;
+    page.fill("Who says so, when and why", "the inspector, at the rough-in").await?;
+    page.press("Save").await?;
+    work.size_says("ground 8 AWG").await?;
+    let mut found = page.accessibility().await?;
+    found.extend(page.too_small().await?);
+    ensure!(found.is_empty(), "found:\n{}", found.join("\n"));
+    page.press("Keep it").await?;
+    page.find(By::Css("[data-kept=kiln]")).await?;
+    page.goto(&page.driver.current_url().await?.to_string()).await?;
+    work.size_lines_say("8 AWG copper, as the inspector says").await?;
+    page.press("Find room for it").await?;
+    work.title_says("35 A, two-pole for the kiln").await?;
+    // What cannot be sized says why, and nothing typed is lost.
+    page.goto(&format!("{home}/work/size")).await?;
+    page.fill("It takes, A", "390").await?;
+    page.wait_text(By::Css("[data-testid=size-refused]"), "No ").await?;
+    // A list of prices: read, looked at, taken; then money stands beside the minutes.
+    page.goto(&format!("{home}/work")).await?;
+    let folder = tempfile::tempdir()?;
+    let list = folder.path().join("prices.csv");
+    let rows = [
+        "one-pole breaker,9",
+        "one-pole GFCI breaker,52",
+        "one-pole AFCI breaker,47",
+        "one-pole dual-function breaker,58",
+        "two-pole breaker,19",
+        "two-pole GFCI breaker,112",
+        "two-pole AFCI breaker,115",
+        "two-pole dual-function breaker,125",
+        "tandem,26",
+        "wire and connector to lengthen one wire,4",
+        "pigtail and connector to join two circuits,3",
+        "pigtail and connector to join their neutrals,1",
+        "sub-panel with its feeder,210",
+        "wire of one pole to a sub-panel,7",
+        "visit of an electrician,380",
+        "doorbell,12",
+    ];
+    std::fs::write(&list, format!("what,price in $\n{}\n", rows.join("\n")))?;
+    page.give("A price list, CSV, XLSX or ODS", &list).await?;
+    work.prices_say("15 prices were read, in $").await?;
+    work.prices_say("doorbell").await?;
+    page.press("Take this list").await?;
+    page.goto(&format!("{home}/work?wish=20+A+circuit+for+the+freezer+that+takes+8+A")).await?;
+    page.wait_text(By::Css("[data-way='An open space']"), "$ 9 by your price list").await?;
+    Ok(())
+}
+
+pub(crate) async fn a_job_goes_to_its_end_by_the_keys_alone(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    Somebody::new(&site, "weir").act(0, &format!("{HOUSE}\njob j1 main: replace 3 15 gfci")).await?;
+    page.goto(&format!("{}/h/weir/work/job/j1", site.address)).await?;
+    let work = Work(page);
+    work.progress_says("Step 1 of").await?;
+    while work.at().await?.stands == "open" {
+        work.pass_by_keys().await?;
+    }
+    work.stands("ready").await
+}

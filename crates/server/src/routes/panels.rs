@@ -21,7 +21,7 @@ use crate::in_home::{HomePath, InHome};
 use crate::problem::{Problem, internal};
 
 /// The largest sheet that is taken.
-const SHEET_LIMIT: usize = 4 << 20;
+pub(super) const SHEET_LIMIT: usize = 4 << 20;
 /// The most lines of a card that are read.
 const MOST_LINES: usize = 500;
 

@@ -2,17 +2,21 @@
 
 use std::time::{SystemTime, UNIX_EPOCH};
 
+use axum::Json;
 use axum::extract::Path;
-use axum::http::StatusCode;
 use axum::response::Response;
 use wayfinder_core::work::{
-    JobLine, JobSheet, USUAL_STEPS, WorkView, job_sheet, jobs as jobs_of, no_sheet, read_wish, work_view,
+    JobLine, JobSheet, KeptSizeLine, PricesRead, SizeView, USUAL_STEPS, WorkView, job_sheet, jobs as jobs_of, kept_sizes,
+    no_sheet, price_rows, read_prices, read_wish, size_view, work_view,
 };
-use wayfinder_core::{BreakerId, Job, JobId, Moment};
+use wayfinder_core::{BreakerId, Job, JobId, Moment, SizeAsked, Units};
+use wayfinder_formats::{read_rows, write_csv};
 
-use crate::guard::{Asked, ENTRIES_LIMIT, JsonBody};
+use super::homes::{file, unfit};
+use super::panels::SHEET_LIMIT;
+use crate::guard::{Asked, ENTRIES_LIMIT, JsonBody, RawBody};
 use crate::in_home::{HomePath, InHome};
-use crate::problem::Problem;
+use crate::problem::{Problem, internal};
 
 fn now() -> Moment {
     let since = SystemTime::now().duration_since(UNIX_EPOCH).unwrap_or_default();
@@ -20,9 +24,7 @@ fn now() -> Moment {
 }
 
 fn not_a_wish(why: String) -> Problem {
-    let mut problem = Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "unfit", why, "");
-    problem.field = Some("wish".into());
-    problem
+    unfit("wish", why, "")
 }
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
@@ -95,6 +97,62 @@ pub(crate) async fn try_job(home: InHome, JsonBody(job): JsonBody<Job, ENTRIES_L
     home.answer(move |opened| {
         let study = &opened.study;
         Ok(SheetTried { title: study.job_in_words(&job), why_not: no_sheet(study, &job).unwrap_or_default() })
+    })
+    .await
+}
+
+/// A circuit that is to be sized.
+#[derive(serde::Deserialize, utoipa::ToSchema)]
+pub(crate) struct SizeWanted {
+    /// What it is for; may be empty.
+    #[serde(default)]
+    name: String,
+    /// What is asked.
+    asked: SizeAsked,
+}
+
+/// The size of a new circuit: breaker, wire and what goes with them, rule by rule.
+#[utoipa::path(post, path = "/api/homes/{home}/sizes/try", params(HomePath), request_body = SizeWanted, responses((status = 200, body = SizeView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn try_size(home: InHome, JsonBody(wanted): JsonBody<SizeWanted, ENTRIES_LIMIT>) -> Result<Response, Problem> {
+    home.answer(move |opened| size_view(&opened.study, &wanted.name, &wanted.asked).map_err(|why| unfit("asked", why, ""))).await
+}
+
+/// The circuits that were sized and kept.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct SizesView {
+    sizes: Vec<KeptSizeLine>,
+    /// How lengths are typed and said in this home.
+    units: Units,
+}
+
+/// The circuits that were sized and kept, the last one first.
+#[utoipa::path(get, path = "/api/homes/{home}/sizes", params(HomePath), responses((status = 200, body = SizesView), (status = 404, body = Problem)))]
+pub(crate) async fn sizes(home: InHome) -> Result<Response, Problem> {
+    home.answer(|opened| Ok(SizesView { sizes: kept_sizes(&opened.study), units: opened.study.plan().units })).await
+}
+
+/// The owner's price list as CSV, with what has no price yet as an empty line.
+#[utoipa::path(get, path = "/api/homes/{home}/prices", params(HomePath), responses((status = 200, body = Vec<u8>, content_type = "text/csv"), (status = 404, body = Problem)))]
+pub(crate) async fn prices(home: InHome) -> Result<Response, Problem> {
+    let disposition = home.saved_as("attachment", ", prices.csv");
+    let bytes = home
+        .ask(|opened| {
+            write_csv(price_rows(&opened.study)).map_err(|error| {
+                tracing::error!(%error, "no price list");
+                internal()
+            })
+        })
+        .await?;
+    Ok(file(bytes, "text/csv; charset=utf-8", &disposition))
+}
+
+/// Reads a price list (CSV, XLSX or ODS, up to 4 MB). Writes nothing.
+#[utoipa::path(post, path = "/api/homes/{home}/prices/read", params(HomePath), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = PricesRead), (status = 404, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn read_price_list(home: InHome, RawBody(bytes): RawBody<SHEET_LIMIT>) -> Result<Json<PricesRead>, Problem> {
+    home.ask(move |_| {
+        let not_read = |why: String| unfit("file", why, "");
+        let rows = read_rows(&bytes).map_err(|error| not_read(error.to_string()))?;
+        read_prices(&rows).map(Json).map_err(not_read)
     })
     .await
 }

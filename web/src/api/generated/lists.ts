@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 15,
+  "factVersion": 16,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -56,6 +56,9 @@ export const LISTS = {
     "job_stopped",
     "job_ended",
     "job_left",
+    "size_kept",
+    "size_dropped",
+    "prices_set",
     "trace_set",
     "practice_house",
     "photo_taken",

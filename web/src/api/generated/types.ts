@@ -629,6 +629,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The owner's price list as CSV, with what has no price yet as an empty line. */
+        get: operations["prices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/prices/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads a price list (CSV, XLSX or ODS, up to 4 MB). Writes nothing. */
+        post: operations["read_price_list"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/rooms/{room}/walk": {
         parameters: {
             query?: never;
@@ -674,6 +708,40 @@ export interface paths {
         get: operations["service_sheet"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/sizes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The circuits that were sized and kept, the last one first. */
+        get: operations["sizes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/sizes/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The size of a new circuit: breaker, wire and what goes with them, rule by rule. */
+        post: operations["try_size"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1492,6 +1560,12 @@ export interface components {
             /** @description With what: `clamp`. */
             with: string;
         };
+        /** @description The clear space before a panel. */
+        ClearSpace: {
+            deep: components["schemas"]["Length"];
+            high: components["schemas"]["Length"];
+            wide: components["schemas"]["Length"];
+        };
         /**
          * @description What a column holds.
          * @enum {string}
@@ -1599,6 +1673,34 @@ export interface components {
             /** @description The file that was read. */
             file: string;
             said?: components["schemas"]["DemandSaid"] | null;
+        };
+        /** @description What a wire may carry in its place. */
+        Derated: {
+            /**
+             * Format: double
+             * @description What is left, in amperes.
+             */
+            amps: number;
+            /**
+             * Format: double
+             * @description The column of cable and terminals, in amperes, above which it never counts.
+             */
+            at_most: number;
+            /**
+             * Format: double
+             * @description The column of its insulation, in amperes.
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description For the heat.
+             */
+            heat: number;
+            /**
+             * Format: double
+             * @description For how many lie together.
+             */
+            together: number;
         };
         /** @description A device at a point was worked: something other than a breaker that makes points lit or dark. */
         DeviceWorked: {
@@ -1907,6 +2009,15 @@ export interface components {
         }) | (components["schemas"]["JobLeft"] & {
             /** @enum {string} */
             kind: "job_left";
+        }) | (components["schemas"]["SizeKept"] & {
+            /** @enum {string} */
+            kind: "size_kept";
+        }) | (components["schemas"]["SizeDropped"] & {
+            /** @enum {string} */
+            kind: "size_dropped";
+        }) | (components["schemas"]["PricesSet"] & {
+            /** @enum {string} */
+            kind: "prices_set";
         }) | (components["schemas"]["TraceSet"] & {
             /** @enum {string} */
             kind: "trace_set";
@@ -2211,11 +2322,25 @@ export interface components {
             /** Format: int64 */
             seq: number;
         };
+        /** @description What an inspector says in place of a rule. */
+        InspectorSaid: {
+            /** @description Of what. */
+            of: components["schemas"]["SizeOf"];
+            /** @description What it is to be: `35`, `8`, `a lock on the breaker`. */
+            value: string;
+            /** @description Why, and who said it. */
+            why: string;
+        };
         /**
          * @description With what something was observed.
          * @enum {string}
          */
         Instrument: "eye" | "plug_in_tester" | "lamp" | "meter" | "non_contact" | "tone_tracer" | "clamp_meter" | "radio";
+        /**
+         * @description The temperature for which the insulation is marked.
+         * @enum {string}
+         */
+        Insulation: "c60" | "c75" | "c90";
         /**
          * @description What sits on the bus.
          * @enum {string}
@@ -2580,6 +2705,17 @@ export interface components {
          * @enum {string}
          */
         Kept: "on" | "off";
+        /** @description A circuit that was sized, for a list. */
+        KeptSizeLine: {
+            /** @description What was asked. */
+            asked: components["schemas"]["SizeAsked"];
+            /** @description What it is for. */
+            name: string;
+            /** @description Its id. */
+            size: components["schemas"]["SizeId"];
+            /** @description `40 A, 8 AWG copper, ground 10 AWG`, or why it cannot be sized any more. */
+            words: string;
+        };
         /** @description What is known of which breaker feeds a point, as the screens tell it. */
         Known: {
             /** @description The breaker. */
@@ -4248,6 +4384,28 @@ export interface components {
             /** @description What it is drawn from. */
             recipe: components["schemas"]["Recipe"];
         };
+        /** @description A price list as it was read. */
+        PricesRead: {
+            /** @description How money is written; empty where the list does not say. */
+            currency: string;
+            /** @description What the list leaves out. */
+            missing: string[];
+            /** @description What was not understood, a sentence each. */
+            odd: string[];
+            /** @description The prices. */
+            prices: {
+                [key: string]: number;
+            };
+        };
+        /** @description What the owner pays, in place of every price told before. Nothing in it: there is no list. */
+        PricesSet: {
+            /** @description How money is written: `$`, `CA$`. */
+            currency: string;
+            /** @description The prices. */
+            prices: {
+                [key: string]: number;
+            };
+        };
         /** @description A problem, as RFC 9457 has it, with what a form needs beside. */
         Problem: {
             /** @description The kind, for programs: `occupied`, `unknown`, `too_large` … */
@@ -4755,6 +4913,203 @@ export interface components {
         Since: "start" | {
             /** @description This line was the last that moved a handle. */
             move: components["schemas"]["EntryId"];
+        };
+        /** @description A circuit that is to be sized. */
+        SizeAsked: {
+            /** @description The cable. */
+            cable?: components["schemas"]["Cable"];
+            /**
+             * Format: int32
+             * @description How many wires that carry current lie together, its own among them.
+             */
+            carrying: number;
+            /**
+             * Format: int32
+             * @description The air around it at the warmest, in degrees Celsius.
+             */
+            celsius: number;
+            /** @description By a cord and a receptacle. */
+            cord?: boolean;
+            /** @description What the insulation is marked for. */
+            insulation?: components["schemas"]["Insulation"];
+            /** @description What the circuit feeds. */
+            load: components["schemas"]["SizedLoad"];
+            /** @description Copper or aluminum. */
+            metal?: components["schemas"]["Metal"];
+            /** @description Whether the plate asks for a neutral. */
+            neutral?: boolean;
+            one_way?: components["schemas"]["Length"] | null;
+            panel?: components["schemas"]["PanelId"] | null;
+            point?: components["schemas"]["PointId"] | null;
+            room?: components["schemas"]["RoomId"] | null;
+            /** @description What an inspector says in place of a rule. */
+            said?: components["schemas"]["InspectorSaid"][];
+            /** @description Receptacles for whatever is plugged in. */
+            several_receptacles?: boolean;
+            space?: components["schemas"]["ClearSpace"] | null;
+            /** @description What the labels of the terminals say. */
+            terminals?: components["schemas"]["Terminals"];
+            /** @description 120, 208 or 240 V. */
+            volts: components["schemas"]["Volts"];
+        };
+        /** @description A circuit that was sized is not wanted any more. */
+        SizeDropped: {
+            /** @description Which. */
+            size: components["schemas"]["SizeId"];
+        };
+        /** @description One circuit that was sized. */
+        SizeId: string;
+        /** @description What was asked of the size of a circuit is kept, with what an inspector said. A later line of the same id replaces it. */
+        SizeKept: {
+            /** @description What was asked. */
+            asked: components["schemas"]["SizeAsked"];
+            /** @description What the circuit is for. */
+            name: string;
+            /** @description Which. */
+            size: components["schemas"]["SizeId"];
+        };
+        /** @description What one rule comes to. */
+        SizeLine: {
+            /** @description What it is about. */
+            of: components["schemas"]["SizeOf"];
+            said?: components["schemas"]["InspectorSaid"] | null;
+            /** @description Where that stands. */
+            source: string;
+            /** @description The same in words. */
+            title: string;
+            /** @description What it comes to by the rule. */
+            value: string;
+            /** @description Why. */
+            why: string;
+        };
+        /**
+         * @description What is sized.
+         * @enum {string}
+         */
+        SizeOf: "breaker" | "wire" | "in_its_place" | "voltage_drop" | "ground" | "conductors" | "receptacle" | "protection" | "disconnect" | "tubing" | "box" | "working_space";
+        /** @description A circuit sized. */
+        SizeView: components["schemas"]["Sized"] & {
+            one_way?: components["schemas"]["Length"] | null;
+            /** @description Where that is from. */
+            run: string;
+            /** @description What nobody has read and the size rests on. */
+            unread: string[];
+            /** @description The wish that finds room for it in a panel: `40 A two-pole for the kiln that takes 32 A`. */
+            wish: string;
+            /** @description `40 A, 8 AWG copper, ground 10 AWG`. */
+            words: string;
+        };
+        /** @description A circuit that is to be sized. */
+        SizeWanted: {
+            /** @description What is asked. */
+            asked: components["schemas"]["SizeAsked"];
+            /** @description What it is for; may be empty. */
+            name?: string;
+        };
+        /** @description A circuit sized. */
+        Sized: {
+            /** @description The breaker; for a motor or a cooling unit the largest that is allowed. */
+            breaker: components["schemas"]["Amps"];
+            /** @description Where what the inspector says allows more than the rule. */
+            cautions: string[];
+            /** @description What the wire may carry in its place. */
+            derated: components["schemas"]["Derated"];
+            drop?: components["schemas"]["Drop"] | null;
+            /** @description The ground. */
+            ground: components["schemas"]["WireGauge"];
+            /** @description Rule by rule. */
+            lines: components["schemas"]["SizeLine"][];
+            /** @description Receptacles that it may have, where it has a cord. */
+            receptacles: components["schemas"]["Configuration"][];
+            /**
+             * Format: double
+             * @description What the load takes, in amperes.
+             */
+            takes: number;
+            wants_afci: boolean;
+            /** @description Whether today's rule wants a GFCI and an AFCI, as far as the place is known. */
+            wants_gfci: boolean;
+            /** @description The hots, and the neutral where there is one. */
+            wire: components["schemas"]["WireGauge"];
+        };
+        /** @description What a circuit is to feed. */
+        SizedLoad: {
+            /**
+             * Format: double
+             * @description In amperes.
+             */
+            amps: number;
+            /** @description For three hours or more. */
+            continuous?: boolean;
+            /** @enum {string} */
+            feeds: "plain";
+        } | {
+            /** @enum {string} */
+            feeds: "motor";
+            /**
+             * Format: int32
+             * @description In hundredths of a horsepower.
+             */
+            hundredths_hp: number;
+        } | {
+            /**
+             * Format: double
+             * @description The maximum fuse or breaker.
+             */
+            breaker_at_most: number;
+            /** @enum {string} */
+            feeds: "cooling";
+            /**
+             * Format: double
+             * @description The minimum circuit ampacity.
+             */
+            wire_at_least: number;
+        } | {
+            /** @enum {string} */
+            feeds: "range";
+            /**
+             * Format: double
+             * @description By its plate.
+             */
+            watts: number;
+        } | {
+            /** @enum {string} */
+            feeds: "dryer";
+            /**
+             * Format: double
+             * @description By its plate.
+             */
+            watts: number;
+        } | {
+            /** @enum {string} */
+            feeds: "water_heater";
+            /**
+             * Format: double
+             * @description By its plate.
+             */
+            watts: number;
+        } | {
+            /** @enum {string} */
+            feeds: "heat";
+            /**
+             * Format: double
+             * @description By its plate.
+             */
+            watts: number;
+        } | {
+            /**
+             * Format: double
+             * @description The current for which it is set.
+             */
+            amps: number;
+            /** @enum {string} */
+            feeds: "charger";
+        };
+        /** @description The circuits that were sized and kept. */
+        SizesView: {
+            sizes: components["schemas"]["KeptSizeLine"][];
+            /** @description How lengths are typed and said in this home. */
+            units: components["schemas"]["Units"];
         };
         Slot: string;
         /** @description Solar or a battery beside the main, by the 120 % rule. */
@@ -5494,13 +5849,23 @@ export interface components {
             legs: string;
             /**
              * Format: int64
-             * @description Minutes, by the usual figures.
+             * @description Minutes, by the crew's own pace or by the usual figures.
              */
             minutes?: number | null;
+            /**
+             * Format: int64
+             * @description Money, by the owner's price list; `null` where there is none or it is not whole.
+             */
+            money?: number | null;
             /** @description `Moving breakers`. */
             name: string;
             /** @description Why no sheet can be made of it; empty where one can. */
             no_sheet: string;
+            /**
+             * Format: int64
+             * @description Of these minutes those with the main off, about.
+             */
+            off_minutes?: number | null;
             /** @description Whether the panel is opened, with the main off. */
             opens_panel: boolean;
             /** @description What to take along. */
@@ -5712,6 +6077,8 @@ export interface components {
         WorkView: {
             /** @description What to mind, whichever way is taken. */
             cautions: string[];
+            /** @description How money is written; empty where none is shown. */
+            currency: string;
             /** @description What each leg carries by what is known of loads; empty where nothing is. */
             legs: string;
             /** @description The panel as it is. */
@@ -7123,6 +7490,86 @@ export interface operations {
             };
         };
     };
+    prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_price_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PricesRead"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     room_walk: {
         parameters: {
             query?: never;
@@ -7227,6 +7674,78 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sizes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizesView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_size: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizeWanted"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeView"];
                 };
             };
             404: {

@@ -13,6 +13,8 @@ interface Props {
   way: WayLine;
   number: number;
   now: PanelView;
+  /** How money is written. */
+  currency: string;
   pinned: boolean;
   /** Nothing where there is no other way to compare with. */
   onPin: (() => void) | null;
@@ -21,7 +23,7 @@ interface Props {
 }
 
 /** One way: the panel now and after, what it takes, what it risks, what is to be read first. */
-export function WayColumn({ way, number, now, pinned, onPin, onRuleOut, onJob }: Props) {
+export function WayColumn({ way, number, now, currency, pinned, onPin, onRuleOut, onJob }: Props) {
   const after = way.after;
   const marks = after == null ? null : changed(now, after);
   const sure = way.stands === "sure";
@@ -78,13 +80,21 @@ export function WayColumn({ way, number, now, pinned, onPin, onRuleOut, onJob }:
         {way.minutes != null && (
           <Line name="Time">
             <b>{way.minutes} min</b>
-            {way.opens_panel && ", the panel off for most of it"}
+            {way.off_minutes != null && `, about ${way.off_minutes} of them with the main off`}
           </Line>
         )}
         {way.parts.length > 0 && (
           <Line name="Parts">
-            {way.parts.map((part) => (part.count > 1 ? `${part.count} × ${part.what}` : part.what)).join("; ")}. No
-            prices.
+            {way.parts.map((part) => (part.count > 1 ? `${part.count} × ${part.what}` : part.what)).join("; ")}.{" "}
+            {way.money == null ? "No prices." : ""}
+          </Line>
+        )}
+        {way.money != null && (
+          <Line name="Money">
+            <b>
+              {currency} {way.money}
+            </b>{" "}
+            by your price list
           </Line>
         )}
         {way.risks !== "" && (

@@ -62,6 +62,7 @@ export function Ways({ home, view, pinned, onPin, onRuleOut }: Props) {
             way={way}
             number={n + 1}
             now={view.now}
+            currency={view.currency}
             pinned={way.name === pinned}
             onPin={ways.length > 1 ? () => onPin(way.name === pinned ? "" : way.name) : null}
             onRuleOut={(breaker) => onRuleOut([...ruledOut, breaker])}

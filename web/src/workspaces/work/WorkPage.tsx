@@ -1,4 +1,5 @@
 import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { Link, useSearchParams } from "react-router";
 import type { JobLine, WorkView } from "../../api/client";
@@ -8,6 +9,7 @@ import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
 import { dateOf } from "../../parts/when";
 import { OtherJobs } from "./OtherJobs";
+import { PriceList } from "./PriceList";
 import { Ways } from "./Ways";
 import { WishForm } from "./WishForm";
 
@@ -66,6 +68,15 @@ export function WorkPage() {
       >
         <Jobs home={home.id} />
         <OtherJobs home={home} />
+        <Block title="The size of a new circuit">
+          <Typography variant="body2" sx={{ mb: 1.5 }}>
+            Breaker, wire, ground, receptacle, box, GFCI and AFCI by what it feeds and where it runs, rule by rule.
+          </Typography>
+          <Button component={Link} to={`/h/${home.id}/work/size`} variant="outlined">
+            Size a circuit
+          </Button>
+        </Block>
+        <PriceList home={home.id} />
       </Box>
     </>
   );

@@ -13,6 +13,7 @@ mod panel;
 mod plan;
 mod strike;
 mod trace;
+mod work;
 
 pub use breaker::*;
 pub use home::*;
@@ -23,6 +24,7 @@ pub use panel::*;
 pub use plan::*;
 pub use strike::*;
 pub use trace::*;
+pub use work::*;
 
 use super::{Draft, Home, Names};
 use crate::model::{BreakerId, EntryId, PointId, Refusal, State};
@@ -173,6 +175,9 @@ kinds! {
     JobStopped       "job_stopped"       Helper recorded
     JobEnded         "job_ended"         Owner  recorded
     JobLeft          "job_left"          Owner  recorded
+    SizeKept         "size_kept"         Owner  recorded
+    SizeDropped      "size_dropped"      Owner  recorded
+    PricesSet        "prices_set"        Owner  recorded
     TraceSet         "trace_set"         Owner  recorded
     PracticeHouse    "practice_house"    Owner  recorded
     PhotoTaken       "photo_taken"       Owner  recorded
@@ -183,7 +188,7 @@ kinds! {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 15;
+    pub const VERSION: u16 = 16;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final; so is nothing else.
     pub const fn is_strikable(&self) -> bool {

@@ -9,6 +9,7 @@ mod panels;
 mod plan;
 mod switching;
 mod trace;
+mod work;
 
 use std::borrow::Cow;
 use std::collections::{BTreeMap, BTreeSet};
@@ -22,6 +23,7 @@ pub use panels::Panels;
 pub use switching::{Switching, Switchings};
 pub use trace::{Doubt, Look, Trace};
 pub(crate) use trace::{Metered, Trip, Watched};
+pub use work::{KeptSize, PriceList, Workshop};
 
 use super::{Draft, Fact};
 use crate::model::{BreakerId, Drawn, Edition, Moment, Recipe, Refusal, RefusalCode, TraceSetup};
@@ -52,6 +54,7 @@ pub struct Home {
     pub(super) plan: Part<Drawn>,
     pub(super) loads: Part<Loads>,
     pub(super) jobs: Part<Jobs>,
+    pub(super) workshop: Part<Workshop>,
     pub(super) switchings: Part<Switchings>,
     pub(super) trace: Part<Trace>,
 }
@@ -123,6 +126,10 @@ impl Home {
     /// Jobs: what was set out to be done, answered and ended.
     pub fn jobs(&self) -> &Jobs {
         &self.jobs
+    }
+    /// Circuits that were sized, and the owner's prices.
+    pub fn workshop(&self) -> &Workshop {
+        &self.workshop
     }
     /// Handles moved, and what is off now.
     pub fn switchings(&self) -> &Switchings {

@@ -26,6 +26,18 @@ impl Tubing {
     /// Every size, the smallest first.
     pub const ALL: [Self; 6] = [Self::Half, Self::ThreeQuarters, Self::One, Self::OneAndQuarter, Self::OneAndHalf, Self::Two];
 
+    /// As it is sold: `3/4`.
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Half => "1/2",
+            Self::ThreeQuarters => "3/4",
+            Self::One => "1",
+            Self::OneAndQuarter => "1-1/4",
+            Self::OneAndHalf => "1-1/2",
+            Self::Two => "2",
+        }
+    }
+
     /// Its inside, in square inches.
     pub const fn inches2(self) -> f64 {
         match self {

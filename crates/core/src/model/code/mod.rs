@@ -18,7 +18,7 @@ pub use edition::Edition;
 pub(crate) use edition::{InCanada, Sections};
 pub use ground::{circular_mils, equipment_ground};
 pub use motor::{MotorCircuit, motor_amps, motor_circuit};
-pub(crate) use place::Place;
+pub(crate) use place::{Outlet, Place};
 pub use receptacle::{Configuration, breakers_for};
 pub(crate) use wire::standard_at_or_above;
 pub use wire::{Cable, Metal, Terminals, Wire, WireGauge, ampacity, is_standard, largest_breaker, largest_service};

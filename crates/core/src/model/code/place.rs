@@ -3,6 +3,8 @@
 //! The places are those of NEC 210.8, 210.11, 210.12 and 210.52, from memory; which words mean them is common practice. A name that says
 //! none of them is none: nothing is said about such a room.
 
+use super::Edition;
+
 /// A kind of place that the rules name.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum Place {
@@ -53,7 +55,43 @@ const WORDS: [(Place, &[&str]); 8] = [
     ),
 ];
 
+/// Something that is fed, as far as GFCI and AFCI protection go by it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) struct Outlet {
+    /// A receptacle, not something that is wired in.
+    pub(crate) receptacle: bool,
+    /// Of 120 V.
+    pub(crate) at_120: bool,
+    /// Under the open sky, whatever the room is called.
+    pub(crate) outdoor: bool,
+}
+
 impl Place {
+    /// `a garage`.
+    pub(crate) const fn words(self) -> &'static str {
+        match self {
+            Self::Bath => "a bath",
+            Self::Garage => "a garage",
+            Self::Outdoors => "the open",
+            Self::CrawlSpace => "a crawl space",
+            Self::Basement => "a basement",
+            Self::Kitchen => "a kitchen",
+            Self::Laundry => "a laundry",
+            Self::Lived => "a room that people live or sleep in",
+        }
+    }
+
+    /// Whether today's rule wants a GFCI: 210.8(A), of 240 V from 2020 on.
+    pub(crate) fn wants_gfci(self, outlet: Outlet, edition: Edition) -> bool {
+        let wet = !matches!(self, Self::Lived);
+        outlet.receptacle && (wet || outlet.outdoor) && (outlet.at_120 || edition != Edition::Nec2017)
+    }
+
+    /// Whether today's rule wants an AFCI: 210.12.
+    pub(crate) fn wants_afci(self, outlet: Outlet) -> bool {
+        matches!(self, Self::Kitchen | Self::Laundry | Self::Lived) && outlet.at_120 && !outlet.outdoor
+    }
+
     /// The place that a room's name says, or else that of its floor.
     pub(crate) fn of(room: &str, floor: Option<&str>) -> Option<Self> {
         let said_by = |name: &str| {

@@ -46,7 +46,8 @@ fn case() -> Case {
 /// Fine, dead, tripped, outage, by itself lit, by itself dark, elsewhere, still on.
 type Eight = [f64; 8];
 
-/// A row of eight numbers for each breaker: of each point, and of one that is never looked at beside it.
+/// A row of eight numbers for each breaker: of each point, and of one that is never looked at beside it; last of all of one that never
+/// goes by itself.
 struct Naive {
     rows: Vec<Vec<Eight>>,
     nobody: Vec<Vec<Eight>>,
@@ -61,7 +62,9 @@ impl Naive {
         };
         let row = |p: &CasePoint| vec![[1.0 - u(p), 0.0, 0.0, 0.0, u(p), 0.0, 0.0, 0.0]; BREAKERS];
         let rows: Vec<Vec<Eight>> = case.points.iter().map(row).collect();
-        Self { nobody: rows.clone(), rows }
+        let mut nobody = rows.clone();
+        nobody.push(vec![[1.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0, 0.0]; BREAKERS]);
+        Self { nobody, rows }
     }
 
     fn each(&mut self, mut change: impl FnMut(usize, &mut Eight)) {
@@ -126,9 +129,9 @@ impl Naive {
     ) {
         let (known, watched) = by;
         let proven = known.ok();
-        // What is held of a breaker by somebody who looked at nothing and knows no point that goes by itself: the appliance's.
+        // What is held of a breaker by somebody who looked at nothing and thinks of a point that does not go by itself.
         let held = proven.map_or(0.0, |b| {
-            let x = &self.nobody[4][b];
+            let x = &self.nobody[POINTS][b];
             (x[1] + x[2]) / x.iter().sum::<f64>()
         });
         for (n, row) in self.rows.iter_mut().chain(&mut self.nobody).enumerate() {
@@ -192,7 +195,7 @@ impl Naive {
 }
 
 /// A line: what kind, which point or breaker, dark or anew.
-fn lines() -> impl Strategy<Value = Vec<(u8, usize, bool, bool, u8)>> {
+fn lines() -> impl Strategy<Value = Vec<Line>> {
     prop::collection::vec((0..10_u8, 0..POINTS, any::<bool>(), any::<bool>(), 0..60_u8), 0..50)
 }
 
@@ -207,83 +210,107 @@ fn single_causes_of_a_dark_look(weigh: &Weigh, case: &Case, off: OffSet) -> Vec<
     (0..POINTS).map(of).collect()
 }
 
+type Line = (u8, usize, bool, bool, u8);
+
+/// Takes lines one after the other, and holds every number and every proof against the checker.
+fn is_what_the_rule_says(wiring: &[usize], lines: Vec<Line>) -> Result<(), TestCaseError> {
+    let case = case();
+    let (mut weigh, mut naive) = (Weigh::new(&case, false), Naive::new(&case));
+    let mut history: Vec<(usize, OffSet, bool)> = Vec::new();
+    for (n, (kind, which, slip, anew, seconds)) in lines.into_iter().enumerate() {
+        let breaker = which % BREAKERS;
+        weigh.passed(f64::from(seconds));
+        // What passes before a line is one with it.
+        if seconds > 0 {
+            naive.time(f64::from(seconds));
+        }
+        match kind {
+            0..3 => {
+                let off = !weigh.off().has(breaker);
+                let then = if off { weigh.off().with(breaker) } else { weigh.off().without(breaker) };
+                let foreseen = single_causes_of_a_dark_look(&weigh, &case, then);
+                weigh.switched(then);
+                prop_assert_eq!(foreseen, single_causes_of_a_dark_look(&weigh, &case, then));
+                naive.switched(breaker, off);
+            }
+            3 if slip && !weigh.off().has(breaker) => {
+                weigh.tripped(&case, breaker, weigh.off().with(breaker));
+                naive.found_tripped(breaker);
+            }
+            // Watched as a breaker that is on goes off and comes on again.
+            9 if !weigh.off().has(seconds as usize % BREAKERS) => {
+                let (off, watched) = (weigh.off(), seconds as usize % BREAKERS);
+                let changes = (wiring[which] == watched) != (slip && seconds % 7 == 0);
+                let lit = !off.has(wiring[which]);
+                for (step, (off, dark)) in
+                    [(off, !lit), (off.with(watched), !lit || changes), (off, !lit)].into_iter().enumerate()
+                {
+                    if step > 0 {
+                        weigh.switched(off);
+                        naive.switched(watched, step == 1);
+                    }
+                    let way = [if anew { Way::Anew } else { Way::InPlace }, Way::Watched(watched), Way::InPlace][step];
+                    let (others, known) = (weigh.others_off(&case, which, off), known(&weigh, &case, which));
+                    weigh.saw(&case, which, dark, way, false, n);
+                    let by = (known, (step == 1).then_some(watched));
+                    naive.look(which, off, dark, step == 0 && anew, others, by);
+                    history.push((which, off, dark));
+                }
+            }
+            _ => {
+                // Mostly what is so; a few looks are wrong.
+                let dark = weigh.off().has(wiring[which]) != (slip && seconds % 7 == 0);
+                let off = weigh.off();
+                let (others, known) = (weigh.others_off(&case, which, off), known(&weigh, &case, which));
+                let foreseen = single_causes_of_a_dark_look(&weigh, &case, off)[which];
+                weigh.saw(&case, which, dark, if anew { Way::Anew } else { Way::InPlace }, false, n);
+                let fresh: OffSet =
+                    weigh.causes(which).iter().filter(|cause| cause.dark == n).map(|cause| cause.breaker).collect();
+                prop_assert!(fresh.and(foreseen) == fresh && (fresh.is_empty() == (foreseen.is_empty() || !dark)));
+                naive.look(which, off, dark, anew, others, (known, None));
+                history.push((which, off, dark));
+            }
+        }
+        let fresh = weigh.infer(&case);
+        for point in 0..POINTS {
+            let (reading, (chance, shared)) = (weigh.reading(&case, point), naive.reading(point, &weigh.prior(&case, point)));
+            for b in 0..BREAKERS {
+                for (ours, theirs) in [(reading.chance[b], chance[b]), (reading.shared[b], shared[b])] {
+                    prop_assert!(
+                        (ours - theirs).abs() < 1e-9 + 2e-3 * theirs.min(1.0 - theirs),
+                        "{point} on {b}: {ours} {theirs}"
+                    );
+                }
+            }
+        }
+        for point in fresh {
+            let on = weigh.belief().proven(point).unwrap();
+            let (darks, lits): (Vec<_>, Vec<_>) = history.iter().filter(|(p, _, _)| *p == point).partition(|(_, _, dark)| *dark);
+            let single = |dark: &OffSet, lit: &OffSet| dark.differs(*lit) == OffSet::one(on) && dark.has(on);
+            let seen = darks.iter().any(|(_, dark, _)| lits.iter().any(|(_, lit, _)| single(dark, lit)));
+            prop_assert!(seen, "{point} was proven on {on} with no single cause");
+        }
+    }
+    Ok(())
+}
+
 proptest! {
     #![proptest_config(ProptestConfig { cases: 200, failure_persistence: None, ..ProptestConfig::default() })]
 
     #[test]
     fn every_number_and_every_proof_is_what_the_rule_says(wiring in prop::collection::vec(0..BREAKERS, POINTS), lines in lines()) {
-        let case = case();
-        let (mut weigh, mut naive) = (Weigh::new(&case, false), Naive::new(&case));
-        let mut history: Vec<(usize, OffSet, bool)> = Vec::new();
-        for (n, (kind, which, slip, anew, seconds)) in lines.into_iter().enumerate() {
-            let breaker = which % BREAKERS;
-            weigh.passed(f64::from(seconds));
-            // What passes before a line is one with it.
-            if seconds > 0 {
-                naive.time(f64::from(seconds));
-            }
-            match kind {
-                0..3 => {
-                    let off = !weigh.off().has(breaker);
-                    let then = if off { weigh.off().with(breaker) } else { weigh.off().without(breaker) };
-                    let foreseen = single_causes_of_a_dark_look(&weigh, &case, then);
-                    weigh.switched(then);
-                    prop_assert_eq!(foreseen, single_causes_of_a_dark_look(&weigh, &case, then));
-                    naive.switched(breaker, off);
-                }
-                3 if slip && !weigh.off().has(breaker) => {
-                    weigh.tripped(&case, breaker, weigh.off().with(breaker));
-                    naive.found_tripped(breaker);
-                }
-                // Watched as a breaker that is on goes off and comes on again.
-                9 if !weigh.off().has(seconds as usize % BREAKERS) => {
-                    let (off, watched) = (weigh.off(), seconds as usize % BREAKERS);
-                    let changes = (wiring[which] == watched) != (slip && seconds % 7 == 0);
-                    let lit = !off.has(wiring[which]);
-                    for (step, (off, dark)) in [(off, !lit), (off.with(watched), !lit || changes), (off, !lit)].into_iter().enumerate() {
-                        if step > 0 {
-                            weigh.switched(off);
-                            naive.switched(watched, step == 1);
-                        }
-                        let way = [if anew { Way::Anew } else { Way::InPlace }, Way::Watched(watched), Way::InPlace][step];
-                        let (others, known) = (weigh.others_off(&case, which, off), known(&weigh, &case, which));
-                        weigh.saw(&case, which, dark, way, false, n);
-                        let by = (known, (step == 1).then_some(watched));
-                        naive.look(which, off, dark, step == 0 && anew, others, by);
-                        history.push((which, off, dark));
-                    }
-                }
-                _ => {
-                    // Mostly what is so; a few looks are wrong.
-                    let dark = weigh.off().has(wiring[which]) != (slip && seconds % 7 == 0);
-                    let off = weigh.off();
-                    let (others, known) = (weigh.others_off(&case, which, off), known(&weigh, &case, which));
-                    let foreseen = single_causes_of_a_dark_look(&weigh, &case, off)[which];
-                    weigh.saw(&case, which, dark, if anew { Way::Anew } else { Way::InPlace }, false, n);
-                    let fresh: OffSet = weigh.causes(which).iter().filter(|cause| cause.dark == n).map(|cause| cause.breaker).collect();
-                    prop_assert!(fresh.and(foreseen) == fresh && (fresh.is_empty() == (foreseen.is_empty() || !dark)));
-                    naive.look(which, off, dark, anew, others, (known, None));
-                    history.push((which, off, dark));
-                }
-            }
-            let fresh = weigh.infer(&case);
-            for point in 0..POINTS {
-                let (reading, (chance, shared)) = (weigh.reading(&case, point), naive.reading(point, &weigh.prior(&case, point)));
-                for b in 0..BREAKERS {
-                    for (ours, theirs) in [(reading.chance[b], chance[b]), (reading.shared[b], shared[b])] {
-                        prop_assert!((ours - theirs).abs() < 1e-9 + 2e-3 * theirs.min(1.0 - theirs), "{point} on {b}: {ours} {theirs}");
-                    }
-                }
-            }
-            for point in fresh {
-                let on = weigh.belief().proven(point).unwrap();
-                let (darks, lits): (Vec<_>, Vec<_>) = history.iter().filter(|(p, _, _)| *p == point).partition(|(_, _, dark)| *dark);
-                let single = |dark: &OffSet, lit: &OffSet| dark.differs(*lit) == OffSet::one(on) && dark.has(on);
-                let seen = darks.iter().any(|(_, dark, _)| lits.iter().any(|(_, lit, _)| single(dark, lit)));
-                prop_assert!(seen, "{point} was proven on {on} with no single cause");
-            }
-        }
+        is_what_the_rule_says(&wiring, lines)?;
     }
+}
+
+/// Two points that are proven on one breaker are dark with it on, one after the other: the second says less of the breaker, which the
+/// first has made suspect.
+#[test]
+fn what_is_suspect_already_is_made_no_more_so_by_as_much_again() {
+    let off_and_on = [(0, 0, false, false, 0), (0, 4, false, false, 0), (0, 1, false, false, 0)];
+    let watched = [(9, 1, false, false, 12), (4, 0, false, false, 0), (9, 0, false, false, 52)];
+    let dark = [(3, 1, true, false, 0), (4, 0, true, false, 7)];
+    is_what_the_rule_says(&[0; POINTS], [&off_and_on[..], &watched[..], &dark[..]].concat()).unwrap();
 }
 
 #[test]
