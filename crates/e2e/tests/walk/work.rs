@@ -191,7 +191,7 @@ pub(crate) async fn a_circuit_is_sized_and_a_price_list_ranks_the_ways(_: &Chrom
     ensure!(found.is_empty(), "found:\n{}", found.join("\n"));
     page.press("Keep it").await?;
     page.find(By::Css("[data-kept=kiln]")).await?;
-    page.goto(&page.driver.current_url().await?.to_string()).await?;
+    page.goto(page.driver.current_url().await?.as_ref()).await?;
     work.size_lines_say("8 AWG copper, as the inspector says").await?;
     page.press("Find room for it").await?;
     work.title_says("35 A, two-pole for the kiln").await?;
