@@ -112,6 +112,19 @@ export const useMeasureMarks = (home: string, reveal: boolean) =>
       answer(api.GET("/api/homes/{home}/practice/survey", { params: { path: { home }, query: { reveal } } })),
   });
 
+/** How good the way and the steps in a made-up panel are. */
+export const useWorkMarks = (home: string, reveal: boolean) =>
+  useQuery({
+    queryKey: [...of(home), "work marks", reveal],
+    placeholderData: (before) => before,
+    queryFn: () =>
+      answer(api.GET("/api/homes/{home}/practice/work", { params: { path: { home }, query: { reveal } } })),
+  });
+
+/** What the step of a job that is next shows in a made-up panel. */
+export const readAtJob = (home: string, job: string) =>
+  answer(api.GET("/api/homes/{home}/practice/job/{job}", { params: { path: { home, job } } }));
+
 /** Where a meter is held in a made-up house that is to be measured. */
 export type MeterAt = NonNullable<paths["/api/homes/{home}/practice/meter"]["get"]["parameters"]["query"]>;
 

@@ -26,6 +26,9 @@ pub enum Lesson {
     /// What each circuit carries: everything is traced, what the loads take is hidden. In a usual house a breaker may be worn, in a
     /// tricky one a neutral is open.
     Measure,
+    /// Work in its panel: everything is traced and read, and something is wished for. In a usual panel something may be wrong, in a
+    /// tricky one something is.
+    Work,
 }
 
 /// What a house is drawn from.

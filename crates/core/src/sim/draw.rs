@@ -473,6 +473,10 @@ fn name_of(recipe: Recipe) -> String {
         Level::Usual => "usual",
         Level::Tricky => "tricky",
     };
-    let to_measure = if recipe.lesson == Lesson::Measure { " to measure" } else { "" };
+    let to_measure = match recipe.lesson {
+        Lesson::Trace => "",
+        Lesson::Measure => " to measure",
+        Lesson::Work => " to work on",
+    };
     format!("Made-up house {}{to_measure}, {level}, {} points", recipe.seed, recipe.points)
 }

@@ -4,7 +4,7 @@
 //! what was proven, and whether anything that must not happen did. A crew sees only what [`House::case`] tells and what
 //! its own looks show. [`draw`] makes houses from a recipe, which are traced in the real logbook: [`reading`] is what an
 //! instrument shows there, [`marks`] how good the trace is. Where its loads are hidden, [`meter_shows`] and [`measure_marks`] are the same
-//! for measuring. In the score everything was seen lit with everything on before the clock starts, for every strategy alike.
+//! for measuring; where it has a wish, [`job_shows`] and [`work_marks`] for work in a panel. In the score everything was seen lit with everything on before the clock starts, for every strategy alike.
 
 mod draw;
 mod electric;
@@ -15,6 +15,7 @@ mod mishaps;
 mod practice;
 mod rooms;
 mod score;
+mod work;
 
 pub use draw::{MadeHouse, draw};
 pub use electric::HiddenFault;
@@ -25,6 +26,7 @@ pub use lesson::{
 pub use measure::{HiddenLoad, HiddenLoads, MeasureHouse, SurveyPlayed, survey_of_unknown, survey_through};
 pub use practice::{HeldAt, MarkedPoint, Marks, Traced, game, marks, reading, trace_through};
 pub use score::{Score, Summary, score};
+pub use work::{JobShows, MarkedWay, WorkHouse, WorkMarks, job_shows, work_marks};
 
 use crate::logbook::{Draft, Fact, Logbook};
 use crate::model::{Moment, Refusal};

@@ -99,6 +99,7 @@ fn main() -> ExitCode {
         a_made_up_house_is_measured,
         a_wish_has_its_ways_side_by_side,
         a_job_goes_to_its_end_by_the_keys_alone,
+        a_made_up_panel_is_worked_on_and_stops_where_something_is_wrong,
         a_circuit_is_sized_and_a_price_list_ranks_the_ways,
         two_take_a_survey,
         two_browsers_trace_a_house_together_to_the_end,

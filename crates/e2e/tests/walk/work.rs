@@ -242,3 +242,38 @@ pub(crate) async fn a_job_goes_to_its_end_by_the_keys_alone(_: &Chrome, page: &P
     }
     work.stands("ready").await
 }
+
+pub(crate) async fn a_made_up_panel_is_worked_on_and_stops_where_something_is_wrong(
+    _: &Chrome,
+    page: &Page,
+    _: View,
+) -> Result<()> {
+    let site = Site::empty().await?;
+    page.goto(&site.address).await?;
+    page.choose("To practice", "work: a wish, its best way, and the job sheet").await?;
+    page.choose("How hard", "Tricky").await?;
+    page.fill("Points", "16").await?;
+    page.fill("House number", "1").await?;
+    page.press("Make this house").await?;
+    page.wait_text(By::Css("[data-testid=practice-wish]"), "The wish:").await?;
+    page.press("Find ways").await?;
+    page.press("Make the job sheet").await?;
+    let work = Work(page);
+    work.progress_says("Step 1 of").await?;
+    // Answered by what the meter shows, until the sheet stops.
+    while work.at().await?.stands == "open" {
+        work.pass_by_the_instrument().await?;
+    }
+    work.stands("stopped").await?;
+    let mut found = page.accessibility().await?;
+    found.extend(page.too_small().await?);
+    ensure!(found.is_empty(), "found:\n{}", found.join("\n"));
+    page.press("The job ends here").await?;
+    let address = page.driver.current_url().await?;
+    let home = address.path().split('/').nth(2).context("no home in the address")?;
+    page.goto(&format!("{}/h/{home}/practice", site.address)).await?;
+    page.wait_text(By::Css("[data-testid=marks]"), "the job stopped there").await?;
+    page.press("I am done: show what was wrong").await?;
+    page.wait_text(By::Css("[data-testid=marks]"), "The panel").await?;
+    Ok(())
+}

@@ -90,6 +90,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(practice::meter))
         .routes(routes!(practice::utility))
         .routes(routes!(practice::measure_marks))
+        .routes(routes!(practice::at_the_job))
+        .routes(routes!(practice::work_done))
         .routes(routes!(share::me))
         .routes(routes!(share::join))
         .routes(routes!(share::sign_in))

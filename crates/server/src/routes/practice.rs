@@ -5,18 +5,19 @@ use std::sync::Arc;
 use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use axum::Json;
-use axum::extract::State;
+use axum::extract::{Path, State};
 use axum::http::StatusCode;
 use axum::response::Response;
 use axum::response::Sse;
 use axum::response::sse::Event;
 use futures_util::{Stream, StreamExt, stream};
 use wayfinder_core::sim::{
-    HeldAt, Marks, MeasureHouse, MeasureMarks, MeasuredAt, MeterShows, Reading, UtilityShows, draw, marks as mark,
-    measure_marks as mark_measuring, meter_shows, reading as read, utility_meter,
+    HeldAt, JobShows, Marks, MeasureHouse, MeasureMarks, MeasuredAt, MeterShows, Reading, UtilityShows, WorkHouse, WorkMarks,
+    draw, job_shows, marks as mark, measure_marks as mark_measuring, meter_shows, reading as read, utility_meter,
+    work_marks as mark_work,
 };
 use wayfinder_core::{
-    BreakerId, Draft, Fact, HomeId, Instrument, Lesson, Level, LoadId, Moment, PointId, ReadWith, ReadingOf, Recipe,
+    BreakerId, Draft, Fact, HomeId, Instrument, JobId, Lesson, Level, LoadId, Moment, PointId, ReadWith, ReadingOf, Recipe,
 };
 
 use crate::App;
@@ -24,6 +25,7 @@ use crate::desk::Moved;
 use crate::guard::{Asked, ENTRIES_LIMIT, JsonBody, off_thread};
 use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
+use crate::routes::work::JobPath;
 use crate::routes::write::Imported;
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
@@ -71,7 +73,11 @@ pub(crate) async fn make(
             Level::Usual => "usual",
             Level::Tricky => "tricky",
         };
-        let made = if recipe.lesson == Lesson::Measure { "measure" } else { "made" };
+        let made = match recipe.lesson {
+            Lesson::Trace => "made",
+            Lesson::Measure => "measure",
+            Lesson::Work => "work",
+        };
         // The same recipe again is another try at the same house.
         let names = (1..1000).map(|n| match n {
             1 => format!("{made}-{level}-{}-{}", recipe.points, recipe.seed),
@@ -82,6 +88,7 @@ pub(crate) async fn make(
         let facts = match recipe.lesson {
             Lesson::Trace => draw(recipe).facts,
             Lesson::Measure => MeasureHouse::draw(recipe)?.facts,
+            Lesson::Work => WorkHouse::draw(recipe)?.facts,
         };
         let now = i64::try_from(since_1970().as_millis()).unwrap_or_default();
         // What is traced already was looked at a second after the other.
@@ -188,6 +195,32 @@ pub(crate) async fn meter(home: InHome, Asked(asked): Asked<Measuring>) -> Resul
         meter_shows(&opened.study, &at, &ids(&asked.running)).ok_or_else(|| Problem::not_found("place to read at"))
     })
     .await
+}
+
+fn no_work() -> Problem {
+    Problem::new(
+        StatusCode::NOT_FOUND,
+        "not_made_up",
+        "This home is no made-up panel with a wish.",
+        "Instruments on the screen are for practice.",
+    )
+}
+
+/// What the step of a job that is next shows in a made-up panel.
+#[utoipa::path(get, path = "/api/homes/{home}/practice/job/{job}", params(HomePath, JobPath), responses((status = 200, body = JobShows), (status = 404, body = Problem)))]
+pub(crate) async fn at_the_job(home: InHome, Path(JobPath { job }): Path<JobPath>) -> Result<Response, Problem> {
+    let job: JobId = job.parse().map_err(|_| Problem::not_found("job"))?;
+    home.answer(move |opened| job_shows(&opened.study, &job, now()).ok_or_else(no_work)).await
+}
+
+/// How good the way and the steps in a made-up panel are.
+#[utoipa::path(get, path = "/api/homes/{home}/practice/work", params(HomePath, Revealing), responses((status = 200, body = WorkMarks), (status = 404, body = Problem)))]
+pub(crate) async fn work_done(home: InHome, Asked(asked): Asked<Revealing>) -> Result<Response, Problem> {
+    home.answer(move |opened| mark_work(&opened.book, &opened.study, now(), asked.reveal).ok_or_else(no_work)).await
+}
+
+fn now() -> Moment {
+    Moment::from_unix_ms(i64::try_from(since_1970().as_millis()).unwrap_or(i64::MAX))
 }
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]

@@ -72,7 +72,7 @@ pub(crate) async fn jobs(home: InHome) -> Result<Response, Problem> {
 #[into_params(parameter_in = Path)]
 pub(crate) struct JobPath {
     /// The id of the job
-    job: String,
+    pub(super) job: String,
 }
 
 /// A job sheet as it stands: every step, which is next, what stays live, what state the panel is left in.

@@ -561,6 +561,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/practice/job/{job}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the step of a job that is next shows in a made-up panel. */
+        get: operations["at_the_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/practice/meter": {
         parameters: {
             query?: never;
@@ -621,6 +638,23 @@ export interface paths {
         };
         /** The utility's meter of a made-up house as server-sent events `shows`, one a second; their data are a [`UtilityShows`]. */
         get: operations["utility"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/practice/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How good the way and the steps in a made-up panel are. */
+        get: operations["work_done"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2653,6 +2687,16 @@ export interface components {
             /** @description How. */
             words: string;
         };
+        /** @description What is read or seen at the step that is next. */
+        JobShows: {
+            /**
+             * Format: double
+             * @description The reading.
+             */
+            value?: number | null;
+            /** @description In words: `121.4 V`, `Copper, clean and dry.` */
+            words: string;
+        };
         /**
          * @description Where a step is done.
          * @enum {string}
@@ -2864,7 +2908,7 @@ export interface components {
          * @description What is practiced in it.
          * @enum {string}
          */
-        Lesson: "trace" | "measure";
+        Lesson: "trace" | "measure" | "work";
         /**
          * @description How much stands against whoever traces it.
          * @enum {string}
@@ -3179,6 +3223,21 @@ export interface components {
             said?: string | null;
             /** @description The number of the breaker that feeds it. */
             truth: string;
+        };
+        /** @description A way, as it is marked. */
+        MarkedWay: {
+            /**
+             * Format: int64
+             * @description What it counts, in hundredths of a point.
+             */
+            cost: number;
+            /**
+             * Format: int64
+             * @description Minutes, by the usual figures.
+             */
+            minutes: number;
+            /** @description `Moving breakers`. */
+            name: string;
         };
         /** @description How good a trace of a made-up house is. */
         Marks: {
@@ -6073,6 +6132,28 @@ export interface components {
             /** @description What it records, in words. */
             words: string;
         };
+        /** @description How good the way and the steps were. */
+        WorkMarks: {
+            /** @description Steps answered, and how many there are. */
+            answered: number;
+            best?: components["schemas"]["MarkedWay"] | null;
+            job?: components["schemas"]["JobId"] | null;
+            /** @description Whether there is a job of another kind, or of moves of its own. */
+            own_way: boolean;
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /** @description What must not happen and did. */
+            safety: string[];
+            stands?: components["schemas"]["JobStands"] | null;
+            steps: number;
+            /** @description Something was wrong in the panel: whether the job ended there. `null` where nothing was, or it is not over. */
+            stopped_rightly?: boolean | null;
+            taken?: components["schemas"]["MarkedWay"] | null;
+            /** @description What is wished for. */
+            wish: string;
+            /** @description What was wrong, where it was asked for. */
+            wrong?: string | null;
+        };
         /** @description The ways to a wish. */
         WorkView: {
             /** @description What to mind, whichever way is taken. */
@@ -7332,6 +7413,38 @@ export interface operations {
             };
         };
     };
+    at_the_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the job */
+                job: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobShows"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     meter: {
         parameters: {
             query?: {
@@ -7478,6 +7591,39 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": components["schemas"]["UtilityShows"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    work_done: {
+        parameters: {
+            query?: {
+                /** @description With the wiring beside what was found. */
+                reveal?: boolean;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkMarks"];
                 };
             };
             404: {

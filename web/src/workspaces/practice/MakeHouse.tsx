@@ -11,6 +11,7 @@ import { answer, api, type Lesson, type Level } from "../../api/client";
 import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
 import { Choice } from "../../parts/Choice";
+import { FIRST_SCREEN } from "./firstScreen";
 
 const LEVELS: Record<Lesson, [Level, string, string][]> = {
   trace: [
@@ -31,16 +32,23 @@ const LEVELS: Record<Lesson, [Level, string, string][]> = {
       "A sub-panel, and a neutral that is open: the volts at the outlets show it, and that is where to stop.",
     ],
   ],
+  work: [
+    ["plain", "Plain", "The panel is sound."],
+    ["usual", "Usual", "Something may be wrong in the panel."],
+    ["tricky", "Tricky", "Something is wrong in the panel; where it shows is where to stop."],
+  ],
 };
 const LESSONS: readonly (readonly [Lesson, string])[] = [
   ["trace", "tracing: which breaker feeds what"],
   ["measure", "measuring: what each circuit carries"],
+  ["work", "work: a wish, its best way, and the job sheet"],
 ];
 const WHAT: Record<Lesson, string> = {
   trace:
     "Its wiring is hidden from you and from the trace; instruments on the screen show what real ones would, with their errors. Nothing real is switched.",
   measure:
     "It is traced already, and its loads are entered by the library. What they really take is hidden; meters on the screen show what real ones would, with their errors.",
+  work: "It is traced and its label is read. Choose the way to a wish and work through its sheet; the meter on the screen shows what a real one would. Nothing real is opened.",
 };
 
 /** Makes a made-up house to practice on. The same number makes the same house. */
@@ -58,7 +66,7 @@ export function MakeHouse() {
       const recipe = { seed: Number(seed), points: Number(points), level, lesson };
       const made = await answer(api.POST("/api/practice", { body: recipe }));
       await client.invalidateQueries({ queryKey: ["homes"] });
-      await navigate(`/h/${made.home}/${lesson === "trace" ? "trace" : "loads/survey"}`);
+      await navigate(`/h/${made.home}/${FIRST_SCREEN[lesson]}`);
     } catch (refused) {
       say.problem(refused);
     }

@@ -15,26 +15,29 @@ import { useThisHome } from "../../app/useThisHome";
 import { breakersOf } from "../../drawing/place";
 import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
+import { FIRST_SCREEN } from "./firstScreen";
 import { MakeHouse } from "./MakeHouse";
 import { Mark, MarkList } from "./Mark";
 import { MeasureMarksOf } from "./Measuring";
 import { minutes } from "./minutes";
 import { ReadingShown } from "./ReadingShown";
+import { WorkMarksOf } from "./WorkLesson";
 
 /** Made-up houses: how good the trace of this one is, and others to practice on. */
 export function PracticePage() {
   const home = useThisHome();
   const homes = useHomes();
-  const measured = home.practice?.lesson === "measure";
+  const lesson = home.practice === null || home.practice === undefined ? undefined : (home.practice.lesson ?? "trace");
   return (
     <Box sx={{ maxWidth: 860 }}>
       <Typography variant="h1" sx={{ mb: 2 }}>
         Practice
       </Typography>
       <Stack spacing={2}>
-        {home.practice && measured && <MeasureMarksOf home={home} />}
-        {home.practice && !measured && <MarksOf home={home} />}
-        {home.practice && !measured && <Clamp key={home.seq} home={home} />}
+        {lesson === "measure" && <MeasureMarksOf home={home} />}
+        {lesson === "work" && <WorkMarksOf home={home} />}
+        {lesson === "trace" && <MarksOf home={home} />}
+        {lesson === "trace" && <Clamp key={home.seq} home={home} />}
         <MakeHouse />
         <Loaded query={homes} what="homes">
           {(list: HomeInList[]) => <Others homes={list.filter((h) => h.practice && h.id !== home.id)} />}
@@ -50,13 +53,11 @@ function Others({ homes }: { homes: HomeInList[] }) {
     <Block title="Other made-up houses">
       {homes.map((home) => (
         <Typography key={home.id}>
-          <Link to={`/h/${home.id}/${home.practice?.lesson === "measure" ? "loads/survey" : "trace"}`}>
-            {home.name}
-          </Link>
-          ,{" "}
-          {home.practice?.lesson === "measure"
-            ? "to be measured"
-            : `${home.progress.proven} of ${home.progress.points} proven`}
+          <Link to={`/h/${home.id}/${FIRST_SCREEN[home.practice?.lesson ?? "trace"]}`}>{home.name}</Link>,{" "}
+          {home.practice?.lesson === "measure" && "to be measured"}
+          {home.practice?.lesson === "work" && "to work on"}
+          {(home.practice?.lesson ?? "trace") === "trace" &&
+            `${home.progress.proven} of ${home.progress.points} proven`}
         </Typography>
       ))}
     </Block>

@@ -13,6 +13,7 @@ import { AskFirst } from "../../parts/AskFirst";
 import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
 import { dateOf } from "../../parts/when";
+import { AtTheJob } from "../practice/AtTheJob";
 import { changed } from "./changed";
 import { JobShown } from "./JobShown";
 
@@ -38,6 +39,8 @@ function Sheet({ home, sheet }: { home: HomeOverview; sheet: JobSheet }) {
   const record = (facts: Fact[]) => void act(facts);
   const now = home.panels.find((view) => view.panel.id === sheet.panel);
   const over = sheet.stands === "done" || sheet.stands === "left";
+  const step = sheet.stands !== "open" || sheet.next == null ? undefined : sheet.steps[sheet.next];
+  const read = step?.ask.ask === "readings" ? step.ask.readings.filter((one) => one.value != null).length : 0;
   const next = sheet.next == null ? sheet.steps.length : sheet.next;
   return (
     <>
@@ -63,6 +66,9 @@ function Sheet({ home, sheet }: { home: HomeOverview; sheet: JobSheet }) {
       >
         <Box className="no-print">
           <JobShown sheet={sheet} onFacts={record} />
+          {home.practice?.lesson === "work" && step !== undefined && step.ask.ask !== "tick" && (
+            <AtTheJob key={`${step.step} ${read}`} home={home.id} job={sheet.job} meter={step.ask.ask === "readings"} />
+          )}
           {sheet.refused != null && !over && (
             <Block title="No sheet can be made of it now">
               <Typography>{sheet.refused}</Typography>

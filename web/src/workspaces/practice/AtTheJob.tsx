@@ -1,0 +1,42 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import { useState } from "react";
+import type { JobShows } from "../../api/client";
+import { readAtJob } from "../../api/queries";
+import { useNotice } from "../../app/useNotice";
+import { Block } from "../../parts/Block";
+import { Display } from "./Display";
+
+interface Props {
+  home: string;
+  job: string;
+  /** A meter is held somewhere; else somebody looks. */
+  meter: boolean;
+}
+
+/** In a made-up panel: what the meter shows, or what there is to be seen. What it means is for the person to say. */
+export function AtTheJob({ home, job, meter }: Props) {
+  const [shows, setShows] = useState<JobShows | null>(null);
+  const say = useNotice();
+  return (
+    <Box sx={{ mt: 2 }}>
+      <Block title="Practice: on the screen in place of a real panel">
+        <Button variant="outlined" onClick={() => void readAtJob(home, job).then(setShows, say.problem)}>
+          {meter ? "Hold the meter there" : "Look"}
+        </Button>
+        {shows !== null && (
+          <Box role="status" sx={{ mt: 1.5, display: "flex", gap: 1.5, alignItems: "center" }}>
+            {shows.value != null ? (
+              <Display text={shows.words} />
+            ) : (
+              <Typography sx={{ fontWeight: 700 }} data-testid="seen-at-job">
+                {shows.words}
+              </Typography>
+            )}
+          </Box>
+        )}
+      </Block>
+    </Box>
+  );
+}
