@@ -148,10 +148,9 @@ impl Work<'_> {
                 self.0.press("Look").await?;
                 let seen = self.0.test_id("seen-at-job").await?.text().await?;
                 let wrong = [("burnt", "burnt"), ("cloth", "old")].into_iter().find(|(says, _)| seen.contains(says));
-                match wrong {
-                    Some((_, choice)) => self.choose(choice).await?,
-                    None => self.0.find(By::Css("[data-choice]")).await?.click().await?,
-                }
+                let choice = wrong.map_or("[data-choice]".to_owned(), |(_, choice)| format!("[data-choice='{choice}']"));
+                // By the key: the band on top may cover what was scrolled away by looking.
+                self.0.find(By::Css(choice)).await?.send_keys("\u{e007}").await?;
             }
             _ => {
                 self.0.press("Hold the meter there").await?;
