@@ -5,7 +5,6 @@ import { useState } from "react";
 import type { JobShows } from "../../api/client";
 import { readAtJob } from "../../api/queries";
 import { useNotice } from "../../app/useNotice";
-import { Block } from "../../parts/Block";
 import { Display } from "./Display";
 
 interface Props {
@@ -20,23 +19,34 @@ export function AtTheJob({ home, job, meter }: Props) {
   const [shows, setShows] = useState<JobShows | null>(null);
   const say = useNotice();
   return (
-    <Box sx={{ mt: 2 }}>
-      <Block title="Practice: on the screen in place of a real panel">
-        <Button variant="outlined" onClick={() => void readAtJob(home, job).then(setShows, say.problem)}>
-          {meter ? "Hold the meter there" : "Look"}
-        </Button>
-        {shows !== null && (
-          <Box role="status" sx={{ mt: 1.5, display: "flex", gap: 1.5, alignItems: "center" }}>
-            {shows.value != null ? (
-              <Display text={shows.words} />
-            ) : (
-              <Typography sx={{ fontWeight: 700 }} data-testid="seen-at-job">
-                {shows.words}
-              </Typography>
-            )}
-          </Box>
-        )}
-      </Block>
+    <Box
+      role="group"
+      aria-label="Practice: in place of a real panel"
+      sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, alignItems: "center", mb: 1.5 }}
+    >
+      <Button
+        variant="outlined"
+        color="inherit"
+        onClick={() => void readAtJob(home, job).then(setShows, say.problem)}
+        sx={{ borderStyle: "dashed" }}
+      >
+        {meter ? "Hold the meter there" : "Look"}
+      </Button>
+      <Box role="status">
+        {shows !== null &&
+          (shows.value != null ? (
+            <Display text={shows.words} />
+          ) : (
+            <Typography sx={{ fontWeight: 700 }} data-testid="seen-at-job">
+              {shows.words}
+            </Typography>
+          ))}
+      </Box>
+      {shows === null && (
+        <Typography variant="body2" color="text.secondary">
+          Practice: on the screen in place of a real panel
+        </Typography>
+      )}
     </Box>
   );
 }

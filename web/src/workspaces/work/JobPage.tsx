@@ -65,10 +65,22 @@ function Sheet({ home, sheet }: { home: HomeOverview; sheet: JobSheet }) {
         }}
       >
         <Box className="no-print">
-          <JobShown sheet={sheet} onFacts={record} />
-          {home.practice?.lesson === "work" && step !== undefined && step.ask.ask !== "tick" && (
-            <AtTheJob key={`${step.step} ${read}`} home={home.id} job={sheet.job} meter={step.ask.ask === "readings"} />
-          )}
+          <JobShown
+            sheet={sheet}
+            onFacts={record}
+            instrument={
+              home.practice?.lesson === "work" &&
+              step !== undefined &&
+              step.ask.ask !== "tick" && (
+                <AtTheJob
+                  key={`${step.step} ${read}`}
+                  home={home.id}
+                  job={sheet.job}
+                  meter={step.ask.ask === "readings"}
+                />
+              )
+            }
+          />
           {sheet.refused != null && !over && (
             <Block title="No sheet can be made of it now">
               <Typography>{sheet.refused}</Typography>

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import type { Fact, JobSheet } from "../../api/client";
 import { LISTS } from "../../api/generated/lists";
 import { Alarm } from "../../parts/Alarm";
@@ -12,11 +12,13 @@ interface Props {
   sheet: JobSheet;
   /** A helper sees the step and answers it; how the job ends is the owner's. */
   helper?: boolean;
+  /** In a made-up panel: what is on the screen in place of a real one. */
+  instrument?: ReactNode;
   onFacts: (facts: Fact[]) => void;
 }
 
 /** A job where it stands: what stays live, the step that is next, or why it stopped. The same on every phone. */
-export function JobShown({ sheet, helper = false, onFacts }: Props) {
+export function JobShown({ sheet, helper = false, instrument = null, onFacts }: Props) {
   const step = sheet.next == null ? undefined : sheet.steps[sheet.next];
   return (
     <Box data-testid="job" data-stands={sheet.stands}>
@@ -46,7 +48,7 @@ export function JobShown({ sheet, helper = false, onFacts }: Props) {
       )}
       {sheet.stands === "open" && step && (
         <>
-          <JobStep key={step.step} sheet={sheet} step={step} onFacts={onFacts} />
+          <JobStep key={step.step} sheet={sheet} step={step} instrument={instrument} onFacts={onFacts} />
           <SomethingWrong sheet={sheet} onFacts={onFacts} />
         </>
       )}
@@ -89,7 +91,7 @@ function SomethingWrong({ sheet, onFacts }: Pick<Props, "sheet" | "onFacts">) {
   );
 }
 
-function Stopped({ sheet, helper, onFacts }: Required<Props>) {
+function Stopped({ sheet, helper, onFacts }: Required<Omit<Props, "instrument">>) {
   const stop = sheet.stop;
   if (stop == null) return null;
   const step = sheet.steps.find((one) => one.step === stop.step);

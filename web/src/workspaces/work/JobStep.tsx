@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, type ReactNode } from "react";
 import type { Fact, JobReading, JobSheet, JobSheetStep } from "../../api/client";
 import { tone } from "../../app/theme";
 import { ProbePicture } from "../../drawing/ProbePicture";
@@ -12,11 +12,13 @@ import { ReadingPad } from "./ReadingPad";
 interface Props {
   sheet: JobSheet;
   step: JobSheetStep;
+  /** In a made-up panel: what is on the screen in place of a real one. */
+  instrument: ReactNode;
   onFacts: (facts: Fact[]) => void;
 }
 
 /** The step that is next, with what passes it: done, a named choice, or readings. */
-export function JobStep({ sheet, step, onFacts }: Props) {
+export function JobStep({ sheet, step, instrument, onFacts }: Props) {
   const heading = useRef<HTMLHeadingElement>(null);
   const { ask } = step;
   const next = ask.ask === "readings" ? ask.readings.find((one) => one.value == null) : undefined;
@@ -54,6 +56,7 @@ export function JobStep({ sheet, step, onFacts }: Props) {
           {step.caution}
         </Alert>
       )}
+      {instrument}
       {ask.ask === "tick" && (
         <Button
           variant="contained"
