@@ -57,7 +57,7 @@ fn lines_of_versions_3_to_16_open_and_are_written_back_the_same() {
     assert!(ended.ended.is_some() && ended.steps["torque-7"].read["torque"] == 25.0, "{ended:?}");
     assert_eq!(home.practice().map(|recipe| recipe.lesson), Some(wayfinder_core::Lesson::Measure));
     assert_eq!(home.loads().usage().map(|read| read.demand.peak), Some(9840));
-    assert_eq!((home.workshop().sizes().count(), home.workshop().prices().prices.len()), (0, 2));
+    assert_eq!((home.planning().sizes().count(), home.planning().prices().prices.len()), (0, 2));
     let (_, again) = read_home_file(&write_home_file(&file.home, &book, Vec::new())).unwrap();
     assert!(again.lines().eq(book.lines()));
 }

@@ -17,8 +17,8 @@ pub use entry::{Draft, Instrument, Line};
 pub(crate) use facts::Act;
 pub use facts::*;
 pub use home::{
-    Aside, Doubt, Home, House, JobStep, Jobs, KeptSize, KnownJob, Loads, Look, Panels, PriceList, SeenHeat, StoppedJob,
-    Switching, Switchings, Trace, Workshop,
+    Aside, Doubt, Home, House, JobStep, Jobs, KeptSize, KnownJob, Loads, Look, Panels, Planning, PriceList, SeenHeat, StoppedJob,
+    Switching, Switchings, Trace,
 };
 pub(crate) use home::{Metered, Trip, Watched};
 pub use names::InWords;

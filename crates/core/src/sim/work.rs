@@ -8,10 +8,10 @@ use serde::Serialize;
 
 use super::measure::MeasureHouse;
 use super::mishaps::chance;
-use crate::logbook::{BreakerPlaced, Fact, Home, KnownJob, Logbook, PanelDescribed};
+use crate::logbook::{BreakerPlaced, Fact, Home, JobBegun, KnownJob, Logbook, PanelDescribed};
 use crate::model::{
-    Amps, Cable, Job, JobAnswer, JobId, Lesson, Level, Metal, Moment, Panel, Recipe, Refusal, Tandems, Terminal, Terminals, Wire,
-    WireGauge,
+    Amps, Cable, Job, JobAnswer, JobId, Lesson, Level, Metal, Moment, Panel, Recipe, Refusal, RefusalCode, Tandems, Terminal,
+    Terminals, Wire, WireGauge,
 };
 use crate::study::Study;
 use crate::work::{JobAsk, JobReading, JobSheet, JobStands, WayLine, WorkView, job_sheet, read_wish, work_view};
@@ -37,13 +37,15 @@ pub struct WorkHouse {
     pub wish: String,
     /// The home of these facts.
     home: Study,
+    /// The ways to the wish.
+    ways: WorkView,
 }
 
 impl WorkHouse {
     /// Draws it.
     ///
     /// # Errors
-    /// What the logbook would refuse; no recipe that is admitted does.
+    /// No job sheet can be made in it: another house number is to be taken.
     pub fn draw(recipe: Recipe) -> Result<Self, Refusal> {
         let mut facts = MeasureHouse::draw(recipe)?.facts;
         let mut home = Home::default();
@@ -54,17 +56,17 @@ impl WorkHouse {
         }
         let home = Study::of(home);
         let first = (chance(recipe, "wish", "", 0) * WISHES.len() as f64) as usize;
-        let in_turn = (0..WISHES.len()).map(|n| WISHES[(first + n) % WISHES.len()]);
-        let has_sheet = |wish: &&str| view_of(&home, wish).is_some_and(|view| view.ways.iter().any(|way| way.job.is_some()));
-        let wish = in_turn.clone().find(has_sheet).map(str::to_owned);
+        let in_turn = (0..WISHES.len()).map(|n| WISHES[(first + n) % WISHES.len()].to_owned());
         // A breaker can always be replaced by one of its kind.
-        let replaced = || {
-            let panel = home.panels().all().next()?;
-            let breaker = home.panels().breakers_of(&panel.id).find(|breaker| breaker.kept.is_none())?;
-            Some(format!("replace {}", breaker.number()))
+        let free = home.panels().breakers().find(|breaker| breaker.kept.is_none());
+        let replaced = free.map(|breaker| format!("replace {}", breaker.number()));
+        let has_sheet = |wish: String| {
+            let ways = view_of(&home, &wish)?;
+            ways.ways.iter().any(|way| way.job.is_some()).then_some((wish, ways))
         };
-        let wish = wish.or_else(replaced).unwrap_or_else(|| WISHES[0].to_owned());
-        Ok(Self { facts, wish, home })
+        let none = || Refusal::new(RefusalCode::NotYet, "seed", "No work is found in this panel.", "Take another house number.");
+        let (wish, ways) = in_turn.chain(replaced).find_map(has_sheet).ok_or_else(none)?;
+        Ok(Self { facts, wish, home, ways })
     }
 }
 
@@ -166,7 +168,7 @@ pub fn job_shows(home: &Study, job: &JobId, now: Moment) -> Option<JobShows> {
 /// What an eye sees.
 fn seen(recipe: Recipe, step: &str) -> String {
     if step != "look" {
-        return "As the sheet hopes: nothing speaks against it.".into();
+        return "Nothing is wrong with it.".into();
     }
     match Wrong::of(recipe) {
         Some(Wrong::Burnt) => "The plastic of one breaker is brown at its clip, and it smells burnt.".into(),
@@ -186,8 +188,8 @@ fn read(recipe: Recipe, sheet: &JobSheet, step: &str, reading: &JobReading) -> f
     let drawn = chance(recipe, step, &reading.reading, 0);
     let between = |low: f64, high: f64| ((low + drawn * (high - low)) * 10.0).round() / 10.0;
     let is_dead = matches!(reading.expect.as_str(), "about 0" | "under 2");
-    // From a hot to anything else; neutral to ground shows nothing.
-    let of_a_hot = !reading.reading.starts_with("neutral-") && reading.reading != "hots";
+    // Neutral to ground shows nothing.
+    let of_a_hot = reading.reading != "neutral-ground";
     if is_dead && of_a_hot && shows_at(sheet) == Some(step) {
         match Wrong::of(recipe) {
             Some(Wrong::Live) => return between(118.0, 123.0),
@@ -238,9 +240,9 @@ pub struct WorkMarks {
     pub job: Option<JobId>,
     /// `open`, `stopped`, …
     pub stands: Option<JobStands>,
-    /// Steps answered, and how many there are.
+    /// Steps answered.
     pub answered: usize,
-    #[allow(missing_docs)]
+    /// How many steps its sheet has.
     pub steps: usize,
     /// What must not happen and did.
     pub safety: Vec<String>,
@@ -254,12 +256,11 @@ pub struct WorkMarks {
 pub fn work_marks(book: &Logbook, home: &Study, now: Moment, reveal: bool) -> Option<WorkMarks> {
     let recipe = home.practice().filter(|recipe| recipe.lesson == Lesson::Work)?;
     let house = WorkHouse::draw(recipe).ok()?;
-    let view = view_of(&house.home, &house.wish)?;
     let panel = house.home.panels().all().next()?.id.clone();
-    let open_to_all = view.ways.iter().filter(|way| way.job.is_some() || !way.opens_panel && way.cost.is_some());
+    let open_to_all = house.ways.ways.iter().filter(|way| way.job.is_some() || !way.opens_panel && way.cost.is_some());
     let best = open_to_all.min_by_key(|way| way.cost).and_then(MarkedWay::of);
     let mut marks = WorkMarks {
-        wish: house.wish,
+        wish: house.wish.clone(),
         panel,
         best,
         taken: None,
@@ -277,25 +278,25 @@ pub fn work_marks(book: &Logbook, home: &Study, now: Moment, reveal: bool) -> Op
         marks.wrong = Some(wrong.map_or("Nothing was wrong in this panel.", Wrong::words).into());
     }
     let Some(known) = home.jobs().all().rfind(|job| matches!(job.work, Job::Panel { .. })) else { return Some(marks) };
-    marks.taken = view.ways.iter().find(|way| way.job.as_ref().is_some_and(|job| same(job, &known.work))).and_then(MarkedWay::of);
+    let same_as_taken = |way: &&WayLine| way.job.as_ref().is_some_and(|job| same(job, &known.work));
+    marks.taken = house.ways.ways.iter().find(same_as_taken).and_then(MarkedWay::of);
     marks.own_way = marks.taken.is_none();
     marks.job = Some(known.id.clone());
-    let begun = book.lines().find(|line| matches!(&line.entry.fact, Fact::JobBegun(f) if f.job == known.id));
-    // As it was while it was worked on: what is done is in the record by now, and the sheet would be another.
-    let during = begun.map_or(0, |line| line.seq);
-    let sheet = job_sheet(home, &known.id, now)?;
-    marks.stands = Some(sheet.stands);
+    let stands = job_sheet(home, &known.id, now)?.stands;
+    marks.stands = Some(stands);
     marks.answered = known.steps.len();
-    marks.steps = sheet.steps.len();
-    let stopped = matches!(sheet.stands, JobStands::Stopped) || known.stopped.is_some();
-    let ended = known.ended.is_some();
+    let (stopped, ended) = (stands == JobStands::Stopped || known.stopped.is_some(), known.ended.is_some());
     if wrong.is_some() && (stopped || ended) {
         marks.stopped_rightly = Some(stopped);
     }
     if let Some(wrong) = wrong.filter(|_| ended) {
         marks.safety.push(format!("The job went on to its end. {} That is where somebody is hurt.", wrong.words()));
     }
-    marks.safety.extend(wrongly_written(book, recipe, known, &house.home, during));
+    // Once a job is done the record is another: its steps are those of the panel as it was drawn.
+    if let Some(sheet) = as_begun(&house.home, known) {
+        marks.steps = sheet.steps.len();
+        marks.safety.extend(wrongly_written(book, recipe, known, &sheet));
+    }
     Some(marks)
 }
 
@@ -313,23 +314,23 @@ fn same(one: &Job, other: &Job) -> bool {
     plain(one) == plain(other)
 }
 
-/// Readings that were written down otherwise than the meter shows.
-fn wrongly_written(book: &Logbook, recipe: Recipe, known: &KnownJob, drawn: &Study, during: u64) -> Vec<String> {
-    // The sheet as it was begun.
+/// The sheet of a job in the panel as it was drawn, with nothing answered.
+fn as_begun(drawn: &Study, known: &KnownJob) -> Option<JobSheet> {
     let mut then = drawn.home().clone();
-    let begun = Fact::JobBegun(crate::logbook::JobBegun { job: known.id.clone(), work: known.work.clone() });
-    if then.suppose(&begun).is_err() {
-        return Vec::new();
-    }
-    let Some(sheet) = job_sheet(&Study::of(then), &known.id, Moment::from_unix_ms(0)) else { return Vec::new() };
-    let answers = book.lines().filter(|line| line.seq > during && !book.is_struck(&line.entry.id));
+    then.suppose(&JobBegun { job: known.id.clone(), work: known.work.clone() }.into()).ok()?;
+    job_sheet(&Study::of(then), &known.id, Moment::from_unix_ms(0))
+}
+
+/// Readings that were written down otherwise than the meter shows.
+fn wrongly_written(book: &Logbook, recipe: Recipe, known: &KnownJob, sheet: &JobSheet) -> Vec<String> {
+    let answers = book.lines().filter(|line| !book.is_struck(&line.entry.id));
     let odd = answers.filter_map(|line| {
         let Fact::JobAnswered(f) = &line.entry.fact else { return None };
         let step = sheet.steps.iter().find(|step| f.job == known.id && step.step == f.step)?;
         match (&step.ask, &f.answer) {
             (JobAsk::Readings { readings, .. }, JobAnswer::Read { reading, value }) => {
                 let of = readings.iter().find(|one| one.reading == *reading)?;
-                let shown = read(recipe, &sheet, &step.step, of);
+                let shown = read(recipe, sheet, &step.step, of);
                 let differs = (shown - value).abs() > (0.05 * shown).max(1.0);
                 differs.then(|| format!("{}, {}: {value} was written down, {shown} was shown.", step.title, of.name))
             }
@@ -351,7 +352,7 @@ fn wrongly_written(book: &Logbook, recipe: Recipe, known: &KnownJob, drawn: &Stu
 mod tests {
     use super::*;
     use crate::fixture::Written;
-    use crate::logbook::{JobAnswered, JobBegun};
+    use crate::logbook::JobAnswered;
 
     fn written(level: Level, seed: u32) -> (Written, WorkHouse) {
         let recipe = Recipe { lesson: Lesson::Work, ..Recipe::to_trace(seed, 16, level) };
@@ -397,8 +398,7 @@ mod tests {
     fn begun(level: Level, seed: u32) -> (Written, WorkHouse, JobId) {
         let (mut home, house) = written(level, seed);
         let job: JobId = "j1".parse().unwrap();
-        let view = view_of(&house.home, &house.wish).unwrap();
-        let best = view.ways.iter().filter(|way| way.job.is_some()).min_by_key(|way| way.cost).unwrap();
+        let best = house.ways.ways.iter().filter(|way| way.job.is_some()).min_by_key(|way| way.cost).unwrap();
         home.fact(JobBegun { job: job.clone(), work: best.job.clone().unwrap() }.into()).unwrap();
         (home, house, job)
     }
@@ -412,6 +412,7 @@ mod tests {
         home.fact(sheet.ends.unwrap()).unwrap();
         let marks = work_marks(&home.book, &home.home, now(&home), true).unwrap();
         assert_eq!((marks.wish, marks.safety.len(), marks.stopped_rightly), (house.wish, 0, None));
+        assert!(marks.steps > 20 && marks.answered == marks.steps, "{} of {}", marks.answered, marks.steps);
         let (best, taken) = (marks.best.unwrap(), marks.taken.unwrap());
         assert!(best.cost <= taken.cost && taken.minutes > 0, "{best:?} {taken:?}");
         assert_eq!(marks.wrong.as_deref(), Some("Nothing was wrong in this panel."));
@@ -445,8 +446,7 @@ mod tests {
     fn every_recipe_has_a_wish_with_a_sheet_and_other_homes_have_no_marks() {
         for (level, seed) in [(Level::Plain, 1), (Level::Usual, 2), (Level::Usual, 5), (Level::Tricky, 9)] {
             let (home, house) = written(level, seed);
-            let view = view_of(&house.home, &house.wish).unwrap();
-            assert!(view.ways.iter().any(|way| way.job.is_some()), "{}", house.wish);
+            assert!(house.ways.ways.iter().any(|way| way.job.is_some()), "{}", house.wish);
             let marks = work_marks(&home.book, &home.home, now(&home), false).unwrap();
             assert!(marks.job.is_none() && marks.best.is_some());
         }

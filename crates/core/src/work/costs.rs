@@ -60,7 +60,7 @@ pub(super) fn home_costs(home: &Study) -> HomeCosts {
             effort[0] = (effort[0] as f64 * pace).round() as i64;
         }
     }
-    let list = home.workshop().prices();
+    let list = home.planning().prices();
     for (of, price) in &list.prices {
         *money(&mut costs, *of) = price.round() as i64;
     }
@@ -191,7 +191,7 @@ pub struct PricesRead {
 
 /// The rows of a price list: what, price. The first row names the columns.
 pub fn price_rows(home: &Study) -> Vec<[String; 2]> {
-    let list = home.workshop().prices();
+    let list = home.planning().prices();
     let head = if list.currency.is_empty() { "price".to_owned() } else { format!("price in {}", list.currency) };
     let rows = PriceOf::ALL.into_iter().map(|of| {
         let price = list.prices.get(&of).map_or_else(String::new, |price| format!("{price}"));
@@ -278,7 +278,7 @@ mod tests {
         let home = written(&format!("panel 8\nprices $ {{{}}}", full.join(",")));
         let rows: Vec<Vec<String>> = price_rows(&home.home).into_iter().map(Into::into).collect();
         let read = read_prices(&rows).unwrap();
-        assert_eq!((&read.prices, read.currency.as_str()), (&home.home.workshop().prices().prices, "$"));
+        assert_eq!((&read.prices, read.currency.as_str()), (&home.home.planning().prices().prices, "$"));
         assert!(read.odd.is_empty() && read.missing.is_empty());
         let rows = |text: &str| -> Vec<Vec<String>> { text.lines().map(|l| l.split(';').map(Into::into).collect()).collect() };
         let read = read_prices(&rows("What;Price\nTandem;$ 1,250.50\nbulb;3\none-pole breaker;dear\ntandem;12,5")).unwrap();

@@ -279,15 +279,15 @@ pub fn size(asked: &SizeAsked, runs: SizedWhere) -> Result<Sized, String> {
     };
     let told_face = said(asked, SizeOf::Receptacle, read_face, "a face that is known here, such as 14-50")?;
     let told_breaker = said(asked, SizeOf::Breaker, read_amps, "a rating in amperes")?;
-    if asked.cord && told_breaker.is_none() && told_face.is_none() {
-        // A single receptacle is rated for its circuit, so the breaker is the next one that has a receptacle.
-        let mut next = std::iter::successors(Some(by_rule), |amps| standard_at_or_above(amps + 1.0).map(f64::from)).take(6);
-        let with_face = next.find(|amps| !receptacles_for(*amps, volts, asked.neutral).is_empty());
-        let with_face = with_face.ok_or("No receptacle is made for that: it has to be wired in.")?;
-        if wanted.breaker.is_some() && with_face != by_rule {
-            return Err(format!("No receptacle is made for a breaker of {by_rule} A: it has to be wired in."));
+    if asked.cord {
+        // A single receptacle is rated for its circuit, so the breaker is the next one that has a receptacle; that of a plate stays.
+        let most = if wanted.breaker.is_some() { 1 } else { 6 };
+        let mut next = std::iter::successors(Some(by_rule), |amps| standard_at_or_above(amps + 1.0).map(f64::from)).take(most);
+        match next.find(|amps| !receptacles_for(*amps, volts, asked.neutral).is_empty()) {
+            Some(with_face) => by_rule = with_face,
+            None if told_breaker.is_some() || told_face.is_some() => {}
+            None => return Err(format!("No receptacle is made for a breaker of {by_rule} A: it has to be wired in.")),
         }
-        by_rule = with_face;
     }
     let breaker = told_breaker.unwrap_or(by_rule);
     if !is_standard(Amps::new(breaker), edition) {

@@ -43,21 +43,24 @@ pub(super) fn around(
     }
     if asked.cord || asked.several_receptacles {
         let cables = if asked.several_receptacles { 2 } else { 1 };
+        // A receptacle of 30 A or more is wider than a box of one gang, and counts twice for each of its two gangs (314.16(B)(4)).
+        let gangs = if breaker >= 30.0 { 2 } else { 1 };
         let inside = InBox {
             wires: vec![(wire, together * cables)],
             grounds: vec![(ground, cables)],
             clamps: true,
             fittings: 0,
-            devices: vec![wire],
+            devices: vec![wire; gangs],
         };
         let (value, why) = match box_fill(&inside, runs.edition) {
             Some(inches3) => (
                 format!("{inches3} in³ at least"),
                 format!(
-                    "{} of {}, {} counted once, clamps inside once, the device twice",
+                    "{} of {}, {} counted once, clamps inside once, the device twice{}",
                     together * cables,
                     wire.words(),
-                    if cables == 1 { "the ground" } else { "the grounds" }
+                    if cables == 1 { "the ground" } else { "the grounds" },
+                    if gangs == 2 { " for each of its two gangs" } else { "" }
                 ),
             ),
             None => ("by its label".into(), format!("wires as thick as {} are not in the table of boxes", wire.words())),
@@ -93,12 +96,22 @@ fn protection(asked: &SizeAsked, runs: SizedWhere, breaker: f64) -> (Option<(boo
         return (None, why.into(), by);
     };
     let outlet = Outlet { receptacle, at_120: asked.hots() == 1, outdoor: place == Place::Outdoors };
-    // From 2020 what is wired in outdoors has a GFCI, too, up to 50 A.
-    let outdoors = place == Place::Outdoors && runs.edition != Edition::Nec2017 && breaker <= 50.0;
-    let gfci = outdoors || place.wants_gfci(outlet, runs.edition);
+    // What is wired in has one, too, up to 50 A: outdoors from 2020, in a garage from 2023.
+    let wired_in = match runs.edition {
+        Edition::Nec2023 => matches!(place, Place::Outdoors | Place::Garage),
+        Edition::Nec2020 => place == Place::Outdoors,
+        _ => false,
+    };
+    // Before 2023 those of a kitchen serve its counter; that of a range does not.
+    let at_a_counter = !matches!(asked.load, SizedLoad::Range { .. });
+    let by_place = place.wants_gfci(outlet, runs.edition) && (place != Place::Kitchen || at_a_counter);
+    let gfci = by_place || wired_in && breaker <= 50.0;
     let mut why = format!("the circuit ends in {}", place.words());
     if gfci && place == Place::Kitchen && runs.edition != Edition::Nec2023 {
         why += "; for a receptacle that serves the counter";
+    }
+    if receptacle && !gfci {
+        why += "; a receptacle within 6 ft of a sink has a GFCI wherever it is";
     }
     (Some((gfci, place.wants_afci(outlet) && breaker <= 20.0)), why, by)
 }

@@ -102,7 +102,7 @@ fn unread(asked: &SizeAsked) -> Vec<String> {
         unread.push("what the insulation is marked for: with 90 °C heat and bundling cost less".to_owned());
     }
     if matches!(asked.load, SizedLoad::Motor { .. }) {
-        unread.push("the motor's plate: where the motor has overload protection of its own it says so".to_owned());
+        unread.push("whether the motor has overload protection of its own, by its plate".to_owned());
     }
     unread
 }
@@ -110,7 +110,7 @@ fn unread(asked: &SizeAsked) -> Vec<String> {
 /// The circuits that were sized, the last one first.
 pub fn kept_sizes(home: &Study) -> Vec<KeptSizeLine> {
     let mut lines: Vec<KeptSizeLine> = home
-        .workshop()
+        .planning()
         .sizes()
         .map(|(id, kept)| KeptSizeLine {
             size: id.clone(),

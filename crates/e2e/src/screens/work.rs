@@ -153,7 +153,7 @@ impl Work<'_> {
                 self.0.find(By::Css(choice)).await?.send_keys("\u{e007}").await?;
             }
             _ => {
-                self.0.press("Hold the meter there").await?;
+                self.0.press("Read it").await?;
                 let shown = self.0.test_id("display").await?.text().await?;
                 let value = shown.split(' ').next().unwrap_or_default();
                 self.0.find(By::Css("form[data-expect] input")).await?.send_keys(value).await?;

@@ -10,7 +10,7 @@ import { Display } from "./Display";
 interface Props {
   home: string;
   job: string;
-  /** A meter is held somewhere; else somebody looks. */
+  /** A meter or a torque driver is read; else somebody looks. */
   meter: boolean;
 }
 
@@ -30,7 +30,7 @@ export function AtTheJob({ home, job, meter }: Props) {
         onClick={() => void readAtJob(home, job).then(setShows, say.problem)}
         sx={{ borderStyle: "dashed" }}
       >
-        {meter ? "Hold the meter there" : "Look"}
+        {meter ? "Read it" : "Look"}
       </Button>
       <Box role="status">
         {shows !== null &&

@@ -10,7 +10,7 @@ import { Loaded } from "../../parts/Loaded";
 import { Mark, MarkList } from "./Mark";
 import { minutes } from "./minutes";
 
-const points = (way: MarkedWay) => `${Math.round(way.cost / 100)} points, ${minutes(way.minutes)}`;
+const weighed = (way: MarkedWay) => `it weighs ${Math.round(way.cost / 100)}, ${minutes(way.minutes)}`;
 
 /** The wish of this made-up panel, and how good the way to it and the steps are. */
 export function WorkMarksOf({ home }: { home: HomeOverview }) {
@@ -42,9 +42,9 @@ export function WorkMarksOf({ home }: { home: HomeOverview }) {
             <MarkList>
               <Mark name="The way">
                 {m.taken != null
-                  ? `${m.taken.name}: ${points(m.taken)}`
+                  ? `${m.taken.name}: ${weighed(m.taken)}`
                   : "A way of your own, which is not among those that were found"}
-                {m.best != null && `. The best: ${m.best.name.toLowerCase()}, ${points(m.best)}`}.
+                {m.best != null && `. The best: ${m.best.name.toLowerCase()}, ${weighed(m.best)}`}.
               </Mark>
               <Mark name="Steps">
                 {m.answered} of {m.steps} answered

@@ -23,7 +23,7 @@ pub use panels::Panels;
 pub use switching::{Switching, Switchings};
 pub use trace::{Doubt, Look, Trace};
 pub(crate) use trace::{Metered, Trip, Watched};
-pub use work::{KeptSize, PriceList, Workshop};
+pub use work::{KeptSize, Planning, PriceList};
 
 use super::{Draft, Fact};
 use crate::model::{BreakerId, Drawn, Edition, Moment, Recipe, Refusal, RefusalCode, TraceSetup};
@@ -54,7 +54,7 @@ pub struct Home {
     pub(super) plan: Part<Drawn>,
     pub(super) loads: Part<Loads>,
     pub(super) jobs: Part<Jobs>,
-    pub(super) workshop: Part<Workshop>,
+    pub(super) planning: Part<Planning>,
     pub(super) switchings: Part<Switchings>,
     pub(super) trace: Part<Trace>,
 }
@@ -128,8 +128,8 @@ impl Home {
         &self.jobs
     }
     /// Circuits that were sized, and the owner's prices.
-    pub fn workshop(&self) -> &Workshop {
-        &self.workshop
+    pub fn planning(&self) -> &Planning {
+        &self.planning
     }
     /// Handles moved, and what is off now.
     pub fn switchings(&self) -> &Switchings {

@@ -26,14 +26,14 @@ pub struct PriceList {
     pub prices: BTreeMap<PriceOf, f64>,
 }
 
-/// What planned work is reckoned with.
+/// What is kept for planned work: sizes and prices.
 #[derive(Debug, Clone, Default, PartialEq)]
-pub struct Workshop {
+pub struct Planning {
     sizes: IndexMap<SizeId, KeptSize>,
     prices: PriceList,
 }
 
-impl Workshop {
+impl Planning {
     /// Circuits that were sized, in the order of entry.
     pub fn sizes(&self) -> impl Iterator<Item = (&SizeId, &KeptSize)> {
         self.sizes.iter()
@@ -59,16 +59,16 @@ impl Home {
             short("value", &said.value, 1, 60)?;
             short("why", &said.why, 1, 200)?;
         }
-        if self.workshop.sizes.len() >= MOST_SIZES && !self.workshop.sizes.contains_key(&f.size) {
+        if self.planning.sizes.len() >= MOST_SIZES && !self.planning.sizes.contains_key(&f.size) {
             return refuse(RefusalCode::OutOfRange, "size", "200 circuits are kept already.", "Drop one that is done.");
         }
         let kept = KeptSize { name: f.name.trim().to_owned(), asked: f.asked.clone() };
-        self.workshop.sizes.insert(f.size.clone(), kept);
+        self.planning.sizes.insert(f.size.clone(), kept);
         Ok(())
     }
 
     pub(in crate::logbook) fn drop_size(&mut self, f: &SizeDropped) -> Result<(), Refusal> {
-        match self.workshop.sizes.shift_remove(&f.size) {
+        match self.planning.sizes.shift_remove(&f.size) {
             Some(_) => Ok(()),
             None => Err(unknown("size", "No circuit of that id is kept.", "Name one that is.")),
         }
@@ -84,7 +84,7 @@ impl Home {
                 "Give 0 to 100 000.",
             );
         }
-        self.workshop.prices = PriceList { currency: f.currency.trim().to_owned(), prices: f.prices.clone() };
+        self.planning.prices = PriceList { currency: f.currency.trim().to_owned(), prices: f.prices.clone() };
         Ok(())
     }
 }

@@ -3,27 +3,28 @@
 use super::changes::face;
 use super::gates::tighten;
 use super::panel_job::Work;
-use super::steps::{Effect, Stage, Want, reading};
+use super::steps::{Effect, Stage, dead};
 use crate::model::{Amps, Breaker, BreakerId, Half, JobFound, JobMove, Protection, Slot};
 
 impl Work<'_> {
-    /// The wires of a circuit themselves, before they are touched: the bus may be dead and a wire not.
+    /// The wires of a circuit themselves, before they are touched: the bus may be dead and a wire not. The meter is tried before and after,
+    /// as it is for the bus.
     pub(super) fn wire_dead(&mut self, breaker: &BreakerId) {
         let what = self.number(breaker);
-        let read = |key: &str, name: &str, how: &str| reading(key, name, how, Want::Dead);
-        let readings = match self.breaker(breaker).map_or(1, Breaker::poles) {
-            1 => vec![
-                read("neutral", "its screw to neutral", "The screw of the breaker and the neutral bar."),
-                read("ground", "its screw to ground", "The screw of the breaker and the ground bar, or the bare box."),
-            ],
-            _ => vec![
-                read("hots", "screw to screw", "Both screws of the breaker."),
-                read("first-ground", "first screw to ground", "The upper screw and the ground bar, or the bare box."),
-                read("second-ground", "second screw to ground", "The lower screw and the ground bar, or the bare box."),
-            ],
+        let hots: &[&str] = match self.breaker(breaker).map_or(1, Breaker::poles) {
+            1 => &["hot"],
+            _ => &["first hot", "second hot"],
         };
+        let place = |name: &str| match name {
+            "neutral" => "the neutral bar".to_owned(),
+            "ground" => "the ground bar or the bare metal of the box".to_owned(),
+            "hot" => format!("the screw of {what}"),
+            "first hot" => format!("the upper screw of {what}"),
+            _ => format!("the lower screw of {what}"),
+        };
+        let readings = dead(hots, true, |one, other| format!("One probe on {}, the other on {}.", place(one), place(other)));
         self.steps
-            .readings(Stage::Fit, &format!("wire-{what}"), format!("Read the wires of {what} themselves."), readings)
+            .readings(Stage::Fit, &format!("wire-{what}"), format!("Prove the wires of {what} dead."), readings)
             .words("Another panel, a battery supply or a neutral that is shared may feed a wire while the bus is dead.")
             .does(Effect::WireDead(what));
     }

@@ -188,7 +188,11 @@ fn faults(steps: &[Step]) -> Vec<String> {
             match effect {
                 Effect::WireDead(what) => {
                     let Ask::Readings { readings, instead: None } = &step.ask else { panic!("{}", step.key) };
-                    if readings.len() > 1 && readings.iter().all(|one| one.want == Want::Dead) {
+                    if let [first, between @ .., last] = readings.as_slice()
+                        && [first, last].iter().all(|one| one.want == Want::Live)
+                        && between.len() > 1
+                        && between.iter().all(|one| one.want == Want::Dead)
+                    {
                         read_dead.insert(what);
                     }
                 }

@@ -3,7 +3,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
-import { useDeferredValue, useMemo, useState } from "react";
+import { useDeferredValue, useEffect, useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import type { HomeOverview, KeptSizeLine, SizesView } from "../../../api/client";
 import { useSize, useSizes } from "../../../api/queries";
@@ -12,6 +12,7 @@ import { useAct } from "../../../app/useAct";
 import { useThisHome } from "../../../app/useThisHome";
 import { wordsOf } from "../../../app/useNotice";
 import { Block } from "../../../parts/Block";
+import { readKept, writeKept } from "../../../parts/form/kept";
 import { Loaded } from "../../../parts/Loaded";
 import { askedOf, draftOf, emptyDraft, type Draft } from "./asked";
 import { SizeForm } from "./SizeForm";
@@ -57,9 +58,13 @@ interface Props {
 function Sizing({ home, view, line, onOpen }: Props) {
   const { units } = view;
   const act = useAct(home.id);
-  const [draft, setDraft] = useState<Draft>(() =>
-    line === undefined ? emptyDraft(home.panels[0]?.panel.id ?? "") : draftOf(line.name, line.asked, units),
-  );
+  const recorded =
+    line === undefined ? emptyDraft(home.panels[0]?.panel.id ?? "") : draftOf(line.name, line.asked, units);
+  // What is typed and not yet recorded is there again after a reload.
+  const shelf = `size ${home.id} ${line?.size ?? "new"}`;
+  const [draft, setDraft] = useState<Draft>(() => ({ ...recorded, ...(readKept(shelf) as Partial<Draft> | null) }));
+  const changed = JSON.stringify(draft) !== JSON.stringify(recorded);
+  useEffect(() => writeKept(shelf, changed ? draft : null), [shelf, changed, draft]);
   const change = (changes: Partial<Draft>) => setDraft((before) => ({ ...before, ...changes }));
   const now = useMemo(() => askedOf(draft, units), [draft, units]);
   const asked = useDeferredValue(now);
@@ -69,7 +74,9 @@ function Sizing({ home, view, line, onOpen }: Props) {
     if (asked === null) return;
     const id = line?.size ?? newId();
     const name = draft.name.trim() === "" ? "New circuit" : draft.name.trim();
-    if (await act([{ kind: "size_kept", size: id, name, asked }], `Kept: ${name}`)) onOpen(id);
+    if (!(await act([{ kind: "size_kept", size: id, name, asked }], `Kept: ${name}`))) return;
+    writeKept(shelf, null);
+    onOpen(id);
   };
   const wish = (said: string) =>
     `/h/${home.id}/work?${new URLSearchParams({ wish: said, ...(draft.panel !== "" && { panel: draft.panel }) }).toString()}`;
@@ -112,9 +119,14 @@ function Sizing({ home, view, line, onOpen }: Props) {
                 <Button variant="contained" component={Link} to={wish(found.wish)}>
                   Find room for it
                 </Button>
-                <Button variant="outlined" onClick={() => void keep()}>
+                <Button variant="outlined" onClick={() => void keep()} disabled={!changed}>
                   {line === undefined ? "Keep it" : "Keep the changes"}
                 </Button>
+                {changed && (
+                  <Button color="inherit" onClick={() => setDraft(recorded)}>
+                    Discard what was typed
+                  </Button>
+                )}
               </Stack>
               <SizeSheet view={found} said={draft.said} onSaid={(said) => change({ said })} />
             </>
