@@ -6134,7 +6134,7 @@ export interface components {
         };
         /** @description How good the way and the steps were. */
         WorkMarks: {
-            /** @description Steps answered, and how many there are. */
+            /** @description Steps answered. */
             answered: number;
             best?: components["schemas"]["MarkedWay"] | null;
             job?: components["schemas"]["JobId"] | null;
@@ -6145,6 +6145,7 @@ export interface components {
             /** @description What must not happen and did. */
             safety: string[];
             stands?: components["schemas"]["JobStands"] | null;
+            /** @description How many steps its sheet has. */
             steps: number;
             /** @description Something was wrong in the panel: whether the job ended there. `null` where nothing was, or it is not over. */
             stopped_rightly?: boolean | null;
