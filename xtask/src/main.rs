@@ -83,14 +83,12 @@ fn test() -> Result<()> {
     tools::npm(&["run", "--silent", "check"])?;
     tools::npm(&["run", "--silent", "lint"])?;
     web_files()?;
-    say("clippy, warnings are errors");
-    run("cargo", &["clippy", "--workspace", "--all-targets", "--", "-D", "warnings"])?;
-    say("building the program and every test");
-    run("cargo", &["test", "--workspace", "--no-run"])?;
+    say("building the program and every test, clippy at it; its warnings are errors");
+    tools::cargo_with_clippy(&["test", "--workspace", "--all-targets", "--no-run"])?;
     say("drift: docs/openapi.json, the TypeScript types, docs/rules.md");
     drift()?;
     say("every test, browser tests among them");
-    run("cargo", &["test", "--workspace"])?;
+    tools::cargo_with_clippy(&["test", "--workspace"])?;
     say("all passed");
     Ok(())
 }

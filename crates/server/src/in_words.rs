@@ -47,11 +47,14 @@ pub(crate) fn ways_in_words(view: &WorkView) -> String {
             WayStands::No => text.push_str(&format!("\n{}: no, {}\n", way.name, way.why_not)),
         }
         for unread in &way.unread {
-            text.push_str(&format!("  to be read: {unread}\n"));
+            text.push_str(&format!("  to be read: {}\n", unread.words));
         }
         for step in &way.steps {
             text.push_str(&format!("  {step}\n"));
         }
+    }
+    for other in &view.elsewhere {
+        text.push_str(&format!("\n{}\n", other.words));
     }
     for caution in &view.cautions {
         text.push_str(&format!("\n{caution}\n"));

@@ -93,6 +93,7 @@ export type JobMove = Schemas["JobMove"];
 export type JobReading = Schemas["JobReading"];
 export type JobSheet = Schemas["JobSheet"];
 export type JobSheetStep = Schemas["JobSheetStep"];
+export type ToRead = Schemas["ToRead"];
 export type WayLine = Schemas["WayLine"];
 export type WorkView = Schemas["WorkView"];
 export type PricesRead = Schemas["PricesRead"];

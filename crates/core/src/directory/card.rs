@@ -1,6 +1,6 @@
 //! The card in the panel's own layout.
 
-use crate::model::{BreakerId, Panel, PanelId, Side, State};
+use crate::model::{BreakerId, Panel, PanelId, Side, State, so_many};
 use crate::panel::panel_view;
 use crate::panel::{PanelView, Part};
 use crate::study::Study;
@@ -78,13 +78,15 @@ pub fn card(home: &Study, panel: &PanelId, printed: &str) -> Option<Card> {
             let state = if breaker.state == State::Tripped { ", tripped" } else { "" };
             let nothing = breaker.possible == 0 && progress.points > 0;
             let (kind, text) = if let Some(fed) = breaker.feeds.first() {
-                (CellKind::Proven, format!("Feeds {}{state}", fed.name))
+                (CellKind::Proven, format!("Feeds {}{}{state}", fed.name, spaces_of(home, &fed.panel)))
             } else if breaker.details.back_fed_main {
                 (CellKind::Proven, format!("Main{state}"))
             } else if breaker.proven > 0 {
                 (CellKind::Proven, breaker.wording.clone())
             } else if nothing {
-                (CellKind::NothingFound, format!("Nothing found on it{state}{claim}"))
+                (CellKind::NothingFound, format!("Spare: nothing known is on it{state}{claim}"))
+            } else if breaker.possible == 0 {
+                (CellKind::NotProven, format!("Unknown{state}{claim}"))
             } else {
                 (CellKind::NotProven, format!("Not proven{state}{claim}"))
             };
@@ -106,7 +108,7 @@ pub fn card(home: &Study, panel: &PanelId, printed: &str) -> Option<Card> {
         side: space.side,
         part: space.part,
         amps: String::new(),
-        text: "Open space".into(),
+        text: "Unused".into(),
         kind: CellKind::Open,
     }));
     cells.sort_by_key(|cell| (cell.side, cell.part));
@@ -131,6 +133,11 @@ pub fn card(home: &Study, panel: &PanelId, printed: &str) -> Option<Card> {
     })
 }
 
+/// `, 8 spaces`: of the panel that is fed.
+fn spaces_of(home: &Study, panel: &PanelId) -> String {
+    home.panels().panel(panel).map_or_else(String::new, |panel| format!(", {}", so_many(usize::from(panel.spaces), "space")))
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -150,10 +157,10 @@ mod tests {
             [
                 ("1", CellKind::Proven, "Hall: light"),
                 ("3", CellKind::NotProven, "Not proven, tripped (old card: gen. light)"),
-                ("5", CellKind::Open, "Open space"),
-                ("2", CellKind::NothingFound, "Nothing found on it (old card: spare)"),
-                ("4", CellKind::Open, "Open space"),
-                ("6", CellKind::Open, "Open space"),
+                ("5", CellKind::Open, "Unused"),
+                ("2", CellKind::NothingFound, "Spare: nothing known is on it (old card: spare)"),
+                ("4", CellKind::Open, "Unused"),
+                ("6", CellKind::Open, "Unused"),
             ]
         );
         assert_eq!(card.text.foot[0], "1 of 2 points proven. Revision 35, 2026-11-24.", "the revision is the last line");

@@ -1,11 +1,12 @@
 //! Fits the card's text into its cells by arithmetic: the largest type at which every cell holds its
-//! wording, found by bisection; below the smallest readable type a cell's wording is cut with an
-//! ellipsis and said to be cut.
+//! wording, found by bisection. Below a comfortable type, words are shortened by a table where a cell has no room for
+//! the whole ones; below the smallest readable type a cell's wording is cut with an ellipsis and said to be cut.
 //!
 //! All lengths are millimetres. How wide a text runs is asked of the caller, who has the fonts.
 
 use super::{Card, CardCell};
 use crate::model::{Columns, Side};
+use crate::wording::shorter;
 
 /// What the card is fitted into, in millimetres.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -26,6 +27,8 @@ pub struct FitRequest {
     pub pad: f64,
     /// Smallest and largest type size.
     pub type_mm: (f64, f64),
+    /// At this type size and below, words may be shortened.
+    pub shorten_mm: f64,
     /// Distance of base lines in multiples of the type size.
     pub leading: f64,
 }
@@ -41,6 +44,8 @@ impl Default for FitRequest {
             post: 4.0,
             pad: 0.9,
             type_mm: (1.5, 4.2),
+            // Seven points.
+            shorten_mm: 2.47,
             leading: 1.16,
         }
     }
@@ -83,7 +88,7 @@ pub struct FittedCard {
 /// Fits the card. `width_of` gives the width in mm of a text at a type size of 1 mm; it is asked once for
 /// each word.
 pub fn fit_card(card: &Card, request: &FitRequest, width_of: &dyn Fn(&str) -> f64) -> FittedCard {
-    let texts: Vec<Text> = card.cells.iter().map(|cell| Text::measured(&cell.text, width_of)).collect();
+    let texts: Vec<Vec<Text>> = card.cells.iter().map(|cell| measured(cell, width_of)).collect();
     let (least, most) = request.type_mm;
     let all_fit = |size: f64| place(card, &texts, request, size).is_some();
     let size = if all_fit(most) {
@@ -99,9 +104,19 @@ pub fn fit_card(card: &Card, request: &FitRequest, width_of: &dyn Fn(&str) -> f6
         fits
     };
     let cells = place(card, &texts, request, size).unwrap_or_else(|| {
-        boxes(card, request, size).into_iter().zip(&texts).map(|(cell, text)| cut(cell, text, request, size, width_of)).collect()
+        let shortest = texts.iter().filter_map(|texts| texts.last());
+        boxes(card, request, size)
+            .into_iter()
+            .zip(shortest)
+            .map(|(cell, text)| cut(cell, text, request, size, width_of))
+            .collect()
     });
     FittedCard { type_mm: size, leading_mm: size * request.leading, cells }
+}
+
+/// The text of a cell, then with one word more shortened each time.
+fn measured(cell: &CardCell, width_of: &dyn Fn(&str) -> f64) -> Vec<Text> {
+    shorter(&cell.text).iter().map(|text| Text::measured(text, width_of)).collect()
 }
 
 /// A text as words with their widths at a type size of 1 mm.
@@ -183,13 +198,13 @@ fn boxes(card: &Card, request: &FitRequest, size: f64) -> Vec<FittedCell> {
 }
 
 /// Every cell with its text broken, or `None` when one does not hold.
-fn place(card: &Card, texts: &[Text], request: &FitRequest, size: f64) -> Option<Vec<FittedCell>> {
+fn place(card: &Card, texts: &[Vec<Text>], request: &FitRequest, size: f64) -> Option<Vec<FittedCell>> {
     let mut cells = boxes(card, request, size);
-    for (cell, text) in cells.iter_mut().zip(texts) {
-        cell.lines = text.broken(cell.text_width / size)?;
-        if lines_that_fit(cell.height, request, size) < cell.lines.len() {
-            return None;
-        }
+    for (cell, texts) in cells.iter_mut().zip(texts) {
+        let may_be = if size <= request.shorten_mm { &texts[..] } else { &texts[..1] };
+        let room = lines_that_fit(cell.height, request, size);
+        let ems = cell.text_width / size;
+        cell.lines = may_be.iter().find_map(|text| text.broken(ems).filter(|lines| lines.len() <= room))?;
     }
     Some(cells)
 }
@@ -251,7 +266,7 @@ mod tests {
             assert!(cell.lines.len() as f64 * fitted.leading_mm <= cell.height + 1e-9, "{cell:?}");
             assert!(cell.lines.iter().all(|line| half(line) * fitted.type_mm <= cell.text_width + 1e-9), "{cell:?}");
         }
-        let texts: Vec<Text> = card.cells.iter().map(|cell| Text::measured(&cell.text, &half)).collect();
+        let texts: Vec<Vec<Text>> = card.cells.iter().map(|cell| measured(cell, &half)).collect();
         assert!(place(&card, &texts, &request, fitted.type_mm + 0.02).is_none(), "a larger type would fit too");
     }
 
@@ -263,6 +278,18 @@ mod tests {
         let cell = &fitted.cells[0];
         assert!(cell.cut && cell.lines.last().unwrap().ends_with("..."), "{cell:?}");
         assert!(fitted.cells.iter().filter(|c| c.cut).count() == 1);
+    }
+
+    #[test]
+    fn words_are_shortened_only_where_the_type_would_be_too_small() {
+        let wide = card_of("panel 8\n1 20 kitchen counter receptacles");
+        let shown = |card: &Card| fit_card(card, &FitRequest::default(), &half).cells[0].lines.join(" ");
+        assert!(shown(&wide).contains("kitchen counter receptacles"), "{}", shown(&wide));
+        let many = "receptacles of the counter and the refrigerator and the microwave and the dishwasher of the kitchen";
+        let tight = card_of(&format!("panel 42\n1 20 {many}"));
+        let fitted = fit_card(&tight, &FitRequest::default(), &half);
+        let said = fitted.cells[0].lines.join(" ");
+        assert!(said.contains("refrig.") && !fitted.cells[0].cut && fitted.type_mm <= 2.47, "{said} {}", fitted.type_mm);
     }
 
     #[test]

@@ -11,7 +11,9 @@ use super::drop::{Drop, Run, voltage_drop};
 use super::notes::{LoadNote, notes, required};
 use super::peak::{Group, may_not_run_together, peak};
 use super::trip_window::{TripWindow, trip_window};
-use crate::model::{Amps, Breaker, BreakerId, LoadId, Moment, PointId, Reading, ReadingOf, Season, Volts, ampacity, legs_of};
+use crate::model::{
+    Amps, Breaker, BreakerId, LoadId, Moment, PointId, Reading, ReadingOf, Season, Volts, ampacity, legs_of, listed,
+};
 use crate::study::Study;
 use crate::trace::on_breaker;
 use crate::walking::cable_run;
@@ -574,15 +576,6 @@ fn circuit(home: &Study, on: &OnCircuits<'_>, breaker: &Breaker) -> CircuitLoads
     };
     circuit.sentence = sentence(&circuit);
     circuit
-}
-
-/// `kettle and toaster`, `heater, projector and amplifier`.
-fn listed(names: &[&str]) -> String {
-    match names {
-        [] => String::new(),
-        [one] => (*one).into(),
-        [first @ .., last] => format!("{} and {last}", first.join(", ")),
-    }
 }
 
 fn sentence(circuit: &CircuitLoads) -> String {

@@ -40,12 +40,12 @@ pub use load::{
     BreakerVolts, Draw, FigureTold, Heat, Load, LoadPlate, ReadValue, ReadWith, Reading, ReadingOf, ServiceFigure, SurveyWish,
     Turns,
 };
+pub(crate) use panel::{ACROSS, downward, fits, housing_of, numbers, state_word};
 pub use panel::{
     Bond, Breaker, BreakerDetails, CardSize, Columns, Half, Housing, Interior, Kept, Leg, MainAt, NeutralLead, Numbering,
     OtherSource, Panel, PanelDetails, Photo, PhotoOf, PostRow, Protection, Service, ServiceDisconnect, Side, Slot, State,
     Tandems, Terminal, Tie, legs_of, number_of, place_in_words, position, volts_between,
 };
-pub(crate) use panel::{downward, fits, housing_of, numbers, state_word};
 pub use plan::{Backdrop, Bounds, Drawn, Opening, OpeningKind, Outline, Pixel, Spot, Stairs, Stretch};
 pub(crate) use plan::{TOUCHING, along, off_line, spot_on};
 pub use price::PriceOf;
@@ -53,5 +53,5 @@ pub use recipe::{Lesson, Level, Recipe};
 pub use refusal::{Refusal, RefusalCode};
 pub use sizing::{ClearSpace, InspectorSaid, SizeAsked, SizeOf, SizedLoad};
 pub use tracing::{Change, Method, Seen, Since, TraceSetup, Worked};
-pub(crate) use units::so_many;
 pub use units::{Amps, Length, Moment, Units, Volts};
+pub(crate) use units::{listed, so_many};

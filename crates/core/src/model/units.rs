@@ -112,6 +112,18 @@ pub(crate) fn so_many(count: usize, one: &str) -> String {
     if count == 1 { format!("1 {one}") } else { format!("{count} {one}s") }
 }
 
+/// `kettle and toaster`, `heater, projector and amplifier`.
+pub(crate) fn listed<T: AsRef<str>>(names: &[T]) -> String {
+    match names {
+        [] => String::new(),
+        [one] => one.as_ref().into(),
+        [first @ .., last] => {
+            let first: Vec<&str> = first.iter().map(AsRef::as_ref).collect();
+            format!("{} and {}", first.join(", "), last.as_ref())
+        }
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

@@ -2,8 +2,9 @@
 
 use super::problem::{Move, Shape};
 use super::sheet::as_it_would_be;
+use super::size_view::{KeptSize, kept_size};
 use super::wish::HomeWish;
-use crate::model::{Amps, BreakerId, Half, Job, JobMove, Leg, Panel, Protection, Side, Slot, legs_of};
+use crate::model::{Amps, BreakerId, Half, Job, JobMove, Leg, NewOutlet, Panel, PointId, Protection, Side, Slot, legs_of};
 use crate::panel::{PanelView, panel_view};
 use crate::study::Study;
 
@@ -43,6 +44,19 @@ fn new_id(home: &Study, moves: &[JobMove]) -> Option<BreakerId> {
     })
 }
 
+/// The outlet at the end of a circuit that was sized for one in a room.
+fn new_outlet(home: &Study, kept: &KeptSize<'_>) -> Option<NewOutlet> {
+    let room = kept.asked.room.clone().filter(|id| home.house().room(id).is_some())?;
+    if kept.asked.several_receptacles || kept.asked.point.is_some() {
+        return None;
+    }
+    let point = (home.seq()..).find_map(|n| {
+        let id: PointId = format!("new-{n}").parse().ok()?;
+        home.house().point(&id).is_none().then_some(id)
+    })?;
+    Some(NewOutlet { point, room, takes: Some(kept.sized.takes) })
+}
+
 /// What is done to each breaker; `None` where the plan has something for which there is no sheet.
 pub(super) fn job_moves(home: &Study, panel: &Panel, wish: &HomeWish, plan: &[Move], feeder_amps: i64) -> Option<Vec<JobMove>> {
     let known = |id: &str| home.panels().breakers_of(&panel.id).find(|breaker| breaker.id.as_str() == id);
@@ -78,16 +92,17 @@ pub(super) fn job_moves(home: &Study, panel: &Panel, wish: &HomeWish, plan: &[Mo
             Move::Land { circuit, .. } if circuit == "gap" => {}
             Move::Land { circuit, column, row, shape, .. } if circuit == "new" => {
                 let HomeWish::Circuit { what, poles, amps, protection, .. } = wish else { return None };
+                let kept = kept_size(home, what, *poles, *amps);
                 moves.push(JobMove::New {
                     breaker: new_id(home, &moves)?,
                     at: slots(panel, *column, *row, *shape, *poles)?,
                     amps: Amps::new(*amps as f64),
                     protection: (*protection).into(),
                     what: what.chars().take(60).collect(),
-                    wire: None,
-                    neutral: *poles == 1,
+                    wire: kept.as_ref().map(KeptSize::wire),
+                    neutral: *poles == 1 || kept.as_ref().is_some_and(|kept| kept.asked.has_neutral()),
                     feeds: String::new(),
-                    outlet: None,
+                    outlet: kept.and_then(|kept| new_outlet(home, &kept)),
                 });
             }
             Move::Land { circuit, column, row, shape, flip } => {

@@ -15,6 +15,7 @@
 mod as_job;
 mod choices;
 mod costs;
+mod leanest;
 mod moves;
 mod of_home;
 mod problem;
@@ -26,7 +27,7 @@ mod sheet;
 mod size;
 mod size_around;
 mod size_view;
-mod unread;
+mod to_read;
 mod value;
 mod way_words;
 mod wish;
@@ -35,7 +36,7 @@ use std::collections::BTreeMap;
 
 pub use costs::{PricesRead, price_rows, read_prices};
 pub use problem::*;
-pub use said::{Touched, WayLine, WayStands, WorkView, work_view};
+pub use said::{Elsewhere, Touched, WayLine, WayStands, WorkView, work_view};
 use search::{Ended, Search};
 use setup::Setup;
 pub use sheet::{
@@ -45,6 +46,8 @@ pub use sheet::{
 pub use size::{SizeLine, Sized, SizedWhere, size};
 pub use size_around::working_space_lacks;
 pub use size_view::{KeptSizeLine, SizeView, kept_sizes, size_view};
+pub use to_read::{ReadChoice, ReadPage, ToRead};
+use value::Valued;
 pub use wish::{HomeWish, WISHES, read_wish};
 
 /// How many steps the search takes for one kind of way before it stops: some seconds.
@@ -58,35 +61,12 @@ pub const USUAL_STEPS: u64 = 2_000_000;
 pub fn make_room(problem: &Problem, most_steps: u64) -> Result<Ways, String> {
     let setup = Setup::of(problem)?;
     let choices = setup.choices();
-    let refused = setup.refused();
     let mut ways = BTreeMap::new();
     // What is not proven costs at least this.
     let mut open: Option<i64> = None;
     for way in Way::ALL {
-        let found = match way {
-            Way::Nothing => nothing(&setup),
-            Way::Electrician => {
-                let cost =
-                    problem.weights.of(problem.costs.electrician) + problem.weights.imbalance * setup.spread(&setup.before);
-                Found::Plan { cost, moves: vec![Move::Call], effort: problem.costs.electrician, at_least: None }
-            }
-            way => match refused.or_else(|| setup.out_of_the_question(way)) {
-                Some(reason) => Found::None { reason },
-                None => match Search::run(&setup, &choices, way, most_steps) {
-                    Ended::Found { plan, at_least } => {
-                        open = open.into_iter().chain(at_least).min();
-                        Found::Plan { cost: plan.valued.cost, moves: setup.moves(&plan), effort: plan.valued.effort, at_least }
-                    }
-                    Ended::None if way == Way::Open => Found::None { reason: NoWay::NoOpenSpace },
-                    Ended::None => Found::None { reason: NoWay::NoRoom },
-                    Ended::Poles => Found::None { reason: NoWay::ListedPoles },
-                    Ended::Unknown(at_least) => {
-                        open = open.into_iter().chain(Some(at_least)).min();
-                        Found::None { reason: NoWay::NotProven }
-                    }
-                },
-            },
-        };
+        let (found, at_least) = found(&setup, &choices, way, most_steps);
+        open = open.into_iter().chain(at_least).min();
         ways.insert(way, found);
     }
     let plans = ways.iter().filter_map(|(way, found)| match found {
@@ -95,6 +75,40 @@ pub fn make_room(problem: &Problem, most_steps: u64) -> Result<Ways, String> {
     });
     let best = plans.min_by_key(|best| (best.cost, best.kind)).ok_or("an electrician can always be called")?;
     Ok(Ways { id: problem.id.clone(), best, ways })
+}
+
+/// The cheapest plan of one kind, or why there is none.
+fn one_way(problem: &Problem, way: Way, most_steps: u64) -> Result<Found, String> {
+    let setup = Setup::of(problem)?;
+    let choices = setup.choices();
+    Ok(found(&setup, &choices, way, most_steps).0)
+}
+
+/// The cheapest plan of one kind, or why there is none; and what any plan of it costs at least, where the search stopped short of its proof.
+fn found(setup: &Setup<'_>, choices: &[Vec<choices::Choice>], way: Way, most_steps: u64) -> (Found, Option<i64>) {
+    let problem = setup.problem;
+    match way {
+        Way::Nothing => return (nothing(setup), None),
+        Way::Electrician => {
+            let cost = problem.weights.of(problem.costs.electrician) + problem.weights.imbalance * setup.spread(&setup.before);
+            return (Found::Plan { cost, moves: vec![Move::Call], effort: problem.costs.electrician, at_least: None }, None);
+        }
+        _ => {}
+    }
+    let none = |reason| (Found::None { reason }, None);
+    if let Some(reason) = setup.refused().or_else(|| setup.out_of_the_question(way)) {
+        return none(reason);
+    }
+    match Search::run(setup, choices, way, most_steps) {
+        Ended::Found { plan, at_least } => {
+            let Valued { cost, effort, .. } = plan.valued;
+            (Found::Plan { cost, moves: setup.moves(&plan), effort, at_least }, at_least)
+        }
+        Ended::None if way == Way::Open => none(NoWay::NoOpenSpace),
+        Ended::None => none(NoWay::NoRoom),
+        Ended::Poles => none(NoWay::ListedPoles),
+        Ended::Unknown(at_least) => (Found::None { reason: NoWay::NotProven }, Some(at_least)),
+    }
 }
 
 /// Doing nothing, or nothing but using what is there.

@@ -4,7 +4,7 @@
 //! sure; one of the second says what has to be read. Nothing is guessed: a circuit whose wire, points or loads are not known is not
 //! combined with another by a sure plan, and a wire whose slack is not known reaches no other space.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 
 use serde_json::json;
 
@@ -14,8 +14,8 @@ use super::setup::wire_amps;
 use super::wish::HomeWish;
 use crate::loads::{circuits, legs_of_panels};
 use crate::model::{
-    Breaker, Cable, Half, Interior, Kept, Leg, Metal, Panel, Place, PointKind, Protection, Service, Side, State, Tandems,
-    position,
+    ACROSS, Breaker, BreakerId, Cable, Half, Interior, Kept, Leg, Metal, Panel, Place, PointKind, Protection, Service, Side,
+    State, Tandems, position,
 };
 use crate::study::Study;
 use crate::trace::on_breaker;
@@ -35,20 +35,98 @@ impl Guard {
     pub(super) const ALL: [Self; 4] = [Self::Standard, Self::Gfci, Self::Afci, Self::Dual];
 }
 
-/// Which of its facts are taken as they are, and which as if they were read and good.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(super) enum Taken {
-    /// Nothing rests on what is not read.
-    AsRead,
-    /// As if all that is not read were good.
-    AsHoped,
+/// Something that may not be read, and is taken as if it were read and good.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub(super) enum Hope {
+    /// What circuits carry.
+    Loads,
+    /// What else is on a breaker.
+    Points,
+    /// Room for splices.
+    Splices,
+    /// How far a wire reaches.
+    Slack,
+    /// How many wires are under a terminal.
+    Under,
+    /// Which wire is on a breaker.
+    Wires,
+    /// For how many circuits the panel is listed.
+    Listed,
+    /// What the new circuit takes.
+    Takes,
+    /// For how many wires a terminal is listed.
+    Marking,
+    /// Where tandems go.
+    Tandems,
+    /// Which breakers the label names.
+    Label,
+    /// That the label names quads: no line of the logbook says so yet.
+    Quads,
+    /// Where a sub-panel can hang, and that the service takes it.
+    Sub,
+}
+
+impl Hope {
+    /// All, those first that take the longest to read.
+    pub(super) const ALL: [Self; 13] = [
+        Self::Loads,
+        Self::Points,
+        Self::Splices,
+        Self::Slack,
+        Self::Under,
+        Self::Wires,
+        Self::Listed,
+        Self::Takes,
+        Self::Marking,
+        Self::Tandems,
+        Self::Label,
+        Self::Quads,
+        Self::Sub,
+    ];
+}
+
+/// What is taken as if it were read and good. Nothing of it: a plan rests on nothing that is not read.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub(super) struct Hopes {
+    of: BTreeSet<Hope>,
+    /// The circuits whose loads are hoped for, where not all are.
+    loads_of: Option<BTreeSet<BreakerId>>,
+}
+
+impl Hopes {
+    pub(super) fn all() -> Self {
+        Self { of: Hope::ALL.into_iter().collect(), loads_of: None }
+    }
+
+    pub(super) fn has(&self, hope: Hope) -> bool {
+        self.of.contains(&hope)
+    }
+
+    pub(super) fn but(&self, hope: Hope) -> Self {
+        let mut fewer = self.clone();
+        fewer.of.remove(&hope);
+        fewer
+    }
+
+    /// With the loads of these circuits alone.
+    pub(super) fn with_loads_of(&self, of: BTreeSet<BreakerId>) -> Self {
+        Self { loads_of: Some(of), ..self.clone() }
+    }
+
+    pub(super) fn loads_of(&self, breaker: &BreakerId) -> bool {
+        self.has(Hope::Loads) && self.loads_of.as_ref().is_none_or(|of| of.contains(breaker))
+    }
+
+    fn every_load(&self) -> bool {
+        self.has(Hope::Loads) && self.loads_of.is_none()
+    }
 }
 
 /// The panel's problem for a wish, or a sentence that says what has to be known before there is one.
-pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, taken: Taken) -> Result<Problem, String> {
-    let hoped = taken == Taken::AsHoped;
+pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, hopes: &Hopes) -> Result<Problem, String> {
     let on_it: Vec<&Breaker> = home.panels().breakers_of(&panel.id).collect();
     let back_fed = on_it.iter().find(|b| b.details.back_fed_main);
+    let details = &panel.details;
     let feeder = panel.details.fed_by.as_ref().and_then(|id| home.panels().breaker(id));
     // Whichever of them is the smallest guards the panel.
     let guards = [panel.main, back_fed.map(|b| b.amps), feeder.map(|b| b.amps)].into_iter().flatten();
@@ -81,8 +159,8 @@ pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, taken: Ta
         }
     }
     for breaker in &on_it {
-        let load = load_of(home, breaker, hoped);
-        let known = class_of(home, breaker, hoped);
+        let load = load_of(home, breaker, hopes.loads_of(&breaker.id));
+        let hoped = |hope| hopes.has(hope);
         let fixed = left_alone(home, breaker).is_some();
         let slots: Vec<((usize, usize), Option<Half>)> =
             breaker.at.iter().filter_map(|slot| Some((spot(slot.space)?, slot.half))).collect();
@@ -90,18 +168,18 @@ pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, taken: Ta
             id: breaker.id.to_string(),
             poles: 1,
             amps: breaker.amps.value().round() as i64,
-            awg: awg_of(breaker, hoped),
+            awg: awg_of(breaker, hoped(Hope::Wires)),
             protection: breaker.protection.into(),
-            class: known,
+            class: class_of(home, breaker, hoped(Hope::Points)),
             load: vec![load],
             // Lights may burn and heaters run for hours: a joined breaker keeps a fifth free.
             continuous: true,
             shared_neutral: false,
             fixed,
-            conductors: breaker.details.terminal.under.map_or(if hoped { 1 } else { 2 }, i64::from),
-            terminal: breaker.details.terminal.listed.map_or(if hoped { 2 } else { 1 }, i64::from),
-            slack: if hoped { 99 } else { 0 },
-            outlets: outlets_of(home, breaker, hoped),
+            conductors: breaker.details.terminal.under.map_or(if hoped(Hope::Under) { 1 } else { 2 }, i64::from),
+            terminal: breaker.details.terminal.listed.map_or(if hoped(Hope::Marking) { 2 } else { 1 }, i64::from),
+            slack: breaker.details.slack.map_or(if hoped(Hope::Slack) { 99 } else { 0 }, i64::from),
+            outlets: outlets_of(home, breaker, hoped(Hope::Points)),
             at: Spot { column: 0, row: 0, shape: Shape::Full },
         };
         let shape = match slots[..] {
@@ -166,28 +244,31 @@ pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, taken: Ta
         let at = (circuit.at.column, circuit.at.row);
         circuit.fixed |= !bodies.contains_key(&at);
     }
-    if hoped {
+    if hopes.every_load() {
         at_one_time(home, panel, &mut circuits_of);
     }
     let tandem_spaces = match &panel.details.tandems {
         Tandems::All => columns.iter().flatten().cloned().collect(),
         Tandems::In(spaces) => spaces.iter().map(|space| json!(space)).collect(),
-        Tandems::NotRead if hoped => columns.iter().flatten().cloned().collect(),
+        Tandems::NotRead if hopes.has(Hope::Tandems) => columns.iter().flatten().cloned().collect(),
         Tandems::NotRead | Tandems::None => Vec::new(),
     };
     let poles: i64 = on_it.iter().map(|breaker| breaker.poles() as i64).sum();
     let spaces = panel.every_space().len() as i64;
-    let listed = panel.details.circuits.map(i64::from).unwrap_or(if hoped { 2 * spaces } else { spaces.max(poles) });
+    let listed =
+        panel.details.circuits.map(i64::from).unwrap_or(if hopes.has(Hope::Listed) { 2 * spaces } else { spaces.max(poles) });
     let mut label: BTreeMap<String, Vec<Guard>> = BTreeMap::new();
     for (form, of) in [("single", 1), ("double", 2)] {
         // What is in this panel already is taken for a type that its label names; the checks say where it is not.
         let named = |guard: &Guard| {
-            hoped || *guard == Guard::Standard || on_it.iter().any(|b| b.poles() == of && Guard::from(b.protection) == *guard)
+            hopes.has(Hope::Label)
+                || *guard == Guard::Standard
+                || on_it.iter().any(|b| b.poles() == of && Guard::from(b.protection) == *guard)
         };
         label.insert(form.into(), Guard::ALL.into_iter().filter(named).collect());
     }
     label.insert("tandem".into(), vec![Guard::Standard]);
-    label.insert("quad".into(), Vec::new());
+    label.insert("quad".into(), if hopes.has(Hope::Quads) { vec![Guard::Standard] } else { Vec::new() });
     label.insert("slim".into(), Vec::new());
     let refer = match panel.details.interior {
         // On the high leg there are 208 V to neutral; which row is on it has to be metered.
@@ -209,27 +290,31 @@ pub(super) fn problem_of(home: &Study, panel: &Panel, wish: &HomeWish, taken: Ta
             tandem_spaces,
             slim: false,
             label,
-            max_amps: [("tandem".to_owned(), 20), ("quad".to_owned(), 0), ("slim".to_owned(), 0)].into(),
-            splice_room: if hoped { 8 } else { 0 },
-            cross: 6,
+            // As they are sold; common practice.
+            max_amps: [("tandem".to_owned(), 20), ("quad".to_owned(), 50), ("slim".to_owned(), 0)].into(),
+            splice_room: details.splice_room.map_or(if hopes.has(Hope::Splices) { 8 } else { 0 }, i64::from),
+            cross: ACROSS,
             refer,
         },
         circuits: circuits_of,
         bodies: bodies.into_values().collect(),
-        sub: sub_panel(panel, wish).filter(|_| hoped),
-        wish: wish.of_problem(home, hoped)?,
+        sub: sub_panel(panel, wish).filter(|_| hopes.has(Hope::Sub)),
+        wish: wish.of_problem(home, hopes)?,
         costs,
         weights,
         max_touched: 4,
     })
 }
 
+/// The breaker of the feeder of a sub-panel that is put in.
+pub(super) const SUB_FEEDER_AMPS: i64 = 60;
+
 /// The sub-panel that is looked at: of 8 spaces on a feeder of 60 A (common practice), where the main carries one and the wish is for
 /// room. Where it hangs and whether the service takes it has to be read in any case.
 fn sub_panel(panel: &Panel, wish: &HomeWish) -> Option<SubOf> {
     let room = matches!(wish, HomeWish::Circuit { amps: ..=50, .. } | HomeWish::Spaces { .. });
     let carries = panel.main.is_some_and(|main| main.value() >= 100.0);
-    (room && carries).then_some(SubOf { spaces: 8, feeder_amps: 60 })
+    (room && carries).then_some(SubOf { spaces: 8, feeder_amps: SUB_FEEDER_AMPS })
 }
 
 /// Circuits do not reach their peaks at one time: brings their loads down to what the heavier leg carries at least.

@@ -7,16 +7,25 @@ use serde::Serialize;
 
 use super::as_job;
 use super::costs::{home_costs, off_minutes};
+use super::leanest::Asked;
 use super::make_room;
-use super::of_home::{Taken, problem_of};
+use super::of_home::{Hopes, SUB_FEEDER_AMPS};
+use super::one_way;
 use super::problem::*;
-use super::sheet::{PartLine, no_sheet, parts};
+use super::sheet::{PartLine, brings_finding, no_sheet, parts};
+use super::to_read::ToRead;
 use super::way_words::risks;
 use super::wish::HomeWish;
 use crate::loads::{NewLoad, NewLoadKind, service_view, usual_method};
-use crate::model::{BreakerId, Job, Panel, PanelId, Side};
+use crate::model::{BreakerId, Job, JobMove, Panel, PanelId, Side};
 use crate::panel::{PanelView, panel_view};
 use crate::study::Study;
+
+/// How many pairs of circuits are tried in turn, where joining one brings a finding.
+const MOST_PAIRS: usize = 4;
+
+/// How many steps the search for another pair takes at most.
+const FEW_STEPS: u64 = 20_000;
 
 /// How sure a way is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, utoipa::ToSchema)]
@@ -52,7 +61,7 @@ pub struct WayLine {
     /// Its steps, in order.
     pub steps: Vec<String>,
     /// What has to be read first, one by one.
-    pub unread: Vec<String>,
+    pub unread: Vec<ToRead>,
     /// Why there is none; empty where there is one.
     pub why_not: String,
     /// Marks of risk, each for a thing named beside them.
@@ -82,6 +91,15 @@ pub struct Touched {
     pub number: String,
 }
 
+/// Another panel that has an open space for what is wished for.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, utoipa::ToSchema)]
+pub struct Elsewhere {
+    /// Its id.
+    pub panel: PanelId,
+    /// In a sentence.
+    pub words: String,
+}
+
 /// The ways to a wish.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct WorkView {
@@ -99,6 +117,8 @@ pub struct WorkView {
     pub legs: String,
     /// What the service comes to with the new load; empty where none is said.
     pub service: String,
+    /// Other panels that have an open space for it.
+    pub elsewhere: Vec<Elsewhere>,
     /// Breakers that are ruled out, and may be let in again.
     pub ruled_out: Vec<Touched>,
     /// What to mind, whichever way is taken.
@@ -114,20 +134,14 @@ pub struct WorkView {
 /// # Errors
 /// A sentence: what has to be read before anything can be said, or what cannot be wished for.
 pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, not: &[BreakerId], most_steps: u64) -> Result<WorkView, String> {
-    let ruled_out = |mut problem: Problem| {
-        for circuit in problem.circuits.iter_mut().filter(|circuit| not.iter().any(|id| id.as_str() == circuit.id)) {
-            circuit.fixed = true;
-        }
-        problem
-    };
-    let as_read = ruled_out(problem_of(home, panel, wish, Taken::AsRead)?);
-    let as_hoped = ruled_out(problem_of(home, panel, wish, Taken::AsHoped)?);
+    let asked = Asked { home, panel, wish, not };
+    let (as_read, as_hoped) = (asked.problem(&Hopes::default())?, asked.problem(&Hopes::all())?);
     let ways = |problem: &Problem| {
         make_room(problem, most_steps).map_err(|why| format!("“{}” is not looked at here: {why}.", panel.name))
     };
     let (sure, hoped) = (ways(&as_read)?, ways(&as_hoped)?);
     let costs = home_costs(home);
-    let said = Said { home, panel, wish, currency: &costs.currency };
+    let said = Said { home, panel, wish, currency: &costs.currency, asked: &asked };
     let mut ways: Vec<WayLine> = Way::ALL.into_iter().map(|way| said.way(way, &sure.ways, &hoped.ways, &as_hoped)).collect();
     // Two circuits are made one by joining them, and by nothing else.
     if *wish == HomeWish::Combine {
@@ -187,11 +201,28 @@ pub fn work_view(home: &Study, panel: &Panel, wish: &HomeWish, not: &[BreakerId]
         now: panel_view(home, &panel.id).cloned().ok_or("That panel is not there any more.")?,
         legs: as_job::legs(home, panel, |_| 0.0),
         service: with_new_load(home, wish),
+        elsewhere: elsewhere(home, panel, wish, most_steps),
         ruled_out: not.iter().filter(|id| home.panels().breaker(id).is_some()).map(touched).collect(),
         cautions,
         currency: costs.currency,
         ways,
     })
+}
+
+/// The other panels in which an open space would do.
+fn elsewhere(home: &Study, panel: &Panel, wish: &HomeWish, most_steps: u64) -> Vec<Elsewhere> {
+    if !matches!(wish, HomeWish::Circuit { .. } | HomeWish::Spaces { .. }) {
+        return Vec::new();
+    }
+    let has_room = |other: &&Panel| {
+        let asked = Asked { home, panel: other, wish, not: &[] };
+        let found = asked.problem(&Hopes::all()).and_then(|problem| one_way(&problem, Way::Open, most_steps));
+        matches!(found, Ok(Found::Plan { .. }))
+    };
+    let others = home.panels().all().filter(|other| other.id != panel.id).filter(has_room);
+    others
+        .map(|other| Elsewhere { panel: other.id.clone(), words: format!("“{}” has an open space for it.", other.name) })
+        .collect()
 }
 
 /// What the service comes to with the new load, in a sentence.
@@ -219,6 +250,7 @@ pub(super) struct Said<'a> {
     pub(super) wish: &'a HomeWish,
     /// How money is written; empty where none is shown.
     pub(super) currency: &'a str,
+    pub(super) asked: &'a Asked<'a>,
 }
 
 impl Said<'_> {
@@ -239,21 +271,38 @@ impl Said<'_> {
         let (plan, stands) = match (&sure[&way], &hoped[&way]) {
             (plan @ Found::Plan { .. }, _) if may_be_sure => (plan, WayStands::Sure),
             (_, plan @ Found::Plan { .. }) => (plan, WayStands::Read),
+            (_, Found::None { reason: NoWay::QuadNotListed }) => {
+                return self.none(way, "quads go where tandems go, and the label lists no space for those");
+            }
+            // Nothing is read of slim ones but those that are there.
+            (_, Found::None { .. }) if way == Way::Slim => {
+                return self.none(way, "slim two-poles are not looked at: the label of the panel says whether it takes any");
+            }
             (_, Found::None { reason }) => return self.none(way, reason.words()),
         };
-        let Found::Plan { cost, moves, effort, at_least } = plan else { return self.none(way, "") };
+        let Found::Plan { moves, .. } = plan else { return self.none(way, "") };
         if way == Way::Nothing && self.is_like_for_like() {
             return self.none(way, "a new breaker of the same kind is wished for");
         }
         let among = [sure, hoped].into_iter().flatten();
-        if !passive && among.filter(|(other, _)| **other != way).any(|(other, found)| self.is_part(*other, found, moves, *cost)) {
+        if !passive && among.filter(|(other, _)| **other != way).any(|(other, found)| self.is_part(*other, found, moves)) {
             return self.none(way, "another way does the same with a part of its moves");
         }
+        let (plan, hopes) = match stands {
+            WayStands::Read if !passive => self.asked.leanest(way, plan, &|plan, hopes| self.asks(way, plan, hopes)),
+            WayStands::Read => (plan.clone(), Hopes::all()),
+            _ => (plan.clone(), Hopes::default()),
+        };
+        let plan = match self.held_against_the_checks(way, plan, &hopes) {
+            Ok(plan) => plan,
+            Err(why) => return self.none(way, &why),
+        };
+        let Found::Plan { cost, moves, effort, at_least } = &plan else { return self.none(way, "") };
         let within = |least: i64| (100.0 * (cost - least) as f64 / (*cost).max(1) as f64).ceil();
-        let unread = if stands == WayStands::Read { self.unread(moves, as_hoped) } else { Vec::new() };
+        let unread = if stands == WayStands::Read { self.to_read(way, moves, &hopes) } else { Vec::new() };
         // A sheet asks for what it can; what decides whether this is a way at all comes before there is one.
         let may_begin = stands == WayStands::Sure || !unread.is_empty() && unread.iter().all(|one| one.on_the_sheet);
-        let as_job = self.as_job(moves, may_begin, as_hoped.sub);
+        let as_job = self.as_job(way, moves, may_begin, as_hoped.sub);
         WayLine {
             name: self.name(way),
             stands,
@@ -264,7 +313,7 @@ impl Said<'_> {
             money: (!self.currency.is_empty()).then_some(effort[1]),
             opens_panel: moves.contains(&Move::Open),
             steps: moves.iter().filter_map(|change| self.step(change)).collect(),
-            unread: unread.into_iter().map(|one| one.words).collect(),
+            unread,
             why_not: String::new(),
             risk: effort[2],
             risks: risks(moves),
@@ -272,8 +321,35 @@ impl Said<'_> {
         }
     }
 
+    /// The plan, or the next best that brings no finding; why there is none, where each brings one.
+    fn held_against_the_checks(&self, way: Way, mut plan: Found, hopes: &Hopes) -> Result<Found, String> {
+        let mut not = self.asked.not.to_vec();
+        loop {
+            let Found::Plan { moves, .. } = &plan else { return Ok(plan) };
+            let brings = self.job_moves(moves).and_then(|moves| brings_finding(self.home, &self.panel.id, &moves));
+            let Some(brings) = brings else { return Ok(plan) };
+            let why = format!("afterwards this would be so: {}", brings.trim_end_matches('.'));
+            // Another pair of circuits may do; whatever else is moved is there on account of the wish.
+            let guest = moves.iter().find_map(|change| match change {
+                Move::Join { circuit, .. } | Move::Tap { circuit, .. } => self.breaker(circuit),
+                _ => None,
+            });
+            let Some((guest, _)) = guest.filter(|_| not.len() < self.asked.not.len() + MOST_PAIRS) else { return Err(why) };
+            not.push(guest);
+            let problem = Asked { not: &not, ..*self.asked }.problem(hopes);
+            match problem.and_then(|problem| one_way(&problem, way, FEW_STEPS)) {
+                Ok(next @ Found::Plan { .. }) => plan = next,
+                _ => return Err(why),
+            }
+        }
+    }
+
+    fn job_moves(&self, plan: &[Move]) -> Option<Vec<JobMove>> {
+        as_job::job_moves(self.home, self.panel, self.wish, plan, SUB_FEEDER_AMPS)
+    }
+
     /// The plan as a job, with the panel after it.
-    fn as_job(&self, plan: &[Move], may_begin: bool, sub: Option<SubOf>) -> WayLine {
+    fn as_job(&self, way: Way, plan: &[Move], may_begin: bool, sub: Option<SubOf>) -> WayLine {
         let mut line = self.none(Way::Nothing, "");
         let mut touches: IndexSet<BreakerId> = IndexSet::new();
         for change in plan {
@@ -292,9 +368,7 @@ impl Said<'_> {
         }
         line.touches =
             touches.into_iter().map(|breaker| Touched { number: self.home.panels().number(&breaker), breaker }).collect();
-        let Some(moves) = as_job::job_moves(self.home, self.panel, self.wish, plan, sub.map_or(0, |sub| sub.feeder_amps)) else {
-            return line;
-        };
+        let Some(moves) = self.job_moves(plan) else { return line };
         let takes = if let HomeWish::Circuit { takes, .. } = self.wish { *takes } else { None };
         line.parts = parts(self.home, self.panel, &moves);
         if let Some(after) = as_job::after(self.home, self.panel, &moves, takes) {
@@ -312,6 +386,21 @@ impl Said<'_> {
                     .into();
             return line;
         }
+        // Its handles are one body over two spaces: the record has no job that puts one in.
+        if way == Way::Quad {
+            let quads: IndexSet<(usize, usize)> = plan
+                .iter()
+                .filter_map(|change| match change {
+                    Move::Land { column, row, shape: Shape::Inner | Shape::Outer, .. } => Some((*column, *row)),
+                    _ => None,
+                })
+                .collect();
+            line.parts.retain(|part| !part.what.starts_with("Tandem"));
+            let what = "Quad breaker with the handles of these steps, of a type that the label names".to_owned();
+            line.parts.insert(0, PartLine { what, count: quads.len().max(1) });
+            line.no_sheet = "For a quad there is no job sheet: call an electrician for it.".into();
+            return line;
+        }
         let job = as_job::job(self.panel, moves);
         if !may_begin {
             line.no_sheet = "No job sheet yet: read what stands above, enter it where it belongs, and search again.".into();
@@ -324,15 +413,15 @@ impl Said<'_> {
         line
     }
 
-    /// Whether this other plan is cheaper and made of a part of these moves.
-    fn is_part(&self, other: Way, found: &Found, moves: &[Move], cost: i64) -> bool {
-        let Found::Plan { cost: less, moves: part, .. } = found else { return false };
+    /// Whether this other plan is made of a part of these moves.
+    fn is_part(&self, other: Way, found: &Found, moves: &[Move]) -> bool {
+        let Found::Plan { moves: part, .. } = found else { return false };
         // An open space is not what is wished for where two circuits are to be one.
         if *self.wish == HomeWish::Combine && !matches!(other, Way::Join | Way::Tap) {
             return false;
         }
         let counts = other != Way::Electrician && !(other == Way::Nothing && self.is_like_for_like());
-        counts && *less < cost && part.iter().all(|change| moves.contains(change))
+        counts && part.len() < moves.len() && part.iter().all(|change| moves.contains(change))
     }
 
     fn none(&self, way: Way, why_not: &str) -> WayLine {

@@ -1,7 +1,7 @@
 //! The size of a circuit of a home: how far it runs by the plan, what room it ends in, and the wish that finds room for it.
 
 use super::size::{Sized, SizedWhere, size};
-use crate::model::{Length, Place, SizeAsked, SizeId, SizedLoad};
+use crate::model::{Length, Place, SizeAsked, SizeId, SizedLoad, Wire};
 use crate::study::Study;
 use crate::walking::{cable_run, cable_run_into};
 
@@ -86,6 +86,31 @@ pub fn size_view(home: &Study, name: &str, asked: &SizeAsked) -> Result<SizeView
     let poles = if asked.hots() == 2 { "two-pole" } else { "one-pole" };
     let wish = format!("{} A {poles}{protection}{what} that takes {takes} A", sized.breaker.value());
     Ok(SizeView { words: sized.words(asked), one_way, run, wish, unread: unread(asked), sized })
+}
+
+/// A circuit that was sized and kept: what was asked, and its size.
+pub(super) struct KeptSize<'a> {
+    pub(super) asked: &'a SizeAsked,
+    pub(super) sized: Sized,
+}
+
+impl KeptSize<'_> {
+    /// Its wire.
+    pub(super) fn wire(&self) -> Wire {
+        let SizeAsked { metal, cable, terminals, .. } = *self.asked;
+        Wire { gauge: self.sized.wire, metal, terminals, cable }
+    }
+}
+
+/// The one that was kept last under this name, for so many poles and amperes.
+pub(super) fn kept_size<'a>(home: &'a Study, name: &str, poles: usize, amps: i64) -> Option<KeptSize<'a>> {
+    let alike = |kept: &str| !name.trim().is_empty() && kept.trim().to_lowercase() == name.trim().to_lowercase();
+    let named = home.planning().sizes().filter(|(_, kept)| alike(&kept.name) && usize::from(kept.asked.hots()) == poles);
+    let sized = named.filter_map(|(_, kept)| {
+        let view = size_view(home, &kept.name, &kept.asked).ok()?;
+        Some(KeptSize { asked: &kept.asked, sized: view.sized })
+    });
+    sized.filter(|kept| kept.sized.breaker.value() == amps as f64).last()
 }
 
 /// What nobody has read and the size rests on.

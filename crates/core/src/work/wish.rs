@@ -2,7 +2,7 @@
 
 use indexmap::IndexSet;
 
-use super::of_home::{awg_for, left_alone, load_of};
+use super::of_home::{Hope, Hopes, awg_for, left_alone, load_of};
 use super::problem::{Guard, WishOf};
 use crate::loads::circuits;
 use crate::model::{Amps, BreakerId, Panel, is_standard};
@@ -203,12 +203,12 @@ fn own_circuit(home: &Study, what: &str, guard: Option<Guard>) -> HomeWish {
 
 impl HomeWish {
     /// The wish of the search.
-    pub(super) fn of_problem(&self, home: &Study, hoped: bool) -> Result<WishOf, String> {
+    pub(super) fn of_problem(&self, home: &Study, hopes: &Hopes) -> Result<WishOf, String> {
         Ok(match self {
             Self::Circuit { poles, amps, protection, takes, .. } => {
                 let awg = awg_for(*amps).ok_or_else(|| format!("No branch circuit of {amps} A is put in here."))?;
                 // Where nobody has said what it takes, it may be all that its breaker lets through.
-                let load = takes.map_or(if hoped { 0 } else { amps * 10 }, |takes| takes * 10);
+                let load = takes.map_or(if hopes.has(Hope::Takes) { 0 } else { amps * 10 }, |takes| takes * 10);
                 WishOf::Circuit {
                     poles: *poles,
                     amps: *amps,
@@ -243,7 +243,7 @@ impl HomeWish {
                             .into(),
                     );
                 }
-                let load = load_of(home, is, hoped);
+                let load = load_of(home, is, hopes.loads_of(breaker));
                 WishOf::Replace {
                     circuit: breaker.to_string(),
                     poles,
@@ -253,6 +253,20 @@ impl HomeWish {
                 }
             }
         })
+    }
+
+    /// A new circuit of which nobody has said what it takes, as a wish as far as to that figure: `20 A one-pole for the saw that takes `.
+    pub(super) fn up_to_what_it_takes(&self) -> Option<String> {
+        let Self::Circuit { what, poles, amps, protection, takes: None } = self else { return None };
+        let pole = if *poles == 2 { "two-pole" } else { "one-pole" };
+        let guard = match protection {
+            Guard::Standard => "",
+            Guard::Gfci => " GFCI",
+            Guard::Afci => " AFCI",
+            Guard::Dual => " dual-function",
+        };
+        let what = if what.is_empty() { String::new() } else { format!(" for the {what}") };
+        Some(format!("{amps} A {pole}{guard}{what} that takes "))
     }
 
     /// In words.

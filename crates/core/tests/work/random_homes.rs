@@ -42,10 +42,10 @@ struct Drawn {
 /// A panel of 8 to 16 spaces, circuits with a point and a load here and there, and a wish.
 fn drawn() -> impl Strategy<Value = Drawn> {
     let spaces = (4..=8_usize).prop_map(|half| 2 * half);
-    let panel = (spaces, 0..4_usize, any::<bool>(), any::<bool>(), any::<bool>(), any::<bool>());
+    let panel = (spaces, 0..4_usize, any::<bool>(), any::<bool>(), any::<bool>(), any::<bool>(), 0..4_u8);
     let circuits = prop::collection::vec((held(), 0..6_usize, 0..LOADS.len(), 0..3_usize), 16);
     (panel, circuits, 0..9_usize, 0..16_usize, any::<bool>()).prop_map(
-        |((spaces, main, listed, tandems, share, read), circuits, wish, on, known)| {
+        |((spaces, main, listed, tandems, share, read, slack), circuits, wish, on, known)| {
             let main = [100, 125, 150, 200][main];
             let mut acts = format!("panel {spaces}\nroom Hall\nroom Kitchen\n");
             acts += &format!("main is main {main} A, bus {main} A");
@@ -56,6 +56,9 @@ fn drawn() -> impl Strategy<Value = Drawn> {
                 acts += ", tandems everywhere";
             }
             acts += "\n";
+            if slack > 1 {
+                acts += &format!("with main {{\"details\": {{\"splice_room\": {slack}}}}}\n");
+            }
             let mut taken = BTreeSet::new();
             let mut numbers = Vec::new();
             for (n, (held, point, load, off)) in circuits.iter().take(spaces).enumerate() {
@@ -90,6 +93,11 @@ fn drawn() -> impl Strategy<Value = Drawn> {
                 }
                 if *off == 0 && *point == 5 && !number.contains('-') {
                     acts += &format!("must-stay-on {number}\n");
+                }
+                // Somebody has looked behind the cover.
+                if slack > 1 {
+                    let details = format!("{{\"slack\": {}, \"terminal\": {{\"under\": 1}}}}", 6 * slack);
+                    acts += &format!("set {number} {{\"details\": {details}}}\n");
                 }
                 if read {
                     acts += &format!("clamp {number} {}\n", 1 + n % 5);
@@ -147,6 +155,12 @@ fn held_to_its_promises(drawn: &Drawn) -> Result<usize, TestCaseError> {
     let Ok(view) = work_view(&home.home, &panel, &wish, &[], 20_000) else { return Ok(0) };
     let (before, knew) = (found(&home.home), proven(&home.home));
     let mut walked = 0;
+    // Whatever is answered to what has to be read, the logbook takes.
+    let mut told = Written::on(home.book.clone());
+    for choice in view.ways.iter().flat_map(|way| &way.unread).flat_map(|line| &line.choices) {
+        let refused = told.fact(choice.fact.clone()).err();
+        prop_assert!(refused.is_none(), "{}: {:?}", choice.words, refused);
+    }
     for way in &view.ways {
         let Some(job) = &way.job else { continue };
         prop_assert_ne!(way.stands, WayStands::No, "{}: {:?}", drawn.wish, way);

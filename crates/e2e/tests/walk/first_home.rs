@@ -137,7 +137,7 @@ pub(crate) async fn check_pdf(address: &str) -> Result<()> {
     let text = Command::new("pdftotext").arg("-raw").arg(&path).arg("-").output().context("pdftotext")?;
     let text = String::from_utf8(text.stdout)?.split_whitespace().collect::<Vec<_>>().join(" ");
     for words in
-        ["Mill Cottage", "Kitchen: receptacle, light", "Hall: light", "Not proven", "3 of 5 points proven", "5-7", "Open space"]
+        ["Mill Cottage", "Kitchen: receptacle, light", "Hall: light", "Not proven", "3 of 5 points proven", "5-7", "Unused"]
     {
         ensure!(text.contains(words), "{words} is not in:\n{text}");
     }

@@ -56,6 +56,7 @@ type Values = {
   inverter_amps: string;
   interlocked: YesNo;
   slash_rated: YesNo;
+  slack: string;
 };
 
 const { Text, Amount, One, YesOrNo } = fieldsOf<Values>();
@@ -122,6 +123,13 @@ export function BreakerForm({ home, panel, breaker, number, fits = [], onDone, o
                 }
               />
               {values.kind !== "standard" && <One name="neutral" label="Its neutral" options={LEADS} />}
+              <Amount
+                name="slack"
+                label="Its wires reach further"
+                unit="spaces"
+                help="up or down; the other side counts as six"
+                whole
+              />
               <Text name="feeds" label="Said to feed the panel" help="until that panel is described" />
               <One name="main" label="Is it the main, back-fed?" options={NO_YES} />
               <One name="brings_in" label="What feeds the panel through it" options={BRINGS_IN} />
@@ -212,6 +220,7 @@ function valuesOf(breaker: BreakerView | null, number: string): Values {
     inverter_amps: typed(details.inverter_amps),
     interlocked: yesNo(details.interlocked),
     slash_rated: yesNo(details.slash_rated),
+    slack: typed(details.slack),
   };
 }
 
@@ -238,6 +247,8 @@ function factsOf(id: string, panel: string, breaker: BreakerView | null, values:
       inverter_amps: numberOrNull(values.inverter_amps),
       interlocked: fromYesNo(values.interlocked),
       slash_rated: fromYesNo(values.slash_rated),
+      // How far its wires reach was said of the place where it was.
+      slack: breaker !== null && values.at !== breaker.number ? null : numberOrNull(values.slack),
       terminal: {
         under: numberOrNull(values.under),
         listed: numberOrNull(values.listed),

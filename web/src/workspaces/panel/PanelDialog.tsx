@@ -45,6 +45,7 @@ type Values = {
   interrupting_ka: string;
   bus: string;
   circuits: string;
+  splice_room: string;
   tandems: (typeof TANDEMS)[number][0];
   tandem_spaces: string;
   notched: YesNo;
@@ -169,6 +170,7 @@ function OpenPanelDialog({ home, before, onClose, onKept }: Props) {
             <Amount name="interrupting_ka" label="Interrupting rating" unit="kA" whole />
             <Amount name="bus" label="Bus, amps" whole />
             <Amount name="circuits" label="Circuits it is listed for" whole />
+            <Amount name="splice_room" label="Room for splices" help="beside the breakers; 0 for none" whole />
             <One name="tandems" label="Tandems are allowed" options={TANDEMS} />
             {values.tandems === "in" && <Text name="tandem_spaces" label="Tandem spaces" />}
             <YesOrNo name="notched" label="Notched where tandems fit" />
@@ -222,6 +224,7 @@ function valuesOf(panel: Panel | undefined, first: boolean, service: Panel["serv
     interrupting_ka: count(details.interrupting_ka),
     bus: count(details.bus),
     circuits: count(details.circuits),
+    splice_room: count(details.splice_room),
     tandems: typeof details.tandems === "object" ? "in" : details.tandems,
     tandem_spaces: typeof details.tandems === "object" ? details.tandems.in.join(" ") : "",
     notched: yesNo(details.notched),
@@ -277,6 +280,7 @@ function factOf(panel: string, values: Values, before: Panel | undefined): Fact 
       interrupting_ka: numberOrNull(values.interrupting_ka),
       bus: numberOrNull(values.bus),
       circuits: numberOrNull(values.circuits),
+      splice_room: numberOrNull(values.splice_room),
       tandems: values.tandems === "in" ? { in: numbers(values.tandem_spaces) } : values.tandems,
       notched: fromYesNo(values.notched),
       plug_on_neutral: fromYesNo(values.plug_on_neutral),

@@ -8,8 +8,10 @@ import { tone } from "../../app/theme";
 import { SmallPost } from "../../drawing/SmallPost";
 import { hidden } from "../../parts/hidden";
 import { changed } from "./changed";
+import { ToReadList } from "./ToReadList";
 
 interface Props {
+  home: string;
   way: WayLine;
   number: number;
   now: PanelView;
@@ -20,10 +22,12 @@ interface Props {
   onPin: (() => void) | null;
   onRuleOut: (breaker: string) => void;
   onJob: (job: Job) => void;
+  /** Searches for another wish. */
+  onWish: (wish: string) => void;
 }
 
 /** One way: the panel now and after, what it takes, what it risks, what is to be read first. */
-export function WayColumn({ way, number, now, currency, pinned, onPin, onRuleOut, onJob }: Props) {
+export function WayColumn({ home, way, number, now, currency, pinned, onPin, onRuleOut, onJob, onWish }: Props) {
   const after = way.after;
   const marks = after == null ? null : changed(now, after);
   const sure = way.stands === "sure";
@@ -44,15 +48,7 @@ export function WayColumn({ way, number, now, currency, pinned, onPin, onRuleOut
       <Typography variant="body2" sx={{ fontWeight: 700, mb: 1 }} color={sure ? undefined : "text.secondary"}>
         {way.steps.length < 2 ? "" : sure ? "Rests on nothing that is not read." : "Only once this is read:"}
       </Typography>
-      {!sure && (
-        <Box component="ul" sx={{ mt: 0, mb: 1, pl: 2.5 }}>
-          {way.unread.map((one) => (
-            <Typography component="li" variant="body2" key={one}>
-              {one}
-            </Typography>
-          ))}
-        </Box>
-      )}
+      {!sure && <ToReadList home={home} lines={way.unread} onWish={onWish} />}
       {after != null && marks !== null && (
         <Stack direction="row" spacing={0.5} sx={{ alignItems: "center", my: 1, overflowX: "auto" }}>
           <Post caption="now">

@@ -9,14 +9,17 @@ import { WayColumn } from "./WayColumn";
 
 interface Props {
   home: string;
+  /** As it was typed. */
+  wish: string;
   view: WorkView;
   pinned: string;
   onPin: (way: string) => void;
   onRuleOut: (breakers: readonly string[]) => void;
+  onWish: (wish: string, panel: string) => void;
 }
 
 /** The ways side by side, and why not the others. */
-export function Ways({ home, view, pinned, onPin, onRuleOut }: Props) {
+export function Ways({ home, wish, view, pinned, onPin, onRuleOut, onWish }: Props) {
   const begin = useBeginJob(home);
   const open = view.ways.filter((way) => way.stands !== "no");
   const ways = [...open.filter((way) => way.name === pinned), ...open.filter((way) => way.name !== pinned)];
@@ -47,6 +50,18 @@ export function Ways({ home, view, pinned, onPin, onRuleOut }: Props) {
           ))}
         </Stack>
       )}
+      {view.elsewhere.length > 0 && (
+        <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", mt: 1, alignItems: "center" }}>
+          {view.elsewhere.map((other) => (
+            <Stack key={other.panel} direction="row" spacing={1} sx={{ alignItems: "center" }}>
+              <Typography variant="body2">{other.words}</Typography>
+              <Button variant="outlined" color="inherit" size="small" onClick={() => onWish(wish, other.panel)}>
+                Look there
+              </Button>
+            </Stack>
+          ))}
+        </Stack>
+      )}
       <Box
         sx={{
           mt: 1.5,
@@ -59,6 +74,7 @@ export function Ways({ home, view, pinned, onPin, onRuleOut }: Props) {
         {ways.map((way, n) => (
           <WayColumn
             key={way.name}
+            home={home}
             way={way}
             number={n + 1}
             now={view.now}
@@ -67,6 +83,7 @@ export function Ways({ home, view, pinned, onPin, onRuleOut }: Props) {
             onPin={ways.length > 1 ? () => onPin(way.name === pinned ? "" : way.name) : null}
             onRuleOut={(breaker) => onRuleOut([...ruledOut, breaker])}
             onJob={(job) => void begin(job)}
+            onWish={(said) => onWish(said, view.panel_id)}
           />
         ))}
       </Box>

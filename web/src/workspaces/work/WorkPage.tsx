@@ -49,10 +49,12 @@ export function WorkPage() {
           {(view: WorkView) => (
             <Ways
               home={home.id}
+              wish={wish}
               view={view}
               pinned={pin}
               onPin={(way) => change({ pin: way })}
               onRuleOut={(breakers) => change({ not: breakers.join(",") })}
+              onWish={(said, on) => setAsked({ wish: said, panel: on })}
             />
           )}
         </Loaded>

@@ -74,6 +74,9 @@ pub(super) fn panel_details(details: &PanelDetails) -> Result<(), Refusal> {
     if details.circuits.is_some_and(|circuits| !(1..=168).contains(&circuits)) {
         return refuse("circuits", "So many circuits cannot be right for a panel.", "Give 1 to 168, or leave it out.");
     }
+    if details.splice_room.is_some_and(|splices| splices > 20) {
+        return refuse("splice_room", "So many splices cannot be right for a panel.", "Give 0 to 20, or leave it out.");
+    }
     if details.sources.as_ref().is_some_and(|sources| sources.len() > 6) {
         return refuse("sources", "A source is named twice.", "Name each kind of source once.");
     }
@@ -91,6 +94,14 @@ pub(super) fn breaker_details(details: &BreakerDetails) -> Result<(), Refusal> {
             "terminal",
             "So many conductors under one terminal cannot be right.",
             "Give 1 to 4, or leave it out.",
+        ));
+    }
+    if details.slack.is_some_and(|spaces| spaces > 40) {
+        return Err(Refusal::new(
+            RefusalCode::OutOfRange,
+            "slack",
+            "A wire that reaches so much further cannot be right.",
+            "Give the spaces by which it reaches further, 0 to 40, or leave it out.",
         ));
     }
     if terminal.torque_inlb.is_some_and(|torque| !(1.0..=600.0).contains(&torque)) {

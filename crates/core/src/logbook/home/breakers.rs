@@ -85,6 +85,8 @@ impl Panels {
         if housing_fits(&f.at, breaker.details.housing).is_err() {
             breaker.details.housing = None;
         }
+        // How far its wires reach was said of the place where it was.
+        breaker.details.slack = None;
         self.space_taken(&panel_id, &f.at);
         Ok(())
     }

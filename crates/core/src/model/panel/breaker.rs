@@ -53,6 +53,9 @@ pub enum Kept {
     Off,
 }
 
+/// By how many spaces further a wire has to reach to come from one side of a panel to the other. A judgement of our own.
+pub(crate) const ACROSS: i64 = 6;
+
 /// What the handles share.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -134,6 +137,8 @@ pub struct BreakerDetails {
     pub interlocked: Option<bool>,
     /// Its label says 120/240 V; `false`: one voltage alone, 240 V.
     pub slash_rated: Option<bool>,
+    /// By how many spaces further down or up its wires would reach, 0 to 40; to the other side of the panel counts as six.
+    pub slack: Option<u8>,
 }
 
 /// A breaker: what one handle, or several that move together, switch.

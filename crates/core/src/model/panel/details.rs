@@ -183,6 +183,8 @@ pub struct PanelDetails {
     pub notched: Option<bool>,
     /// How many circuits it is listed for.
     pub circuits: Option<u8>,
+    /// For how many splices there is room beside the breakers, 0 to 20.
+    pub splice_room: Option<u8>,
     /// Whether it has a rail for plug-on neutrals.
     pub plug_on_neutral: Option<bool>,
     /// Terminals of the neutral bar seen with more than one neutral.

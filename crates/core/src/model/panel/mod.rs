@@ -7,8 +7,8 @@ mod layout;
 mod place;
 mod slot;
 
+pub(crate) use breaker::{ACROSS, housing_of, state_word};
 pub use breaker::{Breaker, BreakerDetails, Housing, Kept, NeutralLead, Protection, State, Terminal, Tie};
-pub(crate) use breaker::{housing_of, state_word};
 pub use details::{Bond, Interior, MainAt, OtherSource, PanelDetails, Photo, PhotoOf, ServiceDisconnect, Tandems};
 pub use layout::{
     CardSize, Columns, Leg, Numbering, Panel, PostRow, Service, Side, legs_of, place_in_words, position, volts_between,

@@ -3,11 +3,11 @@
 use super::panel_job::left_open;
 use crate::logbook::{
     BreakerMoved, BreakerPlaced, BreakerRemoved, BreakerSwitched, Fact, FillerSeen, KnownJob, LabelClaimed, LoadPlaced,
-    PointPlaced, PointsRewired,
+    PanelDescribed, PointPlaced, PointsRewired,
 };
 use crate::model::{
-    Amps, Breaker, BreakerDetails, BreakerId, Configuration, Draw, Job, JobMove, LoadPlate, NewOutlet, Panel, PanelId,
-    PointDetails, PointId, PointKind, Protection, Slot, State, Terminal, Volts,
+    ACROSS, Amps, Breaker, BreakerDetails, BreakerId, Configuration, Draw, Job, JobMove, LoadPlate, NewOutlet, Panel,
+    PanelDetails, PanelId, PointDetails, PointId, PointKind, Protection, Slot, State, Terminal, Volts, position,
 };
 use crate::study::Study;
 use crate::trace::on_breaker;
@@ -40,6 +40,10 @@ pub(crate) fn of_moves(home: &Study, panel: &PanelId, moves: &[JobMove], job: Op
     for slot in left_open(home, panel, moves) {
         facts.push(FillerSeen { panel: panel.id.clone(), at: slot, filler: true }.into());
     }
+    if panel.details.splice_room.is_some() && moves.iter().any(|one| of.may_be_spliced(one)) {
+        let details = PanelDetails { splice_room: None, ..panel.details.clone() };
+        facts.push(PanelDescribed { details, ..PanelDescribed::from(panel) }.into());
+    }
     facts
 }
 
@@ -59,6 +63,18 @@ impl Of<'_> {
     fn torque(&self, at: &str) -> Option<f64> {
         let step = self.job?.steps.get(&format!("torque-{at}").to_lowercase())?;
         step.read.get("torque").copied().filter(|value| (1.0..=500.0).contains(value))
+    }
+
+    /// Whether it takes room for splices, so that what was read of that room holds no longer.
+    fn may_be_spliced(&self, one: &JobMove) -> bool {
+        match one {
+            JobMove::Join { .. } => true,
+            JobMove::Move { breaker, at } => self.breaker(breaker).is_none_or(|known| {
+                let steps = spaces_between(self.panel, &known.at, at);
+                steps.is_none_or(|steps| steps > known.details.slack.map_or(0, i64::from))
+            }),
+            _ => false,
+        }
     }
 
     fn number(&self, at: &[Slot]) -> String {
@@ -143,8 +159,8 @@ impl Of<'_> {
         match change {
             // The breaker itself goes, with all that is known of it.
             JobMove::Move { .. } if halves(at) == halves(&known.at) => {
-                let details = BreakerDetails { terminal, ..known.details.clone() };
-                if details == known.details {
+                let details = BreakerDetails { terminal, slack: None, ..known.details.clone() };
+                if terminal == known.details.terminal {
                     return Some(BreakerMoved { breaker: id.clone(), at: at.to_vec() }.into());
                 }
                 Some(BreakerPlaced { at: at.to_vec(), details, ..BreakerPlaced::from(known) }.into())
@@ -199,6 +215,7 @@ impl Of<'_> {
                 let details = BreakerDetails {
                     housing: known.details.housing,
                     tie: known.details.tie,
+                    slack: known.details.slack,
                     ..self.fresh(known, self.torque(&self.number(&known.at)))
                 };
                 facts.push(BreakerPlaced { amps: *amps, protection: *protection, details, ..BreakerPlaced::from(known) }.into());
@@ -234,17 +251,30 @@ impl Of<'_> {
     }
 
     fn tightened(&self, id: &BreakerId, under: Option<u8>, facts: &mut Vec<Fact>) {
-        let Some(known) = self.breaker(id) else { return };
+        // As it is by what was done before: it may sit elsewhere now.
+        let before = facts.iter().rev().find_map(|fact| match fact {
+            Fact::BreakerPlaced(placed) if placed.breaker == *id => Some(placed.clone()),
+            _ => None,
+        });
+        let Some(known) = before.or_else(|| self.breaker(id).map(BreakerPlaced::from)) else { return };
+        let at = facts.iter().rev().find_map(|fact| match fact {
+            Fact::BreakerMoved(moved) if moved.breaker == *id => Some(moved.at.clone()),
+            Fact::BreakerPlaced(placed) if placed.breaker == *id => Some(placed.at.clone()),
+            _ => None,
+        });
+        let at = at.unwrap_or_else(|| known.at.clone());
         let was = &known.details.terminal;
-        let torque_inlb = self.torque(&self.number(&known.at)).or(was.torque_inlb);
+        let torque_inlb = self.torque(&self.number(&at)).or(was.torque_inlb);
         // Two go under it only where its marking was read as one for two of this size and metal.
         let terminal = match under {
             Some(under) => Terminal { under: Some(under), listed: was.listed.max(Some(under)), alike: Some(true), torque_inlb },
             None => Terminal { torque_inlb, ..*was },
         };
         if terminal != *was {
-            let details = BreakerDetails { terminal, ..known.details.clone() };
-            facts.push(BreakerPlaced { details, ..BreakerPlaced::from(known) }.into());
+            // What a move took back of it stays so.
+            let slack = if at == known.at { known.details.slack } else { None };
+            let details = BreakerDetails { terminal, slack, ..known.details.clone() };
+            facts.push(BreakerPlaced { at, details, ..known }.into());
         }
     }
 
@@ -311,6 +341,13 @@ impl Of<'_> {
         }
         facts.push(PointsRewired { points, breaker: breaker.clone(), tested: self.walked }.into());
     }
+}
+
+/// By how many spaces further a wire has to reach to come from one place to the other; the other side of the panel counts as six.
+fn spaces_between(panel: &Panel, from: &[Slot], to: &[Slot]) -> Option<i64> {
+    let place = |slots: &[Slot]| slots.first().and_then(|slot| position(panel, slot.space));
+    let ((side, row), (to_side, to_row)) = (place(from)?, place(to)?);
+    Some((i64::from(row) - i64::from(to_row)).abs() + if side == to_side { 0 } else { ACROSS })
 }
 
 /// The face that fits a circuit of its own.

@@ -244,20 +244,30 @@ pub fn no_sheet(home: &Study, work: &Job) -> Option<String> {
 /// The home as it is once these things are done in a panel; nothing where that does not fit.
 pub(super) fn as_it_would_be(home: &Study, panel: &PanelId, moves: &[crate::model::JobMove]) -> Option<Home> {
     let mut after = home.home().clone();
-    let facts = changes::of_moves(home, panel, moves, None, false);
+    // As when the sheet is walked: what changes its breaker is seen to go off and on with the new one.
+    let facts = changes::of_moves(home, panel, moves, None, true);
     facts.iter().try_for_each(|fact| after.suppose(fact)).ok()?;
     Some(after)
 }
 
+/// The first finding that would be there once these things are done, and is not now; words for a new card and advice on planned work
+/// apart.
+pub(super) fn brings_finding(home: &Study, panel: &PanelId, moves: &[crate::model::JobMove]) -> Option<String> {
+    new_finding(home, as_it_would_be(home, panel, moves)?, &|severity| severity != Severity::Planned)
+}
+
 /// What would be worse than before once these things are done: the first new danger or fault, in its own words.
 fn breaks(home: &Study, after: Home) -> Option<String> {
-    let grave = |finding: &&Finding| {
-        matches!(finding.severity, Severity::Danger | Severity::Fault) && !finding.code.starts_with("directory")
-    };
-    let before: BTreeSet<&str> = findings(home).iter().filter(grave).map(|finding| finding.key.as_str()).collect();
+    let grave = |severity| matches!(severity, Severity::Danger | Severity::Fault);
+    new_finding(home, after, &grave).map(|new| format!("Afterwards this would be so: {new}"))
+}
+
+fn new_finding(home: &Study, after: Home, counts: &dyn Fn(Severity) -> bool) -> Option<String> {
+    let counts = |finding: &&Finding| counts(finding.severity) && !finding.code.starts_with("directory");
+    let before: BTreeSet<&str> = findings(home).iter().filter(counts).map(|finding| finding.key.as_str()).collect();
     let after = Study::of(after);
-    let new = findings(&after).iter().filter(grave).find(|finding| !before.contains(finding.key.as_str()))?;
-    Some(format!("Afterwards this would be so: {}: {}", new.about, new.message))
+    let new = findings(&after).iter().filter(counts).find(|finding| !before.contains(finding.key.as_str()))?;
+    Some(format!("{}: {}", new.about, new.message))
 }
 
 struct Made {

@@ -21,6 +21,19 @@ pub(crate) fn why_not(home: &Study, panel: &Panel, moves: &[JobMove]) -> Option<
     if panel.service == Service::HighLeg {
         return an_electrician("A panel with a high leg is");
     }
+    // Joined to a breaker that moves too, a wire would have two names on one sheet.
+    let hosts = moves.iter().filter_map(|one| match one {
+        JobMove::Join { to, .. } | JobMove::Tap { to, .. } => Some(to),
+        _ => None,
+    });
+    for host in hosts {
+        if moves.iter().any(|one| one.breaker() == Some(host)) {
+            let number = home.panels().number(host);
+            return Some(format!(
+                "Two things are done to {number} here: make two jobs of it, what is done to {number} itself first, then search again."
+            ));
+        }
+    }
     moves.iter().find_map(|one| {
         let id = match one {
             JobMove::New { .. } | JobMove::Fill { .. } => return None,

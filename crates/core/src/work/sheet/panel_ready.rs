@@ -83,7 +83,7 @@ impl Work<'_> {
                         "The marking stands on the breaker itself or on its own leaflet. Without it a terminal takes one wire.",
                     );
             }
-            JobMove::New { at, amps, protection, what, feeds, .. } => {
+            JobMove::New { at, amps, protection, what, feeds, wire, .. } => {
                 let number = self.at(at);
                 let what = if feeds.is_empty() { what.as_str() } else { feeds.as_str() };
                 let what = if what.is_empty() { String::new() } else { format!(" for {what}") };
@@ -97,7 +97,15 @@ impl Work<'_> {
                         &format!("cable-{number}"),
                         format!("The cable for {number} is in place up to the panel, its far end made up and closed."),
                     )
-                    .words("As the size of the circuit says: wire, ground, box, outlet. Nothing is live in it yet.")
+                    .words(match wire {
+                        Some(wire) => format!(
+                            "{} by the size that was kept; ground, box and outlet as it says. Nothing is live in it yet.",
+                            wire.words()
+                        ),
+                        None => {
+                            "As the size of the circuit says: wire, ground, box, outlet. Nothing is live in it yet.".to_owned()
+                        }
+                    })
                     .at_the_point();
                 if !feeds.is_empty() {
                     self.steps

@@ -57,7 +57,7 @@ pub(crate) fn parts(home: &Study, panel: &crate::model::Panel, moves: &[JobMove]
                 add("Pigtail, 6 in or longer, of the thicker wire".into(), 1);
             }
             JobMove::Tap { .. } => {}
-            JobMove::New { at, amps, protection, .. } => {
+            JobMove::New { at, amps, protection, wire, .. } => {
                 let halves: Vec<u8> = at.iter().filter(|slot| slot.half.is_some()).map(|slot| slot.space).collect();
                 if halves.is_empty() {
                     add(kind(amps.value(), at.len(), *protection), 1);
@@ -65,7 +65,8 @@ pub(crate) fn parts(home: &Study, panel: &crate::model::Panel, moves: &[JobMove]
                     add("Tandem breaker, of a type that the label names".into(), 1);
                     bodies.extend(halves);
                 }
-                add("Cable, outlet and box, as the size of the circuit says".into(), 0);
+                let cable = wire.map_or_else(|| "Cable".to_owned(), |wire| format!("Cable of {}", wire.words()));
+                add(format!("{cable}, outlet and box, as the size of the circuit says"), 0);
                 add("Cable clamp".into(), 1);
             }
             JobMove::Fill { .. } => add("Filler, made for this panel".into(), 1),
