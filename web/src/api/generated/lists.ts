@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 16,
+  "factVersion": 17,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -3396,6 +3396,7 @@ export const LISTS = {
     "tandems": "not_read",
     "notched": null,
     "circuits": null,
+    "splice_room": null,
     "plug_on_neutral": null,
     "neutrals_doubled": null,
     "conductors": null,
@@ -3422,7 +3423,8 @@ export const LISTS = {
     "brings_in": null,
     "inverter_amps": null,
     "interlocked": null,
-    "slash_rated": null
+    "slash_rated": null,
+    "slack": null
   },
   "plainPoint": {
     "outlets": "duplex",

@@ -1209,6 +1209,12 @@ export interface components {
             /** @default null */
             neutral: components["schemas"]["NeutralLead"] | null;
             /**
+             * Format: int32
+             * @description By how many spaces further down or up its wires would reach, 0 to 40; to the other side of the panel counts as six.
+             * @default null
+             */
+            slack: number | null;
+            /**
              * @description Its label says 120/240 V; `false`: one voltage alone, 240 V.
              * @default null
              */
@@ -1823,6 +1829,13 @@ export interface components {
          * @enum {string}
          */
         Edition: "nec2017" | "nec2020" | "nec2023" | "cec2021" | "cec2024";
+        /** @description Another panel that has an open space for what is wished for. */
+        Elsewhere: {
+            /** @description Its id. */
+            panel: components["schemas"]["PanelId"];
+            /** @description In a sentence. */
+            words: string;
+        };
         /** @description A point that ends open. */
         EndsOpen: {
             /** @description Buttons for what was done. */
@@ -3868,6 +3881,12 @@ export interface components {
              */
             sources: components["schemas"]["OtherSource"][] | null;
             /**
+             * Format: int32
+             * @description For how many splices there is room beside the breakers, 0 to 20.
+             * @default null
+             */
+            splice_room: number | null;
+            /**
              * @description What stands before the numbers of its circuits elsewhere: `G` for `G3`. Worked out where it is left out.
              * @default null
              */
@@ -4531,6 +4550,18 @@ export interface components {
             /** @description Squares in a row, without a border. */
             size: number;
         };
+        /** @description One of the things that can be read. */
+        ReadChoice: {
+            /** @description What is recorded then. */
+            fact: components["schemas"]["Fact"];
+            /** @description `two`. */
+            words: string;
+        };
+        /**
+         * @description Where something is entered.
+         * @enum {string}
+         */
+        ReadPage: "trace" | "loads" | "service";
         /** @description What was read. */
         ReadValue: {
             /**
@@ -5553,6 +5584,20 @@ export interface components {
          * @enum {string}
          */
         Tie: "common_trip" | "handle";
+        /** @description Something that has to be read first. */
+        ToRead: {
+            /** @description What it can be, each as the line to record; empty where it is read elsewhere. */
+            choices: components["schemas"]["ReadChoice"][];
+            /** @description It is seen with the cover off. */
+            cover_off: boolean;
+            /** @description The job sheet asks for it with a stop of its own, before anything is switched off. */
+            on_the_sheet: boolean;
+            page?: components["schemas"]["ReadPage"] | null;
+            /** @description Where it is said in the wish: the wish as far as to the figure, `20 A one-pole for the saw that takes `. */
+            wish: string;
+            /** @description `the wire on 16`. */
+            words: string;
+        };
         /** @description How loud a tone is at a breaker. */
         ToneAt: {
             /** @description Which breaker. */
@@ -5943,7 +5988,7 @@ export interface components {
             /** @description The breakers that it touches, by number: each can be ruled out. */
             touches: components["schemas"]["Touched"][];
             /** @description What has to be read first, one by one. */
-            unread: string[];
+            unread: components["schemas"]["ToRead"][];
             /** @description Why there is none; empty where there is one. */
             why_not: string;
             /**
@@ -6161,6 +6206,8 @@ export interface components {
             cautions: string[];
             /** @description How money is written; empty where none is shown. */
             currency: string;
+            /** @description Other panels that have an open space for it. */
+            elsewhere: components["schemas"]["Elsewhere"][];
             /** @description What each leg carries by what is known of loads; empty where nothing is. */
             legs: string;
             /** @description The panel as it is. */

@@ -172,8 +172,12 @@ impl Home {
 
     /// Takes a fact that nobody has recorded: for a home that only shows what would come of it.
     pub(crate) fn suppose(&mut self, fact: &Fact) -> Result<(), Refusal> {
+        self.suppose_at(fact, Moment::from_unix_ms(0))
+    }
+
+    /// The same at a time, where looks are among it: they count in the order of their times.
+    pub(crate) fn suppose_at(&mut self, fact: &Fact, at: Moment) -> Result<(), Refusal> {
         let id = "supposed".parse().unwrap_or_else(|_| unreachable!("it is an id"));
-        let at = Moment::from_unix_ms(0);
         self.admit(&Draft { id, at, by: "nobody".into(), instrument: None, version: Fact::VERSION, fact: fact.clone() })
     }
 

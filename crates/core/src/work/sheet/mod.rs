@@ -246,7 +246,9 @@ pub(super) fn as_it_would_be(home: &Study, panel: &PanelId, moves: &[crate::mode
     let mut after = home.home().clone();
     // As when the sheet is walked: what changes its breaker is seen to go off and on with the new one.
     let facts = changes::of_moves(home, panel, moves, None, true);
-    facts.iter().try_for_each(|fact| after.suppose(fact)).ok()?;
+    let last = home.trace().looks().iter().map(|look| look.at.unix_ms()).max().unwrap_or(0);
+    let then = Moment::from_unix_ms(last + 3_600_000);
+    facts.iter().try_for_each(|fact| after.suppose_at(fact, then)).ok()?;
     Some(after)
 }
 
