@@ -89,8 +89,13 @@ fn mends_are_right(book: &Logbook) {
         let outcome = book.admit(&drafts).unwrap_or_else(|refusal| panic!("{} “{}”: {refusal}", finding.key, mend.words));
         let mut mended = book.clone();
         mended.commit(outcome);
-        let after = keys(&Study::from(&mended));
+        let then = Study::from(&mended);
+        let after = keys(&then);
         assert!(!after.contains(&finding.key), "{} stays after “{}”", finding.key, mend.words);
+        // Handles that are one now can prove what they did not prove apart, and what is proven can be found.
+        if verdicts(&then) != verdicts(&home) {
+            continue;
+        }
         // Of two that are one now, what was said of the one is said of both: no rule may say more than before.
         let rule = |key: &String| key.split(':').next().unwrap_or_default().to_owned();
         let said = |keys: &BTreeSet<String>, of: &str| keys.iter().filter(|key| rule(key) == of).count();
