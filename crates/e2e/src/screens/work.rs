@@ -185,6 +185,18 @@ impl Work<'_> {
         self.stands("done").await
     }
 
+    /// Answers what is to be read first with the first thing that it can be, and waits until it is asked for no more. What it was.
+    pub async fn answer_the_first_to_read(&self) -> Result<String> {
+        let list = self.0.find(By::Css("[data-read] [role=combobox]")).await?;
+        let line = list.find(By::XPath("./ancestor::*[@data-read]")).await?;
+        let words = line.attr("data-read").await?.unwrap_or_default();
+        list.scroll_into_view().await?;
+        list.click().await?;
+        self.0.find(By::Css("[role=listbox] [role=option]:nth-of-type(2)")).await?.click().await?;
+        self.0.wait_gone(By::Css(format!("[data-read='{words}']"))).await?;
+        Ok(words)
+    }
+
     /// The names of the ways, in their order.
     pub async fn ways(&self) -> Result<Vec<String>> {
         let mut names = Vec::new();

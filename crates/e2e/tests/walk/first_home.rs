@@ -100,7 +100,7 @@ pub(crate) async fn from_an_empty_home_to_the_printed_card(_: &Chrome, page: &Pa
     page.goto(&format!("{home}/directory")).await?;
     let directory = Directory(page);
     directory.line_says("1", "proven", "Kitchen: receptacle, light").await?;
-    directory.line_says("3", "proven", "Hall: light").await?;
+    directory.line_says("3", "proven", "Hall: lantern").await?;
     directory.line_says("2", "not_proven", "Not proven (old card: rec)").await?;
     let link = directory.pdf().await?;
     check_pdf(&format!("{}{link}", site.address)).await?;
@@ -137,7 +137,7 @@ pub(crate) async fn check_pdf(address: &str) -> Result<()> {
     let text = Command::new("pdftotext").arg("-raw").arg(&path).arg("-").output().context("pdftotext")?;
     let text = String::from_utf8(text.stdout)?.split_whitespace().collect::<Vec<_>>().join(" ");
     for words in
-        ["Mill Cottage", "Kitchen: receptacle, light", "Hall: light", "Not proven", "3 of 5 points proven", "5-7", "Unused"]
+        ["Mill Cottage", "Kitchen: receptacle, light", "Hall: lantern", "Not proven", "3 of 5 points proven", "5-7", "Unused"]
     {
         ensure!(text.contains(words), "{words} is not in:\n{text}");
     }

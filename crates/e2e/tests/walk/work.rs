@@ -151,6 +151,9 @@ pub(crate) async fn a_wish_has_its_ways_side_by_side(_: &Chrome, page: &Page, _:
     work.title_says("two circuits on one breaker").await?;
     let joined = work.ways().await?;
     ensure!(joined.iter().any(|way| way == "Joining two circuits"), "{joined:?}");
+    // What is read is answered where it stands, and asked for no more.
+    let answered = work.answer_the_first_to_read().await?;
+    ensure!(answered.contains("terminal") || answered.contains("wire") || answered.contains("splices"), "{answered}");
     page.find(By::XPath("//button[starts-with(normalize-space(.), 'Not ')]")).await?.click().await?;
     page.find(By::XPath("//button[contains(., ' again')]")).await?;
     page.goto(&format!("{home}/work?wish=make+the+bench+outlet+240+V")).await?;

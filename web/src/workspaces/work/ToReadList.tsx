@@ -64,7 +64,12 @@ function Answer({ home, line, onWish }: { home: string; line: ToRead; onWish: (w
   if (line.page != null) {
     const [path, words] = PAGES[line.page];
     return (
-      <Link component={RouterLink} to={`/h/${home}/${path}`} sx={{ display: "inline-block", lineHeight: "44px" }}>
+      <Link
+        component={RouterLink}
+        color="inherit"
+        to={`/h/${home}/${path}`}
+        sx={{ display: "inline-block", lineHeight: "44px" }}
+      >
         {words}
       </Link>
     );
