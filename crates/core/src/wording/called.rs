@@ -115,8 +115,6 @@ const STAY: &[&str] = &[
     "ac_window_l",
     "minisplit",
     "server",
-    "aquarium",
-    "medical",
     "block_heater",
     "heat_tape",
 ];

@@ -123,7 +123,12 @@ fn counted_up(names: Vec<String>) -> Vec<String> {
     for name in names {
         *counts.entry(name).or_default() += 1;
     }
-    counts.into_iter().map(|(name, count)| if count == 1 { name } else { format!("{count} {name}s") }).collect()
+    let said = |(name, count): (String, usize)| match count {
+        1 => name,
+        count if name.ends_with('s') => format!("{count} × {name}"),
+        count => format!("{count} {name}s"),
+    };
+    counts.into_iter().map(said).collect()
 }
 
 /// The words of a circuit that feeds these points.

@@ -260,6 +260,9 @@ fn no_sheet_is_made_for_what_is_for_an_electrician() {
         ("point Hall receptacle new", "point new receptacle", "trace it first"),
         ("label 1 hall", "main: replace 1 30", "larger breaker"),
         ("label 1 hall", "main: move 1 9", "does not fit"),
+        ("set 5 {\"details\": {\"terminal\": {\"under\": 2, \"listed\": 2}}}", "main: move 5 8a", "half of a tandem takes one"),
+        // Joined to a breaker that moves too, a wire would have two names on one sheet.
+        ("label 1 hall", "main: move 5 12; join 7 5", "make two jobs of it"),
         // What would be a danger afterwards: both hots of a shared neutral in one space, and so on one leg.
         ("share 5 7", "main: move 5 8a; move 7 8b", "Afterwards this would be so"),
         (

@@ -56,7 +56,7 @@ function Answer({ home, line, onWish }: { home: string; line: ToRead; onWish: (w
       if (choice !== undefined) void act([choice.fact], `Read: ${line.words}: ${choice.words}.`);
     };
     return (
-      <Box sx={{ display: "grid", mt: 1, maxWidth: 320 }}>
+      <Box role="group" aria-label={line.words} sx={{ display: "grid", mt: 1, maxWidth: 320 }}>
         <Choice label="It is" value="" options={options} onChange={read} />
       </Box>
     );

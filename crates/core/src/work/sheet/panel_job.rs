@@ -57,6 +57,14 @@ fn of_one(home: &Study, panel: &Panel, id: &BreakerId, one: &JobMove) -> Option<
     if breaker.poles() > 2 {
         return Some(format!("{number} has three poles: that is for an electrician."));
     }
+    if let JobMove::Move { at, .. } = one
+        && at.iter().any(|slot| slot.half.is_some())
+        && breaker.details.terminal.under.is_some_and(|under| under > 1)
+    {
+        return Some(format!(
+            "{number} has more than one wire under its terminal, and half of a tandem takes one. Ask an electrician."
+        ));
+    }
     let guards = |protection: Protection| Guard::from(protection).covers(Guard::from(breaker.protection));
     let keeps = match one {
         JobMove::Replace { protection, .. } => guards(*protection),
