@@ -4,7 +4,7 @@
 use std::collections::BTreeSet;
 use std::fmt::Write as _;
 
-use wayfinder_core::{PanelId, panel_view};
+use wayfinder_core::{PanelId, card, panel_view};
 use wayfinder_fixture::written;
 
 /// The acts of a block, and the words wanted, circuit by circuit.
@@ -59,4 +59,21 @@ fn circuits_are_worded_as_wanted() {
     }
     assert!(wrong.is_empty(), "{}", wrong.join("\n"));
     assert!(seen >= 60, "only {seen} circuits");
+}
+
+/// Where nothing is proven the card says why, each in its own word: unknown is not spare, spare is not unused.
+#[test]
+fn what_is_not_proven_has_a_word_of_its_own() {
+    let said = |acts: &str| -> Vec<String> {
+        let home = written(acts).home;
+        let card = card(&home, &"main".parse().unwrap(), "2026-11-30").unwrap();
+        card.cells.into_iter().map(|cell| cell.text).collect()
+    };
+    assert_eq!(said("panel 4\n1 20"), ["Unknown", "Unused", "Unused", "Unused"], "no point is entered yet");
+    let looked = "panel 4\n1 20\n3 20\nroom Hall\npoint Hall light one\npoint Hall light two\nproof one 1\n";
+    assert_eq!(said(looked)[1], "Not proven", "the other light may be on it");
+    let all = "panel 4\n1 20\n3 20\nroom Hall\npoint Hall light one\nproof one 1\n";
+    assert!(said(all)[1].starts_with("Spare: nothing known is on it"), "{:?}", said(all));
+    let fed = "panel 8\n5-7 40/2 shed\nsub Shed 8 5-7\n";
+    assert!(said(fed).contains(&"Feeds Shed, 8 spaces".to_owned()), "{:?}", said(fed));
 }
