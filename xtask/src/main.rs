@@ -79,12 +79,14 @@ fn test() -> Result<()> {
     say("format");
     run("cargo", &["fmt", "--all", "--check"])?;
     tools::npm(&["run", "--silent", "format:check"])?;
-    say("TypeScript: types and lint");
-    tools::npm(&["run", "--silent", "check"])?;
-    tools::npm(&["run", "--silent", "lint"])?;
     web_files()?;
+    say("TypeScript: types and lint, beside what follows");
+    let lint = tools::npm_beside(&["run", "--silent", "check-and-lint"])?;
     say("building the program and every test, clippy at it; its warnings are errors");
-    tools::cargo_with_clippy(&["test", "--workspace", "--all-targets", "--no-run"])?;
+    let built = tools::cargo_with_clippy(&["test", "--workspace", "--all-targets", "--no-run"]);
+    say("TypeScript: what was found");
+    let linted = lint.finished();
+    built.and(linted)?;
     say("drift: docs/openapi.json, the TypeScript types, docs/rules.md");
     drift()?;
     say("every test, browser tests among them");

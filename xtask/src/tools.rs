@@ -1,8 +1,8 @@
 //! Running other programs, and installing those that tests need.
 
 use std::ffi::OsStr;
-use std::path::Path;
-use std::process::{Command, Stdio};
+use std::path::{Path, PathBuf};
+use std::process::{Child, Command, Stdio};
 
 use anyhow::{Context, Result, bail};
 
@@ -21,6 +21,42 @@ pub(crate) fn run(program: &str, arguments: &[&str]) -> Result<()> {
 /// Runs npm in `web/`.
 pub(crate) fn npm(arguments: &[&str]) -> Result<()> {
     run_in(&root().join("web"), Command::new("npm"), "npm", arguments)
+}
+
+/// Something that runs beside other work, its output kept until it is asked for: a build waits often enough for one thing that a second
+/// core has time for another.
+pub(crate) struct Beside {
+    child: Child,
+    said: PathBuf,
+    what: String,
+}
+
+/// Runs npm in `web/` beside what follows.
+pub(crate) fn npm_beside(arguments: &[&str]) -> Result<Beside> {
+    let said = root().join("target/beside.log");
+    std::fs::create_dir_all(root().join("target"))?;
+    let log = std::fs::File::create(&said)?;
+    let child = Command::new("npm")
+        .args(arguments)
+        .current_dir(root().join("web"))
+        .stdin(Stdio::null())
+        .stdout(log.try_clone()?)
+        .stderr(log)
+        .spawn()
+        .context("npm does not start; is it installed?")?;
+    Ok(Beside { child, said, what: format!("npm {}", arguments.join(" ")) })
+}
+
+impl Beside {
+    /// Waits for it, prints what it said; its failure is ours.
+    pub(crate) fn finished(mut self) -> Result<()> {
+        let status = self.child.wait()?;
+        print!("{}", std::fs::read_to_string(&self.said)?);
+        if !status.success() {
+            bail!("{} failed", self.what);
+        }
+        Ok(())
+    }
 }
 
 /// Runs a program of the npm packages in `web/`.

@@ -43,7 +43,9 @@ fn fold(c: &mut Criterion) {
         group.bench_function(name, |b| b.iter(|| trace_view(&Study::from(black_box(&demo)), method)));
     }
     let main = "main".parse().expect("an id");
-    group.bench_function("card", |b| b.iter(|| card(&Study::from(black_box(&demo)), &main, "2026-11-24")));
+    group.bench_function("card", |b| {
+        b.iter(|| card(&Study::from(black_box(&demo)), &main, Printed { date: "2026-11-24", by: "" }))
+    });
     let view = overview(&id, &Study::from(&demo));
     group.bench_function("reference: write the overview as JSON", |b| {
         b.iter(|| serde_json::to_string(black_box(&view)).expect("JSON"))

@@ -26,7 +26,9 @@ const VIEWS: &[View] = &[
     ("plan", |home| size(plan(home))),
     ("a room walked", |home| size(&room_walk(home, &home.house().rooms().next().expect("a room").id))),
     ("evidence at a point", |home| size(&evidence(home, &home.house().points().next().expect("a point").id))),
-    ("door card", |home| size(&card(home, &home.panels().all().next().expect("a panel").id, "2026-11-24"))),
+    ("door card", |home| {
+        size(&card(home, &home.panels().all().next().expect("a panel").id, Printed { date: "2026-11-24", by: "" }))
+    }),
     ("all of the overview", |home| size(&overview(&"home".parse().expect("an id"), home))),
 ];
 

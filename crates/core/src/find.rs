@@ -93,8 +93,9 @@ pub fn find(home: &Study, text: &str) -> Vec<Found> {
     for breaker in home.panels().breakers() {
         let number = home.panels().number(&breaker.id);
         let claim = breaker.claim.as_deref().unwrap_or_default();
+        let own = breaker.own.as_ref().map_or("", |own| own.text.as_str());
         let spaces: Vec<String> = breaker.at.iter().map(ToString::to_string).collect();
-        if let Some(rank) = rank(&number, &format!("breaker {} {claim}", spaces.join(" "))) {
+        if let Some(rank) = rank(&number, &format!("breaker {} {claim} {own}", spaces.join(" "))) {
             found.push((rank, book.breaker(breaker)));
         }
     }
@@ -212,6 +213,9 @@ impl<'a> Known<'a> {
             (n, []) => format!("Feeds {}.", so_many(n, "point")),
             (n, panels) => format!("Feeds {}, with {} behind it.", panels.join(" and "), so_many(n, "proven point")),
         };
+        if let Some(own) = &breaker.own {
+            feed.push_str(&format!(" The card says “{}”.", own.text));
+        }
         if let Some(claim) = &breaker.claim {
             feed.push_str(&format!(" The old card says “{claim}”."));
         }

@@ -60,8 +60,11 @@ extern crate self as wayfinder_core;
 #[allow(unreachable_pub, dead_code)]
 mod fixture;
 
-pub use checks::{Finding, FindingPlace, FindingWish, Mend, RULES, Rule, Severity, about_wording, findings};
-pub use directory::{Card, CardCell, CardText, CellKind, FitRequest, FittedCard, FittedCell, card, fit_card};
+pub use checks::{Finding, FindingPlace, FindingWish, Mend, RULES, Rule, Severity, findings};
+pub use directory::{
+    Card, CardCell, CardFaces, CardText, CardTooSmall, CellKind, Drift, FitRequest, FittedCard, FittedCell, FittedText,
+    HangingCard, Printed, Sticker, WrongLine, card, drifts, fit_card, hanging, stickers, to_hang,
+};
 pub use find::{DarkPoint, Found, FoundKind, find};
 pub use lists::{Lists, lists};
 pub use loads::read_plate;
@@ -87,4 +90,4 @@ pub use trace::{
     trace_view, verdict, verdicts,
 };
 pub use walking::{CableRun, Walk, Walking, cable_run, cable_run_into, walking};
-pub use wording::wording;
+pub use wording::{about_wording, wording};

@@ -4,6 +4,7 @@
 use std::collections::BTreeMap;
 
 use crate::checks::{Finding, findings, not_judged};
+use crate::directory::hanging;
 use crate::model::{BreakerId, Edition, HomeId, Point, PointId, Recipe, Room, Since};
 use crate::panel::{PanelView, panel_views};
 use crate::study::Study;
@@ -91,6 +92,10 @@ pub struct HomeNow {
     pub clocks: Vec<DarkClock>,
     /// How far the trace is.
     pub progress: Progress,
+    /// Lines of the cards in the doors that are wrong now.
+    pub card_lines_wrong: usize,
+    /// Those of them that send the hand to the wrong breaker.
+    pub card_lines_mislead: usize,
 }
 
 /// Rooms and points with what is known of them.
@@ -150,6 +155,8 @@ pub fn home_now(id: &HomeId, home: &Study) -> HomeNow {
         off_now: off_now(home),
         clocks: dark_clocks(home),
         progress: progress(home),
+        card_lines_wrong: hanging(home).iter().map(|card| card.wrong.len()).sum(),
+        card_lines_mislead: hanging(home).iter().flat_map(|card| &card.wrong).filter(|line| line.misleads).count(),
     }
 }
 

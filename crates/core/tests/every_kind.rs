@@ -58,6 +58,9 @@ const EVERYTHING: &str = "rules nec2023
     watch counter 4 stayed lit
     skip ceiling
     tone sink 4
+    own 4 Hall: lights and sink
+    hung main
+    sticker counter 4
     load sink microwave
     usage 9840
     breaker-volts 4 {\"bus\": 121, \"output\": 62}

@@ -4,7 +4,7 @@
 use std::collections::BTreeSet;
 use std::fmt::Write as _;
 
-use wayfinder_core::{PanelId, card, panel_view};
+use wayfinder_core::{PanelId, Printed, card, panel_view};
 use wayfinder_fixture::written;
 
 /// The acts of a block, and the words wanted, circuit by circuit.
@@ -66,7 +66,7 @@ fn circuits_are_worded_as_wanted() {
 fn what_is_not_proven_has_a_word_of_its_own() {
     let said = |acts: &str| -> Vec<String> {
         let home = written(acts).home;
-        let card = card(&home, &"main".parse().unwrap(), "2026-11-30").unwrap();
+        let card = card(&home, &"main".parse().unwrap(), Printed { date: "2026-11-30", by: "" }).unwrap();
         card.cells.into_iter().map(|cell| cell.text).collect()
     };
     assert_eq!(said("panel 4\n1 20"), ["Unknown", "Unused", "Unused", "Unused"], "no point is entered yet");

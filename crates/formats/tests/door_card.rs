@@ -1,51 +1,33 @@
 //! The door card as other programs read it: poppler's `pdfinfo`, `pdffonts` and `pdftotext`.
 #![allow(clippy::unwrap_used)] // a test that finds nothing to unwrap has failed
 
-use std::process::Command;
+mod poppler;
 
-use wayfinder_core::{Card, Study, card};
-use wayfinder_formats::{PdfError, Sheet, door_card_pdf, read_home_file};
+use poppler::{boxes, page_mm, pages, poppler, text};
+use wayfinder_core::{Card, Printed, Study, card};
+use wayfinder_formats::{CardColors, PdfError, Sheet, door_card_pdf, fitted_card, read_home_file};
 
 fn demo_card() -> Card {
     let (_, book) = read_home_file(include_bytes!("../../server/demo/juniper-lane.json")).unwrap();
-    card(&Study::from(&book), &"main".parse().unwrap(), "2026-11-24").unwrap()
-}
-
-fn poppler(tool: &str, pdf: &[u8], arguments: &[&str]) -> String {
-    let folder = tempfile::tempdir().unwrap();
-    let path = folder.path().join("card.pdf");
-    std::fs::write(&path, pdf).unwrap();
-    let mut command = Command::new(tool);
-    command.args(arguments).arg(&path);
-    if tool == "pdftotext" {
-        command.arg("-");
-    }
-    let out = command.output().unwrap_or_else(|error| panic!("{tool}: {error}; `cargo xtask test` installs poppler-utils"));
-    assert!(out.status.success(), "{}", String::from_utf8_lossy(&out.stderr));
-    String::from_utf8(out.stdout).unwrap()
+    card(&Study::from(&book), &"main".parse().unwrap(), Printed { date: "2026-11-24", by: "Owner" }).unwrap()
 }
 
 #[test]
 fn the_page_is_the_card_at_true_size_or_the_sheet() {
     let card = demo_card();
     for (sheet, width_mm, height_mm) in [(Sheet::Card, 130.0, 210.0), (Sheet::Letter, 215.9, 279.4), (Sheet::A4, 210.0, 297.0)] {
-        let info = poppler("pdfinfo", &door_card_pdf(&card, sheet).unwrap(), &[]);
-        let size = info.lines().find_map(|l| l.strip_prefix("Page size:")).unwrap().trim();
-        let mut points = size.split(' ').filter_map(|word| word.parse::<f64>().ok());
-        // 1 inch is 25.4 mm and 72 points, by definition.
-        for mm in [width_mm, height_mm] {
-            let printed = points.next().unwrap() / 72.0 * 25.4;
-            assert!((printed - mm).abs() < 0.05, "{sheet:?}: {printed} mm for {mm} mm");
-        }
-        assert!(info.contains("Pages:           1"), "{info}");
+        let pdf = door_card_pdf(&card, sheet, CardColors::Load).unwrap();
+        let (width, height) = page_mm(&pdf);
+        assert!((width - width_mm).abs() < 0.05 && (height - height_mm).abs() < 0.05, "{sheet:?}: {width} by {height} mm");
+        assert_eq!(pages(&pdf), 1);
     }
 }
 
 #[test]
 fn every_word_of_the_card_is_in_it_within_the_page_and_the_fonts_are_embedded() {
     let card = demo_card();
-    let pdf = door_card_pdf(&card, Sheet::Card).unwrap();
-    let text = poppler("pdftotext", &pdf, &["-raw"]).split_whitespace().collect::<Vec<_>>().join(" ");
+    let pdf = door_card_pdf(&card, Sheet::Card, CardColors::Load).unwrap();
+    let text = text(&pdf);
     for cell in &card.cells {
         assert!(text.contains(&cell.text), "“{}” of {} is not in: {text}", cell.text, cell.number);
         assert!(text.contains(&cell.number), "{}", cell.number);
@@ -53,7 +35,9 @@ fn every_word_of_the_card_is_in_it_within_the_page_and_the_fonts_are_embedded() 
     for line in card.text.foot.iter().chain([&card.text.title, &card.text.subtitle]) {
         assert!(text.contains(line), "“{line}” is not in: {text}");
     }
-    assert!(words_within_the_page(&pdf) > 60);
+    let words = boxes(&pdf);
+    let within = |word: &poppler::Word| word.left > 0.0 && word.top > 0.0 && word.right < 130.0 && word.bottom < 210.0;
+    assert!(words.len() > 60 && words.iter().all(within), "{words:?}");
     let fonts = poppler("pdffonts", &pdf, &[]);
     let rows: Vec<_> = fonts.lines().skip(2).collect();
     assert!(rows.len() == 2 && rows.iter().all(|row| row.contains(" yes yes ")), "{fonts}");
@@ -63,37 +47,53 @@ fn every_word_of_the_card_is_in_it_within_the_page_and_the_fonts_are_embedded() 
 fn a_card_larger_than_the_sheet_is_said_to_be_and_odd_letters_do_not_break_it() {
     let mut card = demo_card();
     card.panel.card.height_mm = 290.0;
-    assert!(matches!(door_card_pdf(&card, Sheet::Letter), Err(PdfError::TooLarge(..))));
+    assert!(matches!(door_card_pdf(&card, Sheet::Letter, CardColors::Load), Err(PdfError::TooLarge(..))));
     card.panel.card.height_mm = 210.0;
     card.text.title = "Küche 客厅 \u{1F600}".into();
-    let text = poppler("pdftotext", &door_card_pdf(&card, Sheet::Card).unwrap(), &[]);
+    let text = text(&door_card_pdf(&card, Sheet::Card, CardColors::Load).unwrap());
     assert!(text.contains("Küche ??"), "{text}");
 }
 
-/// Every word's box lies on the page of 130 by 210 mm; how many words there are.
-fn words_within_the_page(pdf: &[u8]) -> usize {
-    let boxes = poppler("pdftotext", pdf, &["-bbox"]);
-    let edge = |word: &str, name: &str| -> f64 {
-        let after = word.split(&format!("{name}=\"")).nth(1).unwrap();
-        after.split('"').next().unwrap().parse().unwrap()
-    };
-    let words: Vec<&str> = boxes.lines().filter(|line| line.contains("<word ")).collect();
-    for word in &words {
-        assert!(edge(word, "xMin") > 0.0 && edge(word, "yMin") > 0.0, "{word}");
-        assert!(edge(word, "xMax") < 130.0 / 25.4 * 72.0 && edge(word, "yMax") < 210.0 / 25.4 * 72.0, "{word}");
+/// Read by poppler, every word of a cell lies within the cell, whatever the colors.
+#[test]
+fn every_word_lies_in_its_cell() {
+    let card = demo_card();
+    for colors in [CardColors::Load, CardColors::Amps, CardColors::None] {
+        let fitted = fitted_card(&card, colors).unwrap();
+        let words = boxes(&door_card_pdf(&card, Sheet::Card, colors).unwrap());
+        let mut within = 0;
+        for cell in &fitted.cells {
+            let here: Vec<&str> = words
+                .iter()
+                .filter(|word| word.left >= cell.x - 0.1 && word.right <= cell.x + cell.width + 0.1)
+                .filter(|word| word.middle() > cell.y && word.middle() < cell.y + cell.height)
+                .map(|word| word.text.as_str())
+                .collect();
+            for word in cell.lines.iter().flat_map(|line| line.split_whitespace()).chain([cell.cell.number.as_str()]) {
+                assert!(here.contains(&word), "“{word}” of {} is not in its cell, only {here:?}", cell.cell.number);
+                within += 1;
+            }
+        }
+        assert!(within > 60, "{within}");
     }
-    words.len()
 }
 
 #[test]
-fn far_too_long_wordings_are_cut_visibly_and_stay_on_the_one_page() {
+fn the_colors_are_explained_where_they_are_printed() {
+    let card = demo_card();
+    let text = |colors| text(&door_card_pdf(&card, Sheet::Card, colors).unwrap());
+    assert!(text(CardColors::Load).contains("H heat") && text(CardColors::Load).contains("what the biggest load does"));
+    assert!(!text(CardColors::Amps).contains("H heat"));
+}
+
+/// No word is ever cut: where they do not hold, there is no card, and it says what would help.
+#[test]
+fn far_too_long_wordings_are_refused_with_advice() {
     let mut card = demo_card();
     for cell in &mut card.cells {
         cell.text = format!("{} {}", cell.number, "Schoolroom: 14 receptacles, 9 lights; ".repeat(30));
     }
-    let pdf = door_card_pdf(&card, Sheet::Card).unwrap();
-    assert!(poppler("pdfinfo", &pdf, &[]).contains("Pages:           1"));
-    assert!(words_within_the_page(&pdf) > 300);
-    let text = poppler("pdftotext", &pdf, &["-raw"]);
-    assert!(text.matches("...").count() >= card.cells.len() - 5, "the cut is not to be seen:\n{text}");
+    let Err(PdfError::TooSmall(refused)) = door_card_pdf(&card, Sheet::Card, CardColors::Load) else { panic!("it is printed") };
+    assert!(refused.wrong.contains("130 by 210 mm") && refused.advice.contains("has to be"), "{refused}");
+    assert_eq!(refused.tightest.len(), 5);
 }

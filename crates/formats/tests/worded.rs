@@ -4,7 +4,7 @@
 
 use std::fmt::Write;
 
-use wayfinder_core::{Study, card, findings};
+use wayfinder_core::{Printed, Study, card, findings};
 use wayfinder_formats::read_home_file;
 
 fn juniper_lane() -> Study {
@@ -32,7 +32,7 @@ fn the_cards_of_the_demo_home_read_so() {
     let mut text = String::new();
     let panels: Vec<_> = home.panels().all().map(|panel| panel.id.clone()).collect();
     for panel in &panels {
-        let card = card(&home, panel, "2026-11-29").unwrap();
+        let card = card(&home, panel, Printed { date: "2026-11-29", by: "" }).unwrap();
         writeln!(text, "# {} | {}", card.text.title, card.text.subtitle).unwrap();
         for cell in &card.cells {
             writeln!(text, "{:>5} {:>3} {:?}: {}", cell.number, cell.amps, cell.kind, cell.text).unwrap();

@@ -2,6 +2,7 @@ import { useQueries, useQuery, useQueryClient, type UseQueryResult } from "@tans
 import { useEffect, useState } from "react";
 import { mayHaveMissed, refresh } from "./refresh";
 import { answer, api, NoAnswer } from "./client";
+import { myName } from "./record";
 import type {
   Checks,
   ColumnRole,
@@ -156,14 +157,23 @@ export const useMethods = (home: string, wanted: boolean, when: "before" | "mean
     queryFn: () => answer(api.GET("/api/homes/{home}/trace/methods", { params: { path: { home } } })),
   });
 
-export const useDirectory = (home: string, panel: string | undefined) =>
+export const useDirectory = (home: string, panel: string | undefined, colors: string) =>
   useQuery({
-    queryKey: [...of(home), "directory", panel],
+    queryKey: [...of(home), "directory", panel, colors],
     enabled: panel !== undefined,
+    // The same card in other colors stays in sight until the new one is there.
+    placeholderData: (before, query) => (query?.queryKey.includes(panel) === true ? before : undefined),
     queryFn: () => {
-      const query = { date: today(), ...(panel !== undefined && { panel }) };
+      const query = { date: today(), colors, by: myName(), ...(panel !== undefined && { panel }) };
       return answer(api.GET("/api/homes/{home}/directory", { params: { path: { home }, query } }));
     },
+  });
+
+/** A sticker for each proven point with a cover plate. */
+export const useStickers = (home: string) =>
+  useQuery({
+    queryKey: [...of(home), "stickers"],
+    queryFn: () => answer(api.GET("/api/homes/{home}/stickers", { params: { path: { home } } })),
   });
 
 /** Where a breaker may go and what it may be joined with. */

@@ -85,10 +85,17 @@ function about(home: HomeOverview): Partial<Record<string, string>> {
   return {
     house: `${home.points.length - proven} not proven`,
     work: "ways and job sheets",
-    directory: `${proven} of ${home.points.length} points`,
+    directory: cardInTheDoor(home) ?? `${proven} of ${home.points.length} points`,
     practice: home.practice ? "a made-up house" : "made-up houses",
     logbook: home.seq === 1 ? "1 line" : `${home.seq} lines`,
   };
+}
+
+/** What is wrong with the cards that hang, where something is: what misleads goes first. */
+function cardInTheDoor({ card_lines_mislead: misleads, card_lines_wrong: wrong }: HomeOverview): string | undefined {
+  if (misleads > 0) return `the card in the door misleads: ${misleads === 1 ? "1 line" : `${misleads} lines`}`;
+  if (wrong > 0) return `${wrong === 1 ? "1 line" : `${wrong} lines`} of the card in the door wrong`;
+  return undefined;
 }
 
 function Blade({ to, name, says, left }: { to: string; name: string; says: string | undefined; left: boolean }) {

@@ -95,6 +95,11 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../workspaces/practice/PracticePage")).PracticePage }),
       },
       {
+        path: "stickers",
+        handle: "Stickers",
+        lazy: async () => ({ Component: (await import("../workspaces/directory/StickersPage")).StickersPage }),
+      },
+      {
         path: "directory/:panel?",
         handle: "Directory",
         lazy: async () => ({ Component: (await import("../workspaces/directory/DirectoryPage")).DirectoryPage }),

@@ -6,8 +6,8 @@
 
 use super::Found;
 use super::{Checked, FindingPlace, InCanada, Rule, Sections, Severity, Source};
-use crate::logbook::{Fact, LabelClaimed};
-use crate::wording::wording;
+use crate::logbook::{CircuitWorded, Fact, LabelClaimed};
+use crate::wording::{about_people, about_wording, wording};
 
 pub(super) const RULE: Rule = Rule {
     code: "directory-wording",
@@ -17,99 +17,20 @@ pub(super) const RULE: Rule = Rule {
     check,
 };
 
-/// Words that name no place and no load.
-const VAGUE: &[&str] = &[
-    "gen",
-    "general",
-    "misc",
-    "miscellaneous",
-    "various",
-    "other",
-    "others",
-    "stuff",
-    "things",
-    "rest",
-    "etc",
-    "house",
-    "power",
-    "unknown",
-    "plugs",
-    "plug",
-    "rec",
-    "recs",
-    "recept",
-    "receptacle",
-    "receptacles",
-    "outlet",
-    "outlets",
-    "light",
-    "lights",
-    "lighting",
-    "lts",
-    "ltg",
-    "switch",
-    "switches",
-    "circuit",
-    "and",
-    "the",
-    "of",
-    "more",
-    "some",
-    "all",
-];
-
-/// People, by what they are to somebody.
-const PEOPLE: &[&str] = &[
-    "mom",
-    "mum",
-    "moms",
-    "dad",
-    "dads",
-    "mother",
-    "father",
-    "kid",
-    "kids",
-    "boy",
-    "boys",
-    "girl",
-    "girls",
-    "baby",
-    "son",
-    "daughter",
-    "grandma",
-    "grandpa",
-    "granny",
-    "grandmother",
-    "grandfather",
-    "tenant",
-    "renter",
-    "nanny",
-];
-
-/// What is wrong with a wording for the card; `None` when it is clear.
-pub fn about_wording(text: &str) -> Option<String> {
-    let words: Vec<String> = text
-        .split(|c: char| !c.is_alphanumeric() && c != '\'' && c != '’')
-        .filter(|w| !w.is_empty())
-        .map(|w| w.replace('’', "'").to_lowercase())
-        .collect();
-    if words.is_empty() {
-        return Some("says nothing".into());
-    }
-    if let Some(word) = words.iter().find(|w| w.ends_with("'s") || w.ends_with("s'") || PEOPLE.contains(&w.as_str())) {
-        return Some(format!("“{word}” depends on who lives there; name the place"));
-    }
-    if words.iter().all(|w| VAGUE.contains(&w.as_str()) || w.chars().all(|c| c.is_ascii_digit())) {
-        return Some("names no place and no load; say which room and what".into());
-    }
-    words
-        .iter()
-        .find(|w| ["gen", "general", "misc", "miscellaneous", "various", "etc", "stuff"].contains(&w.as_str()))
-        .map(|word| format!("“{word}” could be anything; say which room and what"))
-}
-
 fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
     let home = checked.home;
+    for breaker in home.panels().breakers() {
+        let Some((own, wrong)) = breaker.own.as_ref().and_then(|own| Some((&own.text, about_wording(&own.text)?))) else {
+            continue;
+        };
+        let finding = found.own_words(
+            breaker,
+            format!("Own words “{own}”: {wrong}."),
+            "Write others on the Directory screen, or take those that are worked out.",
+        );
+        let none = CircuitWorded { breaker: breaker.id.clone(), text: String::new(), proven: Vec::new(), feeds: Vec::new() };
+        finding.mended_by("The card says what is worked out", vec![none.into()]);
+    }
     for breaker in home.panels().breakers() {
         let Some(claim) = &breaker.claim else { continue };
         let Some(wrong) = about_wording(claim) else { continue };
@@ -140,11 +61,24 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             );
         }
     }
+    // Names of points and loads may be vague, since their room stands before them; of people they may not speak.
+    for point in home.house().points() {
+        let loads = home.loads().all().filter(|load| load.point == point.id).map(|load| load.name.as_str());
+        let of_people = |name: &str| about_people(name).map(|wrong| (name.to_owned(), wrong));
+        if let Some((name, wrong)) = std::iter::once(point.name.as_str()).chain(loads).find_map(of_people) {
+            found.add(
+                point.id.as_str(),
+                format!("“{name}”"),
+                FindingPlace { point: Some(point.id.clone()), ..FindingPlace::default() },
+                format!("{wrong}."),
+                "Give it another name: it may be printed on the card and on the plan.".into(),
+            );
+        }
+    }
 }
 
 #[cfg(test)]
 mod tests {
-    use super::*;
     use crate::checks::findings;
     use crate::fixture::written;
 
@@ -160,10 +94,5 @@ mod tests {
     fn a_vague_label_is_mended_by_what_is_proven() {
         let acts = "panel 24\n1 15 gen. light\nroom Hall\npoint Hall light lamp\nlit lamp\noff 1\ndark lamp";
         assert!(crate::checks::said_when_mended("directory-wording", acts).is_empty());
-    }
-
-    #[test]
-    fn an_empty_wording_says_nothing() {
-        assert!(about_wording(" - ").unwrap().contains("nothing"));
     }
 }

@@ -64,8 +64,6 @@ mod volts_of_another_service;
 mod volts_too_high;
 mod volts_too_low;
 
-pub use directory_wording::about_wording;
-
 use std::collections::BTreeMap;
 
 use crate::logbook::{BreakerPlaced, Fact};
@@ -348,6 +346,14 @@ impl Found<'_> {
         let place =
             FindingPlace { panel: Some(breaker.panel.clone()), breaker: Some(breaker.id.clone()), ..FindingPlace::default() };
         self.add(breaker.id.as_str(), self.home.panels().number(&breaker.id), place, message, remedy.into())
+    }
+
+    /// About the own words of a circuit: beside what the same rule may say of its old label.
+    fn own_words(&mut self, breaker: &Breaker, message: String, remedy: impl Into<String>) -> &mut Finding {
+        let place =
+            FindingPlace { panel: Some(breaker.panel.clone()), breaker: Some(breaker.id.clone()), ..FindingPlace::default() };
+        let number = self.home.panels().number(&breaker.id);
+        self.add(&format!("own words:{}", breaker.id), number, place, message, remedy.into())
     }
 
     fn panel(&mut self, panel: &Panel, message: String, remedy: impl Into<String>) -> &mut Finding {

@@ -1,7 +1,16 @@
-//! The door card: worded from what is proven, laid out as the panel is, fitted by arithmetic.
+//! The door card: worded from what is proven, laid out as the panel is, fitted by arithmetic; own words over it, and where they no
+//! longer match.
 
 mod card;
+mod does;
+mod drift;
 mod fit_card;
+mod hanging;
+mod notes;
+mod stickers;
 
-pub use card::{Card, CardCell, CardText, CellKind, card};
-pub use fit_card::{FitRequest, FittedCard, FittedCell, fit_card};
+pub use card::{Card, CardCell, CardText, CellKind, Printed, card};
+pub use drift::{Drift, drifts};
+pub use fit_card::{CardFaces, CardTooSmall, FitRequest, FittedCard, FittedCell, FittedText, fit_card};
+pub use hanging::{HangingCard, WrongLine, hanging, to_hang};
+pub use stickers::{Sticker, stickers};

@@ -21,6 +21,46 @@ pub enum FigureFrom {
     Estimate,
 }
 
+/// What a load mostly does with its current: the letter and the color of its circuit on the card.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum LoadDoes {
+    /// It makes heat.
+    Heat,
+    /// It cools.
+    Cool,
+    /// It gives light.
+    Light,
+    /// It turns something.
+    Motor,
+    /// Anything else: whatever is plugged in.
+    Other,
+}
+
+impl LoadDoes {
+    /// All, in the order of the legend.
+    pub const ALL: [Self; 5] = [Self::Heat, Self::Cool, Self::Light, Self::Motor, Self::Other];
+
+    fn read(word: &str) -> Option<Self> {
+        Self::ALL
+            .into_iter()
+            .zip(["heat", "cool", "light", "motor", "other"])
+            .find(|(_, name)| *name == word)
+            .map(|(does, _)| does)
+    }
+
+    /// The letter on the card, and what it stands for.
+    pub const fn letter(self) -> (&'static str, &'static str) {
+        match self {
+            Self::Heat => ("H", "heat"),
+            Self::Cool => ("C", "cool"),
+            Self::Light => ("L", "light"),
+            Self::Motor => ("M", "motor"),
+            Self::Other => ("R", "receptacles and others"),
+        }
+    }
+}
+
 impl FigureFrom {
     fn read(letter: &str) -> Option<Self> {
         Some(match letter {
@@ -167,6 +207,8 @@ pub struct Appliance {
     pub watts_from: FigureFrom,
     /// Where the usage comes from.
     pub usage_from: FigureFrom,
+    /// What it mostly does with the current.
+    pub does: LoadDoes,
 }
 
 impl Appliance {
@@ -215,6 +257,7 @@ fn read(row: &'static str) -> Option<Appliance> {
         motor,
         watts_from,
         usage_from,
+        does,
     ] = cells.as_slice()
     else {
         return None;
@@ -245,6 +288,7 @@ fn read(row: &'static str) -> Option<Appliance> {
         },
         watts_from: FigureFrom::read(watts_from)?,
         usage_from: FigureFrom::read(usage_from)?,
+        does: LoadDoes::read(does)?,
     })
 }
 

@@ -23,7 +23,7 @@ mod sizing;
 mod tracing;
 mod units;
 
-pub use appliance::{Appliance, DayPart, FigureFrom, Season, Usage, appliances};
+pub use appliance::{Appliance, DayPart, FigureFrom, LoadDoes, Season, Usage, appliances};
 pub use code::{
     Cable, Configuration, Derated, Edition, InBox, Insulation, Metal, MotorCircuit, Terminals, Tubing, Wire, WireGauge, ampacity,
     box_fill, breakers_for, circular_mils, derated, equipment_ground, fits_tubing, inches2_of_thhn, inches3_per_wire,
@@ -42,9 +42,9 @@ pub use load::{
 };
 pub(crate) use panel::{ACROSS, downward, fits, housing_of, numbers, state_word};
 pub use panel::{
-    Bond, Breaker, BreakerDetails, CardSize, Columns, Half, Housing, Interior, Kept, Leg, MainAt, NeutralLead, Numbering,
-    OtherSource, Panel, PanelDetails, Photo, PhotoOf, PostRow, Protection, Service, ServiceDisconnect, Side, Slot, State,
-    Tandems, Terminal, Tie, legs_of, number_of, place_in_words, position, volts_between,
+    Bond, Breaker, BreakerDetails, CardSize, Columns, Half, Housing, HungCard, HungLine, Interior, Kept, Leg, MainAt,
+    NeutralLead, Numbering, OtherSource, OwnWords, Panel, PanelDetails, Photo, PhotoOf, PostRow, Protection, Service,
+    ServiceDisconnect, Side, Slot, State, Tandems, Terminal, Tie, legs_of, number_of, place_in_words, position, volts_between,
 };
 pub use plan::{Backdrop, Bounds, Drawn, Opening, OpeningKind, Outline, Pixel, Spot, Stairs, Stretch};
 pub(crate) use plan::{TOUCHING, along, off_line, spot_on};

@@ -146,6 +146,7 @@ fn propose(
             details: fact.details.clone(),
             claim: claim.clone(),
             state: Default::default(),
+            own: None,
             kept: None,
         });
     }

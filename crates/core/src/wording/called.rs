@@ -1,6 +1,6 @@
 //! What a point is called on a card: its own name, or its kind, to be counted.
 
-use crate::model::{Appliance, Draw, Point, PointKind, Room, appliances};
+use crate::model::{Appliance, Draw, LoadDoes, Point, PointKind, Room, appliances};
 use crate::study::Study;
 
 /// Words that say where in a room something is, and nothing of what it is.
@@ -127,13 +127,15 @@ const PLACES: &[&str] = &[
 
 /// A point in the words of a card.
 #[derive(Debug, Clone, PartialEq)]
-pub(super) struct Called {
+pub(crate) struct Called {
     /// What it is called, where it has a name of its own.
-    pub(super) name: Option<String>,
+    pub(crate) name: Option<String>,
     /// Named even where several of its kind are in the room.
-    pub(super) always: bool,
+    pub(crate) always: bool,
     /// What it takes, in watts, as far as that is known: the biggest stands first.
-    pub(super) watts: f64,
+    pub(crate) watts: f64,
+    /// What it mostly does with the current, as far as that is known.
+    pub(crate) does: Option<LoadDoes>,
 }
 
 /// `Dishwasher` as it stands within a sentence; `TV` stays.
@@ -156,7 +158,7 @@ fn words(name: &str) -> Vec<String> {
 }
 
 /// What a point is called.
-pub(super) fn called(home: &Study, point: &Point) -> Called {
+pub(crate) fn called(home: &Study, point: &Point) -> Called {
     let stays: Vec<_> = home.loads().all().filter(|load| load.point == point.id).collect();
     let watts = stays.iter().map(|load| load_watts(&load.draw, load.like(), point) * f64::from(load.count)).sum::<f64>();
     let named: Vec<String> = stays
@@ -178,7 +180,16 @@ pub(super) fn called(home: &Study, point: &Point) -> Called {
     let watts = if watts > 0.0 { watts } else { by_name().max(plate()) };
     // What has 240 V comes before what has 120 V where nothing else is known.
     let watts = if watts == 0.0 && point.volts.value() > 150 { 1.0 } else { watts };
-    Called { name: own.filter(|name| !name.is_empty()), always, watts }
+    let biggest =
+        stays.iter().max_by(|a, b| load_watts(&a.draw, a.like(), point).total_cmp(&load_watts(&b.draw, b.like(), point)));
+    let by_load = || biggest.and_then(|load| load.like()).map(|appliance| appliance.does);
+    let by_name = || own.as_deref().and_then(|name| like(name).map(|appliance| appliance.does).or_else(|| does_by_words(name)));
+    let does = match point.kind {
+        PointKind::Light => Some(LoadDoes::Light),
+        PointKind::Fan => Some(LoadDoes::Motor),
+        _ => by_load().or_else(by_name),
+    };
+    Called { name: own.filter(|name| !name.is_empty()), always, watts, does }
 }
 
 /// `heater` of “heater, left”: what stands behind a comma only says where it is.
@@ -212,6 +223,18 @@ fn like(name: &str) -> Option<&'static Appliance> {
         let holds = |one: &&Appliance| name.iter().all(|word| words(one.name).contains(word));
         all().find(holds).filter(|_| machine)
     })
+}
+
+/// What a machine does that is not in the library, by a word of its name.
+fn does_by_words(name: &str) -> Option<LoadDoes> {
+    const BY_WORD: &[(LoadDoes, &[&str])] = &[
+        (LoadDoes::Heat, &["heat", "heater", "heating", "kiln", "oven", "stove", "radiator", "griddle", "warmer"]),
+        (LoadDoes::Cool, &["cooler", "cooling", "freezer", "fridge", "icebox", "conditioner", "conditioning", "ac", "a/c"]),
+        (LoadDoes::Light, &["light", "lights", "lamp", "lamps", "lighting"]),
+        (LoadDoes::Motor, &["pump", "fan", "motor", "opener", "blower", "saw", "compressor", "lift", "hoist", "mill"]),
+    ];
+    let all = words(name);
+    BY_WORD.iter().find(|(_, known)| all.iter().any(|word| known.contains(&word.as_str()))).map(|(does, _)| *does)
 }
 
 /// `washer` of a receptacle named “Washer outlet”; nothing of one named “by the washer”.

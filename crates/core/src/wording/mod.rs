@@ -8,11 +8,15 @@
 
 mod apart;
 mod called;
+mod clear;
 mod places;
 mod short;
 
 use indexmap::IndexMap;
 
+pub(crate) use called::called;
+pub(crate) use clear::about_people;
+pub use clear::about_wording;
 pub(crate) use short::shorter;
 
 use crate::model::{BreakerId, Point};

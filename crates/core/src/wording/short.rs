@@ -34,13 +34,13 @@ const SHORT: &[(&str, &str)] = &[
     ("east", "E"),
 ];
 
-/// The text itself, then shorter ones, with one word more shortened each time; the longest words come first.
-pub(crate) fn shorter(text: &str) -> Vec<String> {
-    let mut all = vec![text.to_owned()];
+/// The paragraphs themselves, then shorter ones, with one word more shortened each time; the longest words come first.
+pub(crate) fn shorter(paragraphs: &[String]) -> Vec<Vec<String>> {
+    let mut all = vec![paragraphs.to_vec()];
     for (whole, short) in SHORT {
         let last = &all[all.len() - 1];
-        let next: Vec<String> = last.split(' ').map(|word| shortened(word, whole, short)).collect();
-        let next = next.join(" ");
+        let of_one = |text: &String| text.split(' ').map(|word| shortened(word, whole, short)).collect::<Vec<_>>().join(" ");
+        let next: Vec<String> = last.iter().map(of_one).collect();
         if next != *last {
             all.push(next);
         }
@@ -69,6 +69,7 @@ mod tests {
 
     #[test]
     fn the_longest_words_are_shortened_first_and_none_is_cut() {
+        let shorter = |text: &str| -> Vec<String> { super::shorter(&[text.to_owned()]).into_iter().flatten().collect() };
         let all = shorter("Kitchen: refrigerator, 2 receptacles; north bedroom: light");
         assert_eq!(all[1], "Kitchen: refrig., 2 receptacles; north bedroom: light");
         assert_eq!(all[2], "Kitchen: refrig., 2 recept.; north bedroom: light");

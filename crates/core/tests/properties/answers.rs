@@ -61,7 +61,7 @@ proptest! {
         let home = Study::from(&written(facts));
         let (points, sure) = (verdicts(&home).len(), verdicts(&home).iter().filter(|(_, v)| v.proven_on().is_some()).count());
         for panel in home.panels().all() {
-            let card = card(&home, &panel.id, "2026-11-29").unwrap();
+            let card = card(&home, &panel.id, Printed::default()).unwrap();
             prop_assert!(card.text.foot[0].starts_with(&format!("{sure} of {points} points proven.")), "{:?}", card.text);
             let shown: BTreeSet<&BreakerId> = card.cells.iter().filter_map(|cell| cell.breaker.as_ref()).collect();
             let there: BTreeSet<&BreakerId> =

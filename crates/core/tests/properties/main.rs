@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used)] // a test that finds nothing to unwrap has failed
 
 mod answers;
+mod cards;
 mod crew;
 mod loads;
 mod mends;
@@ -98,7 +99,7 @@ proptest! {
         prop_assert_eq!(progress.points, progress.proven + progress.contradictory + progress.out + progress.open);
         let _ = (next_step(home), trace_view(home, Method::default()), findings(home));
         for panel in home.panels().all() {
-            let _ = (card(home, &panel.id, "2026-11-24"), panel_view(home, &panel.id), write_card(home, panel));
+            let _ = (card(home, &panel.id, Printed::default()), panel_view(home, &panel.id), write_card(home, panel));
         }
         for breaker in home.panels().breakers() {
             for place in places(home, &breaker.id).unwrap_or_default() {

@@ -6,8 +6,8 @@ use std::collections::BTreeSet;
 use super::walked::{goes_on, id, sheet, take};
 use wayfinder_core::work::{JobAsk, JobSheet, JobStands, job_sheet, jobs};
 use wayfinder_core::{
-    Fact, JobAnswer, JobAnswered, JobFound, Moment, PointId, Severity, Slot, State, Study, Verdict, Volts, card, findings,
-    verdict,
+    Fact, JobAnswer, JobAnswered, JobFound, Moment, PointId, Printed, Severity, Slot, State, Study, Verdict, Volts, card,
+    findings, verdict,
 };
 use wayfinder_fixture::{Written, written};
 
@@ -87,8 +87,12 @@ fn the_panel_the_points_and_the_card_follow_a_job_and_one_stroke_takes_it_back()
         let home = walked(job);
         let now: BTreeSet<String> = home.home.panels().breakers().map(|b| b.number()).collect();
         assert_eq!(now, numbers.iter().map(|n| (*n).to_owned()).collect(), "{job}");
-        let cells: BTreeSet<String> =
-            card(&home.home, &"main".parse().unwrap(), "").unwrap().cells.iter().map(|c| c.number.clone()).collect();
+        let cells: BTreeSet<String> = card(&home.home, &"main".parse().unwrap(), Printed::default())
+            .unwrap()
+            .cells
+            .iter()
+            .map(|c| c.number.clone())
+            .collect();
         assert!(numbers.iter().all(|number| cells.contains(*number)), "{job}: the card {cells:?}");
         assert_eq!(sheet(&home).stands, JobStands::Done, "{job}");
         assert!(grave(&home.home).is_subset(&grave(&before.home)), "{job}: {:?}", grave(&home.home));

@@ -11,6 +11,10 @@ impl Directory<'_> {
     says! {
         /// Waits until the card says so.
         card_says: "[data-testid=card]";
+        /// Waits until the line about its size says so.
+        fits: "[data-testid=fits]";
+        /// Waits until the part about the card in the door says so.
+        hanging_says: "[data-testid=hanging]";
     }
 
     /// Waits until the line of this number is `proven` or `not_proven`, and says so.
@@ -23,9 +27,44 @@ impl Directory<'_> {
         self.0.find(By::Css(format!("[data-number='{number}']"))).await.map(drop)
     }
 
+    /// Writes own words for the line of this number.
+    pub async fn word(&self, number: &str, words: &str) -> Result<()> {
+        let line = self.0.find(By::Css(format!("[data-number='{number}'] button"))).await?;
+        line.scroll_into_view().await?;
+        line.click().await?;
+        self.0.fill("What the card says", words).await?;
+        self.0.press("Save").await?;
+        self.0.dialog_closed().await
+    }
+
+    /// Waits until the own words of this circuit are said to be looked at, for this reason.
+    pub async fn drift_says(&self, tag: &str, why: &str) -> Result<()> {
+        self.0.wait_text(By::Css(format!("[data-testid=drifts] [data-tag='{tag}']")), why).await
+    }
+
+    /// Waits until the line of this number on the hanging card is said to be wrong, for this reason.
+    pub async fn wrong_line_says(&self, number: &str, why: &str) -> Result<()> {
+        self.0.wait_text(By::Css(format!("[data-testid=wrong-lines] [data-number='{number}']")), why).await
+    }
+
     /// The address of the printed card, from the site's root.
     pub async fn pdf(&self) -> Result<String> {
-        let link = self.0.named("button", "PDF, true size of the card").await?;
+        let link = self.0.named("button", "Print the card, true size").await?;
         link.attr("href").await?.context("no link")
+    }
+}
+
+/// The sheets of stickers.
+pub struct Stickers<'a>(pub &'a Page);
+
+impl Stickers<'_> {
+    says! {
+        /// Waits until it says how many there are.
+        count_says: "[data-testid=sticker-count]";
+    }
+
+    /// Begins at this label of the first sheet.
+    pub async fn begin_at(&self, label: usize) -> Result<()> {
+        self.0.press(&format!("Begin at label {label}")).await
     }
 }

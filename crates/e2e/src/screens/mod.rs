@@ -15,7 +15,7 @@ mod trace;
 mod work;
 
 pub use checks::Checks;
-pub use directory::Directory;
+pub use directory::{Directory, Stickers};
 pub use find::Find;
 pub use homes::Homes;
 pub use house::House;
@@ -52,7 +52,7 @@ macro_rules! screens {
         })*
     };
 }
-screens!(Checks, Directory, Find, Homes, House, Loads, LogbookScreen, Panel, PlanScreen, Practice, Trace, Work);
+screens!(Checks, Directory, Find, Homes, House, Loads, LogbookScreen, Panel, PlanScreen, Practice, Stickers, Trace, Work);
 
 impl AsRef<Page> for Page {
     fn as_ref(&self) -> &Page {
@@ -61,7 +61,7 @@ impl AsRef<Page> for Page {
 }
 
 /// Every screen of a home: its address behind the home's, and what is there once it is drawn.
-pub const EVERY_SCREEN: [(&str, &str); 22] = [
+pub const EVERY_SCREEN: [(&str, &str); 23] = [
     ("/panel", "[data-testid=fingerpost]"),
     ("/panel/greenhouse-panel?at=s:7", "[data-testid=fingerpost]"),
     ("/checks", "[data-testid=findings]"),
@@ -81,6 +81,7 @@ pub const EVERY_SCREEN: [(&str, &str); 22] = [
     ("/work?wish=20+A+circuit+for+the+freezer+that+takes+8+A", "[data-testid=work-title]"),
     ("/work/size", "[data-testid=size-title]"),
     ("/directory", "[data-testid=card]"),
+    ("/stickers", "[data-testid=first-sheet]"),
     ("/logbook", "[data-testid=logbook] li"),
     ("/practice", "h1"),
     ("/more", "nav[aria-label='Other workspaces']"),

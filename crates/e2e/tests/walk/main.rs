@@ -1,6 +1,7 @@
 //! Walks in a browser, at a desk and on a phone. Each is a function of its file; this one starts the browser and runs them.
 
 mod dark_clock;
+mod directory;
 mod every_screen;
 mod first_home;
 mod first_use;
@@ -27,6 +28,7 @@ use tokio::sync::RwLock;
 use wayfinder_e2e::{Chrome, Page, View};
 
 use dark_clock::*;
+use directory::*;
 use every_screen::*;
 use first_home::*;
 use first_use::*;
@@ -53,10 +55,19 @@ macro_rules! walks {
 
 fn main() -> ExitCode {
     let mut arguments = Arguments::from_args();
-    arguments.test_threads = Some(2);
+    arguments.test_threads = Some(3);
     let runtime = Arc::new(Runtime::new().expect("a runtime"));
     let chrome = if arguments.list { None } else { Some(Arc::new(Chrome::start().expect("chromedriver"))) };
     let mut trials = Vec::new();
+    // The longest first, so that none of them is left to run alone at the end.
+    for (name, walk) in walks![
+        sixty_points_on_a_phone_as_without_a_screen,
+        a_first_use_is_counted,
+        a_ten_room_house_is_drawn_in_few_taps,
+        a_bad_reading_stops_a_job_a_restart_does_not_and_one_stroke_takes_it_back,
+    ] {
+        trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Phone));
+    }
     for (name, walk) in walks![
         loads_of_a_home,
         a_room_of_ten_appliances_is_counted,
@@ -67,6 +78,8 @@ fn main() -> ExitCode {
         every_screen_can_be_used_by_everybody,
         the_logbook_strikes_out_and_back_in,
         every_kind_of_job_goes_to_its_end,
+        own_words_stand_until_more_is_proven,
+        stickers_begin_at_the_seventh_label,
     ] {
         for view in [View::Desk, View::Phone] {
             trials.push(trial(&runtime, chrome.as_ref(), format!("{name}_{view:?}").to_lowercase(), walk, view));
@@ -106,14 +119,6 @@ fn main() -> ExitCode {
         without_the_code_nothing_is_shown_and_guessing_is_slowed_down,
     ] {
         trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Desk));
-    }
-    for (name, walk) in walks![
-        a_first_use_is_counted,
-        a_ten_room_house_is_drawn_in_few_taps,
-        a_bad_reading_stops_a_job_a_restart_does_not_and_one_stroke_takes_it_back,
-        sixty_points_on_a_phone_as_without_a_screen,
-    ] {
-        trials.push(trial(&runtime, chrome.as_ref(), name.to_owned(), walk, View::Phone));
     }
     let conclusion = libtest_mimic::run(&arguments, trials);
     drop(chrome);

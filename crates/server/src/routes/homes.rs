@@ -7,11 +7,11 @@ use axum::extract::{Path, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
-    Card, Checks, Evidence, HomeId, HomeNow, InWords, KnownPoints, Line, MethodMinutes, PanelId, PanelView, PointId, Progress,
-    Recipe, Study, TraceView, card, checks as checks_of, evidence as evidence_of, home_now, known_points, method_minutes,
-    panel_views, progress, trace_together,
+    Checks, Evidence, HomeId, HomeNow, InWords, KnownPoints, Line, MethodMinutes, PanelView, PointId, Progress, Recipe,
+    TraceView, checks as checks_of, evidence as evidence_of, home_now, known_points, method_minutes, panel_views, progress,
+    trace_together,
 };
-use wayfinder_formats::{PdfError, Sheet, door_card_pdf, findings_pdf};
+use wayfinder_formats::{PdfError, Sheet, findings_pdf};
 
 use crate::App;
 use crate::guard::{Asked, off_thread};
@@ -79,11 +79,15 @@ pub(crate) struct Paging {
 #[into_params(parameter_in = Query)]
 pub(crate) struct Printing {
     /// What to print on: `card` (its true size), `letter` or `a4`.
-    sheet: Option<String>,
+    pub(super) sheet: Option<String>,
     /// The date to print, as 2026-11-24; today (UTC) if left out.
-    date: Option<String>,
+    pub(super) date: Option<String>,
     /// Whose card; the first panel's if left out.
-    panel: Option<String>,
+    pub(super) panel: Option<String>,
+    /// By what the card is colored: `load` (what the biggest load does, with its letter), `amps` or `none`.
+    pub(super) colors: Option<String>,
+    /// Who prints it, as it stands on the card.
+    pub(super) by: Option<String>,
 }
 
 /// The program answers.
@@ -191,21 +195,6 @@ pub(crate) async fn evidence(home: InHome, Path(PointPath { point }): Path<Point
     home.answer(move |opened| evidence_of(&opened.study, &point).ok_or_else(|| Problem::not_found("point"))).await
 }
 
-/// The door card, worded from what is proven.
-#[utoipa::path(get, path = "/api/homes/{home}/directory", params(HomePath, Printing), responses((status = 200, body = Card), (status = 404, body = Problem)))]
-pub(crate) async fn directory(home: InHome, Asked(printing): Asked<Printing>) -> Result<Response, Problem> {
-    home.answer(move |opened| card_of(&opened.study, &printing)).await
-}
-
-/// The door card as a one-page PDF.
-#[utoipa::path(get, path = "/api/homes/{home}/directory.pdf", params(HomePath, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
-pub(crate) async fn directory_pdf(home: InHome, Asked(printing): Asked<Printing>) -> Result<Response, Problem> {
-    let sheet = sheet_of(&printing)?;
-    let disposition = home.saved_as("inline", ", door card.pdf");
-    let pdf = home.ask(move |opened| door_card_pdf(&card_of(&opened.study, &printing)?, sheet).map_err(unwritten)).await?;
-    Ok(file(pdf, "application/pdf", &disposition))
-}
-
 /// The whole home as one file.
 #[utoipa::path(get, path = "/api/homes/{home}/export", params(HomePath), responses((status = 200, body = Vec<u8>, content_type = "application/json"), (status = 404, body = Problem)))]
 pub(crate) async fn export(State(app): State<App>, home: InHome) -> Result<Response, Problem> {
@@ -234,7 +223,8 @@ pub(crate) async fn report(home: InHome, Asked(printing): Asked<Printing>) -> Re
 
 pub(super) fn unwritten(error: PdfError) -> Problem {
     match error {
-        PdfError::TooLarge(..) => unfit("sheet", error.to_string(), ""),
+        PdfError::TooLarge(..) | PdfError::BadSheet(_) => unfit("sheet", error.to_string(), ""),
+        PdfError::TooSmall(small) => unfit("panel", small.wrong, &small.advice),
         error => {
             tracing::error!(%error, "no PDF");
             internal()
@@ -262,15 +252,6 @@ pub(super) fn date_of_text(date: Option<&str>) -> Result<String, Problem> {
         Some(date) if date.len() == 10 && date.bytes().all(|b| b.is_ascii_digit() || b == b'-') => Ok(date.to_owned()),
         Some(date) => Err(unfit("date", format!("“{date}” is no date."), "Write it as 2026-11-24.")),
     }
-}
-
-fn card_of(home: &Study, printing: &Printing) -> Result<Card, Problem> {
-    let date = date_of(printing)?;
-    let panel = match &printing.panel {
-        Some(panel) => panel.parse::<PanelId>().ok(),
-        None => home.panels().all().next().map(|panel| panel.id.clone()),
-    };
-    panel.and_then(|panel| card(home, &panel, &date)).ok_or_else(|| Problem::not_found("panel"))
 }
 
 pub(super) fn unfit(field: &str, title: String, accepted: &str) -> Problem {

@@ -1,5 +1,6 @@
 //! The routes: parse, ask the core, answer.
 
+mod directory;
 mod homes;
 mod house;
 mod loads;
@@ -48,8 +49,11 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(homes::trace))
         .routes(routes!(homes::methods))
         .routes(routes!(homes::evidence))
-        .routes(routes!(homes::directory))
-        .routes(routes!(homes::directory_pdf))
+        .routes(routes!(directory::directory))
+        .routes(routes!(directory::directory_pdf))
+        .routes(routes!(directory::sticker_list))
+        .routes(routes!(directory::sticker_sheets))
+        .routes(routes!(directory::strips))
         .routes(routes!(homes::export))
         .routes(routes!(homes::report))
         .routes(routes!(house::plan))

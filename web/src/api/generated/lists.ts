@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 17,
+  "factVersion": 18,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -16,6 +16,7 @@ export const LISTS = {
     "breaker_kept",
     "breaker_switched",
     "label_claimed",
+    "circuit_worded",
     "room_placed",
     "room_removed",
     "units_chosen",
@@ -61,6 +62,8 @@ export const LISTS = {
     "prices_set",
     "trace_set",
     "practice_house",
+    "card_hung",
+    "stickers_printed",
     "photo_taken",
     "finding_set_aside",
     "line_struck",
@@ -940,7 +943,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "cool"
     },
     {
       "id": "fridge_old",
@@ -963,7 +967,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "cool"
     },
     {
       "id": "fridge_defrost",
@@ -986,7 +991,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "freezer",
@@ -1009,7 +1015,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "cool"
     },
     {
       "id": "wine_cooler",
@@ -1032,7 +1039,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "cool"
     },
     {
       "id": "ice_maker",
@@ -1055,7 +1063,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "cool"
     },
     {
       "id": "range_240",
@@ -1078,7 +1087,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "range_typ",
@@ -1101,7 +1111,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "estimate",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "cooktop",
@@ -1124,7 +1135,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "estimate",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "induction",
@@ -1147,7 +1159,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "oven",
@@ -1170,7 +1183,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "bread_oven",
@@ -1193,7 +1207,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "estimate",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "microwave",
@@ -1216,7 +1231,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "microwave_hood",
@@ -1239,7 +1255,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "hood",
@@ -1262,7 +1279,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "toaster",
@@ -1285,7 +1303,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "toaster_oven",
@@ -1308,7 +1327,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "kettle",
@@ -1332,7 +1352,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "coffee",
@@ -1355,7 +1376,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "coffee_keep",
@@ -1378,7 +1400,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "espresso",
@@ -1401,7 +1424,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "air_fryer",
@@ -1424,7 +1448,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "slow_cooker",
@@ -1447,7 +1472,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "rice_cooker",
@@ -1470,7 +1496,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "griddle",
@@ -1493,7 +1520,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "waffle",
@@ -1516,7 +1544,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "blender",
@@ -1539,7 +1568,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "mixer",
@@ -1562,7 +1592,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "disposer",
@@ -1585,7 +1616,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "dishwasher_heat",
@@ -1608,7 +1640,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "dishwasher_wash",
@@ -1631,7 +1664,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "compactor",
@@ -1654,7 +1688,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "instant_tap",
@@ -1677,7 +1712,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "washer",
@@ -1700,7 +1736,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "dryer",
@@ -1723,7 +1760,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "dryer_hp",
@@ -1746,7 +1784,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "dryer_gas",
@@ -1769,7 +1808,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "iron",
@@ -1792,7 +1832,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "steamer",
@@ -1815,7 +1856,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "tank_4500",
@@ -1839,7 +1881,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "tank_120",
@@ -1862,7 +1905,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "tank_hp",
@@ -1885,7 +1929,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "tankless",
@@ -1909,7 +1954,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "recirc",
@@ -1933,7 +1979,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "furnace",
@@ -1956,7 +2003,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "boiler",
@@ -1979,7 +2027,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "furnace_el",
@@ -2002,7 +2051,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "baseboard_1000",
@@ -2025,7 +2075,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "baseboard_2000",
@@ -2048,7 +2099,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "space_heater",
@@ -2072,7 +2124,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "bath_heater",
@@ -2096,7 +2149,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "floor_heat",
@@ -2120,7 +2174,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "towel_rail",
@@ -2143,7 +2198,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "hp_3ton",
@@ -2166,7 +2222,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "hp_strip",
@@ -2189,7 +2246,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "ac_3ton",
@@ -2213,7 +2271,8 @@ export const LISTS = {
         "season": "cool"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "cool"
     },
     {
       "id": "ac_blower",
@@ -2237,7 +2296,8 @@ export const LISTS = {
         "season": "cool"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "minisplit",
@@ -2260,7 +2320,8 @@ export const LISTS = {
         "season": "cool"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "cool"
     },
     {
       "id": "ac_window_s",
@@ -2284,7 +2345,8 @@ export const LISTS = {
         "season": "cool"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "cool"
     },
     {
       "id": "ac_window_l",
@@ -2308,7 +2370,8 @@ export const LISTS = {
         "season": "cool"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "cool"
     },
     {
       "id": "dehumidifier",
@@ -2331,7 +2394,8 @@ export const LISTS = {
         "season": "cool"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "cool"
     },
     {
       "id": "humidifier",
@@ -2354,7 +2418,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "fan_ceiling",
@@ -2378,7 +2443,8 @@ export const LISTS = {
         "season": "cool"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "fan_portable",
@@ -2402,7 +2468,8 @@ export const LISTS = {
         "season": "cool"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "fan_bath",
@@ -2426,7 +2493,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "fan_attic",
@@ -2449,7 +2517,8 @@ export const LISTS = {
         "season": "cool"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "well_pump",
@@ -2472,7 +2541,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "sump_pump",
@@ -2495,7 +2565,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "pool_pump",
@@ -2518,7 +2589,8 @@ export const LISTS = {
         "season": "cool"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "hot_tub",
@@ -2542,7 +2614,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "sauna",
@@ -2565,7 +2638,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "ev_12",
@@ -2588,7 +2662,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "arithmetic",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "ev_32",
@@ -2611,7 +2686,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "arithmetic",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "ev_48",
@@ -2634,7 +2710,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "arithmetic",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "hair_dryer",
@@ -2657,7 +2734,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "curler",
@@ -2680,7 +2758,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "vacuum",
@@ -2703,7 +2782,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "central_vac",
@@ -2726,7 +2806,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "tv",
@@ -2749,7 +2830,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "audio",
@@ -2772,7 +2854,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "computer",
@@ -2796,7 +2879,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "gaming_pc",
@@ -2819,7 +2903,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "laptop",
@@ -2843,7 +2928,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "laser_printer",
@@ -2866,7 +2952,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "router",
@@ -2889,7 +2976,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "server",
@@ -2912,7 +3000,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "aquarium",
@@ -2935,7 +3024,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "medical",
@@ -2958,7 +3048,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "electric_blanket",
@@ -2981,7 +3072,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "led_60",
@@ -3004,7 +3096,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "light"
     },
     {
       "id": "led_100",
@@ -3027,7 +3120,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "light"
     },
     {
       "id": "incandescent_60",
@@ -3050,7 +3144,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "practice",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "light"
     },
     {
       "id": "room_lights",
@@ -3073,7 +3168,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "estimate",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "light"
     },
     {
       "id": "tube_light",
@@ -3096,7 +3192,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "light"
     },
     {
       "id": "door_opener",
@@ -3120,7 +3217,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "compressor_air",
@@ -3143,7 +3241,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "table_saw",
@@ -3166,7 +3265,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "motor"
     },
     {
       "id": "welder",
@@ -3189,7 +3289,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "mower_charger",
@@ -3212,7 +3313,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "other"
     },
     {
       "id": "block_heater",
@@ -3235,7 +3337,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "kiln",
@@ -3258,7 +3361,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     },
     {
       "id": "grow_light",
@@ -3282,7 +3386,8 @@ export const LISTS = {
         "season": "all"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "light"
     },
     {
       "id": "heat_tape",
@@ -3305,7 +3410,8 @@ export const LISTS = {
         "season": "heat"
       },
       "watts_from": "tables",
-      "usage_from": "estimate"
+      "usage_from": "estimate",
+      "does": "heat"
     }
   ],
   "dayParts": [

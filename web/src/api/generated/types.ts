@@ -113,7 +113,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The door card, worded from what is proven. */
+        /** The door card, worded from what is proven, and own words that no longer match. */
         get: operations["directory"];
         put?: never;
         post?: never;
@@ -782,6 +782,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/stickers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A sticker for each proven point with a cover plate, room by room. */
+        get: operations["sticker_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/stickers.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The stickers on sheets of labels, as a PDF. */
+        get: operations["sticker_sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/stream": {
         parameters: {
             query?: never;
@@ -794,6 +828,23 @@ export interface paths {
          *     `after`, then one for every write. A reset demo may go back to a smaller sequence.
          */
         get: operations["stream"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/strips.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Strips to stick over single lines of the card that hangs, at the height of its rows, as a PDF on `letter` or `a4`. */
+        get: operations["strips"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1420,16 +1471,41 @@ export interface components {
             /** @description `20`, or empty. */
             amps: string;
             breaker?: components["schemas"]["BreakerId"] | null;
+            does?: components["schemas"]["LoadDoes"] | null;
+            /** @description The own words that stand there no longer match what is known. */
+            drifts: boolean;
             /** @description What it stands for. */
             kind: components["schemas"]["CellKind"];
+            /** @description What stands below it, a line each: where to reset, with which circuits it shares a neutral. */
+            notes: string[];
             /** @description `5-7`. */
             number: string;
+            own?: components["schemas"]["CircuitWorded"] | null;
             /** @description Where it is. */
             part: components["schemas"]["Part"];
             /** @description The column. */
             side: components["schemas"]["Side"];
             /** @description What stands there. */
             text: string;
+            /** @description What stands there without own words. */
+            worded: string;
+        };
+        /** @description A card was printed and hangs in the panel's door. Without lines: none hangs any more. */
+        CardHung: {
+            /** @description Its lines as printed. */
+            lines: components["schemas"]["HungLine"][];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /**
+             * Format: int64
+             * @description The revision that stands on it: the last line of the logbook it was made from.
+             */
+            revision: number;
+            /**
+             * Format: double
+             * @description Height of a row of it, in mm: what a strip over one of its lines has to have.
+             */
+            row_mm?: number | null;
         };
         /** @description What became of one line. */
         CardLine: components["schemas"]["LabelOutcome"] & {
@@ -1460,12 +1536,21 @@ export interface components {
         };
         /** @description The lines around the cells. */
         CardText: {
-            /** @description Share proven, revision, caution. */
+            /** @description Where to switch all off, other sources, share proven, revision, caution. */
             foot: string[];
-            /** @description `Main panel, back hall · main 125 A`. */
+            /** @description `Main panel, back hall - main 125 A`. */
             subtitle: string;
             /** @description `Juniper Lane Schoolhouse`. */
             title: string;
+        };
+        /** @description Why there is no card of this size. */
+        CardTooSmall: {
+            /** @description What would help. */
+            advice: string;
+            /** @description The lines that ask for the most, by their numbers. */
+            tightest: string[];
+            /** @description What is wrong. */
+            wrong: string;
         };
         /**
          * @description What a cell stands for.
@@ -1599,6 +1684,17 @@ export interface components {
             running: string[];
             /** @description With what: `clamp`. */
             with: string;
+        };
+        /** @description The new card says these words of the circuit in place of those worked out. Empty: those worked out. */
+        CircuitWorded: {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description The panels that it fed then. */
+            feeds?: components["schemas"]["PanelId"][];
+            /** @description The points that were proven on it when they were written. Once others are, the words are to be looked at. */
+            proven?: components["schemas"]["PointId"][];
+            /** @description The words, up to 120 characters. */
+            text: string;
         };
         /** @description The clear space before a panel. */
         ClearSpace: {
@@ -1749,6 +1845,21 @@ export interface components {
             /** @description How. */
             worked: components["schemas"]["Worked"];
         };
+        /** @description A panel's card, how it prints, and what on it is to be looked at. */
+        DirectoryView: {
+            card: components["schemas"]["Card"];
+            /** @description Own words in the whole home that no longer match what is known, those that mislead first. */
+            drifts: components["schemas"]["Drift"][];
+            hanging?: components["schemas"]["HangingCard"] | null;
+            /** @description The fact that this card was printed and hangs in the door. */
+            to_hang: components["schemas"]["CardHung"];
+            too_small?: components["schemas"]["CardTooSmall"] | null;
+            /**
+             * Format: double
+             * @description The type size that it prints at, in points; `null` where it cannot be printed.
+             */
+            type_pt?: number | null;
+        };
         /** @description What a button does. */
         Does: {
             /** @enum {string} */
@@ -1809,6 +1920,26 @@ export interface components {
             symbols: components["schemas"]["SymbolDrawing"][];
             /** @description The unit of the drawing, in words. */
             unit: string;
+        };
+        /** @description A line of the card whose own words are to be looked at. */
+        Drift: {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            keep?: components["schemas"]["Fact"] | null;
+            /** @description They were written of something that is proven on another breaker now: whoever follows them switches off the wrong one. */
+            misleads: boolean;
+            /** @description The own words. */
+            own: string;
+            /** @description Its panel. */
+            panel: components["schemas"]["PanelId"];
+            /** @description `24`, `G3`. */
+            tag: string;
+            /** @description Drops the own words. */
+            take: components["schemas"]["Fact"];
+            /** @description Why they are to be looked at, a sentence each. */
+            why: string[];
+            /** @description What the card says without them. */
+            worded: string;
         };
         /** @description What a run loses. */
         Drop: {
@@ -1936,6 +2067,9 @@ export interface components {
         }) | (components["schemas"]["LabelClaimed"] & {
             /** @enum {string} */
             kind: "label_claimed";
+        }) | (components["schemas"]["CircuitWorded"] & {
+            /** @enum {string} */
+            kind: "circuit_worded";
         }) | (components["schemas"]["RoomPlaced"] & {
             /** @enum {string} */
             kind: "room_placed";
@@ -2071,6 +2205,12 @@ export interface components {
         }) | (components["schemas"]["PracticeHouse"] & {
             /** @enum {string} */
             kind: "practice_house";
+        }) | (components["schemas"]["CardHung"] & {
+            /** @enum {string} */
+            kind: "card_hung";
+        }) | (components["schemas"]["StickersPrinted"] & {
+            /** @enum {string} */
+            kind: "stickers_printed";
         }) | (components["schemas"]["PhotoTaken"] & {
             /** @enum {string} */
             kind: "photo_taken";
@@ -2237,6 +2377,29 @@ export interface components {
             /** @description The column it sits in. */
             side: components["schemas"]["Side"];
         };
+        /** @description The card that hangs in a panel's door. */
+        HangingCard: {
+            /** @description When it was hung. */
+            at: components["schemas"]["Moment"];
+            /** @description Who said so. */
+            by: string;
+            /** @description Its name. */
+            name: string;
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /**
+             * Format: int64
+             * @description The revision printed on it.
+             */
+            revision: number;
+            /**
+             * Format: double
+             * @description Height of a row of it, in mm, where that is known.
+             */
+            row_mm?: number | null;
+            /** @description Its lines that are wrong now, those that mislead first. */
+            wrong: components["schemas"]["WrongLine"][];
+        };
         /** @description The program, as it answers for itself. */
         Health: {
             /** @description It runs with the demo home, which can be reset. */
@@ -2337,6 +2500,10 @@ export interface components {
         };
         /** @description What every screen shows of a home. */
         HomeNow: {
+            /** @description Those of them that send the hand to the wrong breaker. */
+            card_lines_mislead: number;
+            /** @description Lines of the cards in the doors that are wrong now. */
+            card_lines_wrong: number;
             /** @description What may be without power only so long, and may be dark now; the first to run out first. */
             clocks: components["schemas"]["DarkClock"][];
             /** @description Its id. */
@@ -2363,6 +2530,17 @@ export interface components {
          * @enum {string}
          */
         Housing: "full" | "tandem" | "quad" | "slim";
+        /** @description A line of a card as it was printed. */
+        HungLine: {
+            /** @description What stands below them. */
+            notes?: string[];
+            /** @description `5-7`, as printed. */
+            number: string;
+            /** @description The points that were proven on it when the card was printed. */
+            proven?: components["schemas"]["PointId"][];
+            /** @description Its words. */
+            text: string;
+        };
         /** @description Where an imported home is. */
         Imported: {
             home: components["schemas"]["HomeId"];
@@ -3019,6 +3197,11 @@ export interface components {
              */
             percent_then: number;
         };
+        /**
+         * @description What a load mostly does with its current: the letter and the color of its circuit on the card.
+         * @enum {string}
+         */
+        LoadDoes: "heat" | "cool" | "light" | "motor" | "other";
         /** @description One load: what uses power at a point. */
         LoadId: string;
         /** @description What a load takes. */
@@ -4034,7 +4217,7 @@ export interface components {
          * @description What a photo shows.
          * @enum {string}
          */
-        PhotoOf: "label" | "door" | "card" | "panel" | "breaker" | "heat";
+        PhotoOf: "label" | "door" | "card" | "new_card" | "panel" | "breaker" | "heat";
         /** @description A photo was taken; its bytes are kept beside the logbook. */
         PhotoTaken: {
             breaker?: components["schemas"]["BreakerId"] | null;
@@ -5305,6 +5488,35 @@ export interface components {
          * @enum {string}
          */
         StepSide: "panel" | "walk";
+        /** @description A sticker for one point. */
+        Sticker: {
+            /** @description `Kitchen, counter`: for whoever sticks it on; it is not printed. */
+            at: string;
+            /** @description It was never printed, or says something else than when it was. */
+            changed: boolean;
+            /** @description A GFCI protects it: where it is dark, that may have tripped. */
+            gfci: boolean;
+            /** @description `11`, `G3`. */
+            number: string;
+            /** @description `Main panel, left column, 6th down`. */
+            place: string;
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+            /** @description All that stands on it, to be compared later. */
+            says: string;
+        };
+        /** @description A sticker as it was printed. */
+        StickerPrinted: {
+            /** @description The point that it is for. */
+            point: components["schemas"]["PointId"];
+            /** @description All that stands on it. */
+            says: string;
+        };
+        /** @description Stickers were printed for the cover plates of these points. */
+        StickersPrinted: {
+            /** @description Each of them. */
+            stickers: components["schemas"]["StickerPrinted"][];
+        };
         /** @description A straight stretch. */
         Stretch: {
             /** @description One end. */
@@ -6241,6 +6453,19 @@ export interface components {
             /** @description The line of the switching. */
             line: components["schemas"]["EntryId"];
         };
+        /** @description A line of the hanging card that is wrong now. */
+        WrongLine: {
+            /** @description What hangs there; empty where the card has no such line. */
+            hangs: string;
+            /** @description It sends the hand to the wrong breaker: it was written of a point that is proven on another one now. */
+            misleads: boolean;
+            /** @description What the card would say now; empty where there is no such number any more. */
+            now: string;
+            /** @description The number, as it stands on the card. */
+            number: string;
+            /** @description Why, a sentence each. */
+            why: string[];
+        };
     };
     responses: never;
     parameters: never;
@@ -6416,6 +6641,10 @@ export interface operations {
                 date?: string;
                 /** @description Whose card; the first panel's if left out. */
                 panel?: string;
+                /** @description By what the card is colored: `load` (what the biggest load does, with its letter), `amps` or `none`. */
+                colors?: string;
+                /** @description Who prints it, as it stands on the card. */
+                by?: string;
             };
             header?: never;
             path: {
@@ -6431,10 +6660,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Card"];
+                    "application/json": components["schemas"]["DirectoryView"];
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6453,6 +6690,10 @@ export interface operations {
                 date?: string;
                 /** @description Whose card; the first panel's if left out. */
                 panel?: string;
+                /** @description By what the card is colored: `load` (what the biggest load does, with its letter), `amps` or `none`. */
+                colors?: string;
+                /** @description Who prints it, as it stands on the card. */
+                by?: string;
             };
             header?: never;
             path: {
@@ -6627,6 +6868,10 @@ export interface operations {
                 date?: string;
                 /** @description Whose card; the first panel's if left out. */
                 panel?: string;
+                /** @description By what the card is colored: `load` (what the biggest load does, with its letter), `amps` or `none`. */
+                colors?: string;
+                /** @description Who prints it, as it stands on the card. */
+                by?: string;
             };
             header?: never;
             path: {
@@ -7852,6 +8097,10 @@ export interface operations {
                 date?: string;
                 /** @description Whose card; the first panel's if left out. */
                 panel?: string;
+                /** @description By what the card is colored: `load` (what the biggest load does, with its letter), `amps` or `none`. */
+                colors?: string;
+                /** @description Who prints it, as it stands on the card. */
+                by?: string;
             };
             header?: never;
             path: {
@@ -7960,6 +8209,99 @@ export interface operations {
             };
         };
     };
+    sticker_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sticker"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sticker_sheets: {
+        parameters: {
+            query: {
+                /** @description Width of the paper, in mm. */
+                paper_width: number;
+                /** @description Height of the paper, in mm. */
+                paper_height: number;
+                /** @description Labels side by side. */
+                columns: number;
+                /** @description Labels one below the other. */
+                rows: number;
+                /** @description From the left edge of the paper to the first label, in mm. */
+                left: number;
+                /** @description From the upper edge of the paper to the first label, in mm. */
+                top: number;
+                /** @description Width of a label, in mm. */
+                width: number;
+                /** @description Height of a label, in mm. */
+                height: number;
+                /** @description Between two labels side by side, in mm. */
+                gap_x: number;
+                /** @description Between two labels one below the other, in mm. */
+                gap_y: number;
+                /** @description At which label of the first sheet to begin, counted by rows from 1; 1 if left out. */
+                begin?: number;
+                /** @description Only those that say something else than when they were last printed. */
+                changed?: boolean;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     stream: {
         parameters: {
             query?: {
@@ -7984,6 +8326,57 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strips: {
+        parameters: {
+            query?: {
+                /** @description What to print on: `card` (its true size), `letter` or `a4`. */
+                sheet?: string;
+                /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
+                date?: string;
+                /** @description Whose card; the first panel's if left out. */
+                panel?: string;
+                /** @description By what the card is colored: `load` (what the biggest load does, with its letter), `amps` or `none`. */
+                colors?: string;
+                /** @description Who prints it, as it stands on the card. */
+                by?: string;
+                /** @description The numbers of the lines, with commas between: `1,5-7`; left out: those of the hanging card that are wrong. */
+                lines?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,17 +1,33 @@
 import Box from "@mui/material/Box";
+import ButtonBase from "@mui/material/ButtonBase";
 import type { Card, CardCell } from "../../api/client";
-import { tone } from "../../app/theme";
+import { PAPER, boxOf, type CardColors } from "./cardColors";
 
-/** The card as it hangs in the door: the panel's own layout. */
-export function CardDrawing({ card }: { card: Card }) {
+interface Props {
+  card: Card;
+  colors: CardColors;
+  /** Somebody wants to write own words for this line. */
+  onWord: (cell: CardCell) => void;
+}
+
+/** The card as it hangs in the door: the panel's own layout, on paper in the dark scheme, too. */
+export function CardDrawing({ card, colors, onWord }: Props) {
   const one = card.panel.columns === "one";
   return (
     <Box
       data-testid="card"
-      sx={{ bgcolor: "background.paper", border: `2px solid ${tone("ink")}`, borderRadius: 1, p: { xs: 1, md: 2 } }}
+      sx={{
+        bgcolor: PAPER.card,
+        color: PAPER.ink,
+        border: `2px solid ${PAPER.ink}`,
+        borderRadius: 1,
+        p: { xs: 1, md: 2 },
+      }}
     >
-      <Box sx={{ fontFamily: "Overpass Variable", fontWeight: 700, fontSize: "1.3rem" }}>{card.text.title}</Box>
-      <Box sx={{ color: "text.secondary", mb: 1.5 }}>{card.text.subtitle}</Box>
+      <Box sx={{ fontFamily: "Overpass Variable", fontWeight: 700, fontSize: "1.3rem", overflowWrap: "anywhere" }}>
+        {card.text.title}
+      </Box>
+      <Box sx={{ color: PAPER.soft, mb: 1.5 }}>{card.text.subtitle}</Box>
       <Box
         component="ul"
         aria-label="Circuits"
@@ -21,13 +37,13 @@ export function CardDrawing({ card }: { card: Card }) {
           p: 0,
           display: "grid",
           gridTemplateColumns: one ? "1fr" : "minmax(0, 1fr) minmax(0, 1fr)",
-          gridTemplateRows: `repeat(${card.rows * 2}, minmax(19px, auto))`,
+          gridTemplateRows: rowHeights(card),
           columnGap: "10px",
-          border: `1px solid ${tone("ink")}`,
+          border: `1px solid ${PAPER.ink}`,
         }}
       >
         {card.cells.map((cell) => (
-          <Cell key={`${cell.side} ${cell.part.top}`} cell={cell} one={one} />
+          <Cell key={`${cell.side} ${cell.part.top}`} cell={cell} one={one} colors={colors} onWord={onWord} />
         ))}
       </Box>
       {card.text.foot.map((line) => (
@@ -39,56 +55,100 @@ export function CardDrawing({ card }: { card: Card }) {
   );
 }
 
-function Cell({ cell, one }: { cell: CardCell; one: boolean }) {
+/** Half rows: high enough to be touched where a line has only one. */
+function rowHeights(card: Card): string {
+  const halves = new Set(card.cells.filter((cell) => cell.part.height === 1).map((cell) => cell.part.top));
+  const high = (at: number) => (halves.has(at) ? 44 : 22);
+  return Array.from({ length: card.rows * 2 }, (_, at) => `minmax(${high(at)}px, auto)`).join(" ");
+}
+
+function Cell({ cell, one, colors, onWord }: { cell: CardCell; one: boolean } & Omit<Props, "card">) {
   const left = cell.side === "left";
+  const mirrored = left && !one;
   const proven = cell.kind === "proven";
+  const box = boxOf(cell, colors);
+  const row = {
+    width: "100%",
+    height: "100%",
+    display: "flex",
+    flexDirection: mirrored ? "row-reverse" : "row",
+    alignItems: "center",
+    gap: 1,
+    textAlign: mirrored ? "right" : "left",
+    font: "inherit",
+    color: "inherit",
+    pr: mirrored ? 0 : 1,
+    pl: mirrored ? 1 : 0,
+  } as const;
+  const content = (
+    <>
+      <Box
+        component="span"
+        aria-hidden
+        sx={{
+          alignSelf: "stretch",
+          flex: "none",
+          width: colors === "none" ? 4 : 22,
+          display: "grid",
+          placeItems: "center",
+          bgcolor: box?.color,
+          fontFamily: "Overpass Variable",
+          fontWeight: 700,
+          fontSize: "0.85rem",
+        }}
+      >
+        {box?.letter}
+      </Box>
+      <Box
+        component="span"
+        sx={{ fontFamily: "Overpass Variable", fontWeight: 800, fontSize: "1.1rem", minWidth: 34, flex: "none" }}
+      >
+        {cell.number}
+      </Box>
+      <Box component="span" sx={{ flex: 1, minWidth: 0, py: 0.4, fontSize: "0.85rem", lineHeight: 1.25 }}>
+        <Box
+          component="span"
+          sx={{
+            display: "block",
+            fontStyle: proven ? "normal" : "italic",
+            overflowWrap: "anywhere",
+            color: proven ? "inherit" : PAPER.soft,
+          }}
+        >
+          {cell.text}
+        </Box>
+        {cell.notes.map((note) => (
+          <Box key={note} component="span" sx={{ display: "block", color: PAPER.soft, overflowWrap: "anywhere" }}>
+            {note}
+          </Box>
+        ))}
+      </Box>
+      <Box component="span" sx={{ color: PAPER.soft, fontSize: "0.85rem" }}>
+        {cell.amps}
+      </Box>
+    </>
+  );
   return (
     <Box
       component="li"
       data-kind={cell.kind}
       data-number={cell.number}
+      data-drifts={cell.drifts}
       sx={{
         gridColumn: left ? 1 : 2,
         gridRow: `${cell.part.top + 1} / span ${cell.part.height}`,
-        display: "flex",
-        flexDirection: left && !one ? "row-reverse" : "row",
-        alignItems: "center",
-        gap: 1,
-        px: 1,
-        py: 0.4,
-        borderBottom: `1px solid ${tone("rule")}`,
-        bgcolor: proven ? "transparent" : tone("rail"),
+        borderBottom: `1px solid ${PAPER.rule}`,
+        bgcolor: proven ? "transparent" : PAPER.rail,
         minWidth: 0,
       }}
     >
-      <Box
-        component="span"
-        sx={{
-          fontFamily: "Overpass Variable",
-          fontWeight: 800,
-          fontSize: "1.1rem",
-          minWidth: 34,
-          textAlign: left && !one ? "right" : "left",
-        }}
-      >
-        {cell.number}
-      </Box>
-      <Box
-        component="span"
-        sx={{
-          flex: 1,
-          fontSize: "0.85rem",
-          lineHeight: 1.25,
-          fontStyle: proven ? "normal" : "italic",
-          overflowWrap: "anywhere",
-          color: proven ? "inherit" : "text.secondary",
-        }}
-      >
-        {cell.text}
-      </Box>
-      <Box component="span" sx={{ color: "text.secondary", fontSize: "0.85rem" }}>
-        {cell.amps}
-      </Box>
+      {cell.own == null ? (
+        <Box sx={row}>{content}</Box>
+      ) : (
+        <ButtonBase sx={row} onClick={() => onWord(cell)} title="Own words for this line">
+          {content}
+        </ButtonBase>
+      )}
     </Box>
   );
 }

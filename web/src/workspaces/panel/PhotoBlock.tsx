@@ -18,6 +18,7 @@ const SHOWN: [Shown, string][] = [
   ["label", "The label"],
   ["door", "Inside of the door"],
   ["card", "The old card"],
+  ["new_card", "The new card in the door"],
   ["panel", "The panel as it hangs"],
 ];
 
@@ -26,16 +27,20 @@ interface Props {
   view: PanelView;
   /** Photos of this breaker alone. */
   breaker?: string;
+  /** Photos of this alone. */
+  only?: Shown;
 }
 
 /** Photos of the label, the door and the card, or of one breaker, to be read again without going back to the cellar. */
-export function PhotoBlock({ home, view, breaker }: Props) {
+export function PhotoBlock({ home, view, breaker, only }: Props) {
   const act = useAct(home);
   const say = useNotice();
   const input = useRef<HTMLInputElement>(null);
   const [menu, setMenu] = useState<HTMLElement | null>(null);
-  const [of, setOf] = useState<Shown>("label");
-  const photos = view.photos.filter((photo) => (photo.breaker ?? undefined) === breaker);
+  const [of, setOf] = useState<Shown>(only ?? "label");
+  const shown = (photo: PanelView["photos"][number]) =>
+    (photo.breaker ?? undefined) === breaker && (only === undefined || photo.of === only);
+  const photos = view.photos.filter(shown);
   const take = async (event: ChangeEvent<HTMLInputElement>) => {
     const file = event.target.files?.[0];
     event.target.value = "";
@@ -96,7 +101,7 @@ export function PhotoBlock({ home, view, breaker }: Props) {
         hidden
         onChange={(event) => void take(event)}
       />
-      {breaker === undefined ? (
+      {breaker === undefined && only === undefined ? (
         <Button variant="outlined" aria-haspopup="menu" onClick={(event) => setMenu(event.currentTarget)}>
           Add a photo
         </Button>

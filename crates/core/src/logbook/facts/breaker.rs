@@ -4,9 +4,12 @@ use super::super::home::short;
 use super::{Kind, facts, is_default, yes};
 use crate::logbook::{Draft, Home, Names};
 use crate::model::{
-    Amps, Breaker, BreakerDetails, BreakerId, Kept, PanelId, Protection, Refusal, RefusalCode, Slot, State, Tie, Wire, number_of,
-    state_word,
+    Amps, Breaker, BreakerDetails, BreakerId, Kept, OwnWords, PanelId, PointId, Protection, Refusal, RefusalCode, Slot, State,
+    Tie, Wire, number_of, state_word,
 };
+
+/// More points than this are not taken for one circuit.
+const MOST_PROVEN: usize = 1000;
 
 facts! {
     /// A breaker sits here. A later one for the same breaker replaces the earlier (moved, corrected).
@@ -76,6 +79,19 @@ facts! {
         breaker: BreakerId,
         /// As it reads.
         text: String,
+    }
+    /// The new card says these words of the circuit in place of those worked out. Empty: those worked out.
+    CircuitWorded {
+        /// The breaker.
+        breaker: BreakerId,
+        /// The words, up to 120 characters.
+        text: String,
+        /// The points that were proven on it when they were written. Once others are, the words are to be looked at.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        proven: Vec<PointId>,
+        /// The panels that it fed then.
+        #[serde(default, skip_serializing_if = "Vec::is_empty")]
+        feeds: Vec<PanelId>,
     }
 }
 
@@ -174,6 +190,31 @@ impl Kind for BreakerKept {
             Some(Kept::On) => format!("{breaker} must stay on{reason}"),
             Some(Kept::Off) => format!("{breaker} is left off{reason}"),
             None => format!("{breaker} may be switched again"),
+        }
+    }
+}
+
+impl Kind for CircuitWorded {
+    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
+        short("text", &self.text, 0, 120)?;
+        if self.proven.len() > MOST_PROVEN || self.feeds.len() > MOST_PROVEN {
+            return Err(Refusal::new(
+                RefusalCode::OutOfRange,
+                "proven",
+                format!("{} points are too many for one circuit.", self.proven.len().max(self.feeds.len())),
+                format!("Up to {MOST_PROVEN} are taken."),
+            ));
+        }
+        let text = self.text.trim();
+        let own = OwnWords { text: text.to_owned(), proven: self.proven.clone(), feeds: self.feeds.clone() };
+        // The points need not be there: a point that is taken out is one more reason to look at the words.
+        home.panels.breaker_mut(&self.breaker)?.own = (!text.is_empty()).then_some(own);
+        Ok(())
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        match self.text.trim() {
+            "" => format!("{}: the card says what is worked out", names.breaker(&self.breaker)),
+            text => format!("{}: the card says “{text}”, in own words", names.breaker(&self.breaker)),
         }
     }
 }

@@ -1,10 +1,26 @@
 //! Facts about rooms and points: what is there, what a switch switches, what a GFCI protects.
 
+use super::super::home::short;
 use super::{Kind, facts, is_default};
 use crate::logbook::{Draft, Home, Names};
-use crate::model::{Configuration, Plate, Point, PointDetails, PointId, PointKind, Refusal, RoomId, Volts};
+use crate::model::{Configuration, Plate, Point, PointDetails, PointId, PointKind, Refusal, RefusalCode, RoomId, Volts, so_many};
+
+/// A sticker as it was printed.
+#[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub struct StickerPrinted {
+    /// The point that it is for.
+    pub point: PointId,
+    /// All that stands on it.
+    pub says: String,
+}
 
 facts! {
+    /// Stickers were printed for the cover plates of these points.
+    StickersPrinted {
+        /// Each of them.
+        stickers: Vec<StickerPrinted>,
+    }
     /// There is a room, called so.
     RoomPlaced {
         /// The room.
@@ -80,6 +96,24 @@ impl From<&Point> for PointPlaced {
             plate: point.plate,
             details: point.details.clone(),
         }
+    }
+}
+
+impl Kind for StickersPrinted {
+    fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
+        if self.stickers.is_empty() || self.stickers.len() > 2000 {
+            let wrong = format!("{} is no number of stickers to print at once.", self.stickers.len());
+            return Err(Refusal::new(RefusalCode::OutOfRange, "stickers", wrong, "1 to 2000 are taken."));
+        }
+        self.stickers.iter().try_for_each(|sticker| short("says", &sticker.says, 1, 200))?;
+        // The points need not be there any more: what was printed was printed.
+        for sticker in &self.stickers {
+            home.house.stickers.insert(sticker.point.clone(), sticker.says.clone());
+        }
+        Ok(())
+    }
+    fn words(&self, _: &Names<'_>) -> String {
+        format!("Printed: {} for cover plates", so_many(self.stickers.len(), "sticker"))
     }
 }
 

@@ -135,6 +135,7 @@ kinds! {
     BreakerKept      "breaker_kept"      Owner  recorded
     BreakerSwitched  "breaker_switched"  Helper act
     LabelClaimed     "label_claimed"     Owner  recorded
+    CircuitWorded    "circuit_worded"    Owner  recorded
     RoomPlaced       "room_placed"       Owner  recorded
     RoomRemoved      "room_removed"      Owner  recorded
     UnitsChosen      "units_chosen"      Owner  recorded
@@ -180,6 +181,8 @@ kinds! {
     PricesSet        "prices_set"        Owner  recorded
     TraceSet         "trace_set"         Owner  recorded
     PracticeHouse    "practice_house"    Owner  recorded
+    CardHung         "card_hung"         Owner  recorded
+    StickersPrinted  "stickers_printed"  Owner  recorded
     PhotoTaken       "photo_taken"       Owner  recorded
     FindingSetAside  "finding_set_aside" Owner  recorded
     LineStruck       "line_struck"       HelperAboutOwnLine  recorded
@@ -188,7 +191,7 @@ kinds! {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 17;
+    pub const VERSION: u16 = 18;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final; so is nothing else.
     pub const fn is_strikable(&self) -> bool {

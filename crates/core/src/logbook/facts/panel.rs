@@ -1,10 +1,11 @@
 //! Facts about a panel: how it is built, its legs, its open spaces, photos of it.
 
+use super::super::home::short;
 use super::{Kind, facts, is_default};
 use crate::logbook::{Draft, Home, Names};
 use crate::model::{
-    Amps, BreakerId, CardSize, Columns, Numbering, Panel, PanelDetails, PanelId, Photo, PhotoId, PhotoOf, Refusal, Service, Slot,
-    Volts,
+    Amps, BreakerId, CardSize, Columns, HungCard, HungLine, Numbering, Panel, PanelDetails, PanelId, Photo, PhotoId, PhotoOf,
+    Refusal, RefusalCode, Service, Slot, Volts,
 };
 
 facts! {
@@ -58,6 +59,18 @@ facts! {
         at: Slot,
         /// Whether a filler closes it.
         filler: bool,
+    }
+    /// A card was printed and hangs in the panel's door. Without lines: none hangs any more.
+    CardHung {
+        /// The panel.
+        panel: PanelId,
+        /// The revision that stands on it: the last line of the logbook it was made from.
+        revision: u64,
+        /// Height of a row of it, in mm: what a strip over one of its lines has to have.
+        #[serde(default, skip_serializing_if = "Option::is_none")]
+        row_mm: Option<f64>,
+        /// Its lines as printed.
+        lines: Vec<HungLine>,
     }
     /// A photo was taken; its bytes are kept beside the logbook.
     PhotoTaken {
@@ -128,6 +141,38 @@ impl Kind for FillerSeen {
     fn words(&self, names: &Names<'_>) -> String {
         let filler = if self.filler { "filler in" } else { "no filler" };
         format!("{}, space {}: {filler}", names.panel(&self.panel), self.at)
+    }
+}
+
+impl Kind for CardHung {
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        // A card of 84 spaces, each of two halves.
+        if self.lines.len() > 168 {
+            let wrong = format!("A card of {} lines is longer than any panel.", self.lines.len());
+            return Err(Refusal::new(RefusalCode::OutOfRange, "lines", wrong, "Up to 168 are taken."));
+        }
+        for line in &self.lines {
+            short("number", &line.number, 1, 20)?;
+            short("text", &line.text, 1, 1000)?;
+            line.notes.iter().try_for_each(|note| short("notes", note, 1, 1000))?;
+            if line.notes.len() > 20 || line.proven.len() > 1000 {
+                let wrong = format!("Line {} has more notes or points than a circuit can have.", line.number);
+                return Err(Refusal::new(RefusalCode::OutOfRange, "lines", wrong, "Up to 20 notes and 1000 points are taken."));
+            }
+        }
+        if self.row_mm.is_some_and(|row| !(1.0..=300.0).contains(&row)) {
+            let wrong = "A row of a card is not so high.".to_owned();
+            return Err(Refusal::new(RefusalCode::OutOfRange, "row_mm", wrong, "1 to 300 mm is taken."));
+        }
+        let Self { revision, row_mm, lines, .. } = self.clone();
+        let card = HungCard { revision, at: entry.at, by: entry.by.clone(), row_mm, lines };
+        home.panels.hang(&self.panel, (!self.lines.is_empty()).then_some(card))
+    }
+    fn words(&self, names: &Names<'_>) -> String {
+        match self.lines.len() {
+            0 => format!("{}: no card hangs in the door any more", names.panel(&self.panel)),
+            _ => format!("{}: the card of revision {} hangs in the door", names.panel(&self.panel), self.revision),
+        }
     }
 }
 

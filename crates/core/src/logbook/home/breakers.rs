@@ -4,7 +4,8 @@ use super::Panels;
 use super::bounds::{breaker_details, housing_fits};
 use crate::logbook::{BreakerMoved, BreakerPlaced, BreakerRemoved, BreakersJoined, NeutralShared};
 use crate::model::{
-    Breaker, BreakerId, Housing, PanelId, Refusal, RefusalCode, Slot, State, fits, number_of, position, so_many, state_word,
+    Breaker, BreakerId, Housing, OwnWords, PanelId, PointId, Refusal, RefusalCode, Slot, State, fits, number_of, position,
+    so_many, state_word,
 };
 
 impl Panels {
@@ -53,6 +54,7 @@ impl Panels {
             wire: f.wire,
             details: f.details.clone(),
             claim: before.and_then(|b| b.claim.clone()),
+            own: before.and_then(|b| b.own.clone()),
             state: before.map_or(State::On, |b| b.state),
             kept: before.and_then(|b| b.kept.clone()),
         };
@@ -142,6 +144,7 @@ impl Panels {
             (Some(a), Some(b)) => Some(if a.gauge <= b.gauge { a } else { b }),
             (a, b) => a.or(b),
         };
+        let own = both_own(one.own.as_ref(), other.own.as_ref());
         let kept = one.kept.clone().or_else(|| other.kept.clone());
         let shared = self.shared_neutral_of(&f.breaker).is_some_and(|group| group.contains(&f.with));
         let housing = at[0].half.is_some().then_some(match one.housing() {
@@ -152,6 +155,7 @@ impl Panels {
         let joined = self.breaker_mut(&f.breaker)?;
         joined.at = at;
         joined.claim = claim;
+        joined.own = own;
         joined.wire = wire;
         joined.kept = kept;
         joined.details.tie = f.tie;
@@ -219,6 +223,18 @@ impl Panels {
 }
 
 /// Two or three one-pole breakers of one panel, or one breaker of several poles.
+/// The own words of two breakers that are one now: both, where they hold together, and what was known of each.
+fn both_own(one: Option<&OwnWords>, other: Option<&OwnWords>) -> Option<OwnWords> {
+    let (Some(one), Some(other)) = (one, other) else { return one.or(other).cloned() };
+    let both = format!("{}; {}", one.text, other.text);
+    let text = if one.text == other.text || both.chars().count() > 120 { one.text.clone() } else { both };
+    let joined = |a: &[PointId], b: &[PointId]| a.iter().chain(b).cloned().collect();
+    let feeds = one.feeds.iter().chain(&other.feeds).cloned().collect();
+    // Words that were dropped for want of room are to be looked at: only the first's points were known to these.
+    let known = if text.len() > one.text.len() || one.text == other.text { &other.proven[..] } else { &[] };
+    Some(OwnWords { text, proven: joined(&one.proven, known), feeds })
+}
+
 fn may_share(group: &[&Breaker]) -> bool {
     match group {
         [one] => one.poles() > 1,

@@ -11,6 +11,8 @@ use crate::model::{Point, PointDetails, PointId, PointKind, Refusal, RefusalCode
 pub struct House {
     rooms: IndexMap<RoomId, Room>,
     points: IndexMap<PointId, Point>,
+    /// What the sticker says that was last printed for a point.
+    pub(in crate::logbook) stickers: std::collections::BTreeMap<PointId, String>,
 }
 
 impl House {
@@ -29,6 +31,10 @@ impl House {
     /// A point.
     pub fn point(&self, id: &PointId) -> Option<&Point> {
         self.points.get(id)
+    }
+    /// What the sticker says that was last printed for it.
+    pub fn sticker(&self, point: &PointId) -> Option<&str> {
+        self.stickers.get(point).map(String::as_str)
     }
     /// `Kitchen, counter, left`: a point with its room; a removed one is said to be so.
     pub fn place(&self, id: &PointId) -> String {

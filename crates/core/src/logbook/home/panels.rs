@@ -8,7 +8,8 @@ use super::bounds::{panel_details, shape, within};
 use super::{short, unknown};
 use crate::logbook::{FillerSeen, LegRead, PanelDescribed};
 use crate::model::{
-    Breaker, BreakerId, Panel, PanelId, Photo, PostRow, Refusal, RefusalCode, Slot, Tandems, fits, numbers, position, so_many,
+    Breaker, BreakerId, HungCard, Panel, PanelId, Photo, PostRow, Refusal, RefusalCode, Slot, Tandems, fits, numbers, position,
+    so_many,
 };
 
 /// Every panel and breaker, in the order of entry.
@@ -18,6 +19,7 @@ pub struct Panels {
     pub(super) breakers: IndexMap<BreakerId, Breaker>,
     pub(super) shared_neutrals: Vec<Vec<BreakerId>>,
     photos: Vec<Photo>,
+    hung: BTreeMap<PanelId, HungCard>,
     pub(super) fillers: BTreeMap<(PanelId, Slot), bool>,
 }
 
@@ -46,6 +48,18 @@ impl Panels {
     /// A breaker.
     pub fn breaker(&self, id: &BreakerId) -> Option<&Breaker> {
         self.breakers.get(id)
+    }
+    /// The card that hangs in a panel's door, as somebody said.
+    pub fn hung(&self, panel: &PanelId) -> Option<&HungCard> {
+        self.hung.get(panel)
+    }
+    pub(in crate::logbook) fn hang(&mut self, panel: &PanelId, card: Option<HungCard>) -> Result<(), Refusal> {
+        self.known_panel(panel)?;
+        match card {
+            Some(card) => self.hung.insert(panel.clone(), card),
+            None => self.hung.remove(panel),
+        };
+        Ok(())
     }
     /// The number of a breaker as said anywhere in the home, `5-7` or `G3`; a removed one is said to be so.
     pub fn number(&self, id: &BreakerId) -> String {
@@ -246,6 +260,7 @@ impl Panels {
         self.panels.shift_remove(id);
         self.fillers.retain(|(panel, _), _| panel != id);
         self.photos.retain(|photo| &photo.panel != id);
+        self.hung.remove(id);
         Ok(())
     }
 

@@ -72,6 +72,15 @@ fn joined_breakers_keep_what_was_known_of_both() {
     assert!(joined.must_stay_on());
     assert_eq!(joined.wire.unwrap().gauge.number(), "12", "the smaller wire counts");
     assert_eq!(w.home.panels().shared_neutrals(), [vec![joined.id.clone()]], "its poles share the neutral now");
+    let own = |acts: &str| {
+        let w = written(&format!("panel 12\n1 20 a\n3 20 b\n{acts}\njoin 1 3"));
+        let own = w.home.panels().breakers().next().unwrap().own.clone().unwrap();
+        (own.text, own.proven.len())
+    };
+    assert_eq!(own("own 3 Pantry = p1"), ("Pantry".into(), 1));
+    assert_eq!(own("own 1 Kitchen = p2\nown 3 Pantry = p1"), ("Kitchen; Pantry".into(), 2));
+    let long = "x".repeat(100);
+    assert_eq!(own(&format!("own 1 {long} = p2\nown 3 Pantry, north wall, by the door = p1")), (long, 1), "no word is cut");
     let quad = written("panel 12\n2a 15 a\n2b 15 b\n4a 15 c\n4b 15 d\njoin 2b 4a");
     let post = panel_view(&quad.home, &"main".parse().unwrap()).unwrap();
     let joined = post.breakers.iter().find(|b| b.number == "2b-4a").unwrap();

@@ -1,7 +1,7 @@
 //! A breaker as it sits in the panel.
 
 use super::{OtherSource, Slot};
-use crate::model::{Amps, BreakerId, PanelId, Wire};
+use crate::model::{Amps, BreakerId, PanelId, PointId, Wire};
 
 /// What the breaker protects against beside overload and short.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
@@ -141,6 +141,17 @@ pub struct BreakerDetails {
     pub slack: Option<u8>,
 }
 
+/// Somebody's own words for a circuit on the card, and what was known of it when they were written.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct OwnWords {
+    /// As they stand on the card.
+    pub text: String,
+    /// The points that were proven on it.
+    pub proven: Vec<PointId>,
+    /// The panels that it fed.
+    pub feeds: Vec<PanelId>,
+}
+
 /// A breaker: what one handle, or several that move together, switch.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Breaker {
@@ -160,6 +171,8 @@ pub struct Breaker {
     pub details: BreakerDetails,
     /// What the old card claims; never a fact.
     pub claim: Option<String>,
+    /// Own words for the new card.
+    pub own: Option<OwnWords>,
     /// Where the handle stands.
     pub state: State,
     /// Whether it must stay on (or be left off), and why.

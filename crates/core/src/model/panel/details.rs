@@ -110,6 +110,8 @@ pub enum PhotoOf {
     Door,
     /// The old card.
     Card,
+    /// The new card in its place.
+    NewCard,
     /// The panel as it hangs.
     Panel,
     /// One breaker and its wire.
@@ -125,6 +127,7 @@ impl PhotoOf {
             Self::Label => "label",
             Self::Door => "door",
             Self::Card => "old card",
+            Self::NewCard => "new card",
             Self::Panel => "panel",
             Self::Breaker => "breaker",
             Self::Heat => "thermal picture",

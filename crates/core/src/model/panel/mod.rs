@@ -3,13 +3,15 @@
 
 mod breaker;
 mod details;
+mod hung;
 mod layout;
 mod place;
 mod slot;
 
 pub(crate) use breaker::{ACROSS, housing_of, state_word};
-pub use breaker::{Breaker, BreakerDetails, Housing, Kept, NeutralLead, Protection, State, Terminal, Tie};
+pub use breaker::{Breaker, BreakerDetails, Housing, Kept, NeutralLead, OwnWords, Protection, State, Terminal, Tie};
 pub use details::{Bond, Interior, MainAt, OtherSource, PanelDetails, Photo, PhotoOf, ServiceDisconnect, Tandems};
+pub use hung::{HungCard, HungLine};
 pub use layout::{
     CardSize, Columns, Leg, Numbering, Panel, PostRow, Service, Side, legs_of, place_in_words, position, volts_between,
 };

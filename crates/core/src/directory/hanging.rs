@@ -1,0 +1,202 @@
+//! The card that hangs in the door against what is known now: which of its lines are wrong.
+
+use super::card::{CardCell, cells};
+use crate::logbook::CardHung;
+use crate::model::{HungLine, Moment, Panel, PanelId, PointId, so_many};
+use crate::study::Study;
+use crate::trace::verdict;
+
+/// A line of the hanging card that is wrong now.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct WrongLine {
+    /// The number, as it stands on the card.
+    pub number: String,
+    /// What hangs there; empty where the card has no such line.
+    pub hangs: String,
+    /// What the card would say now; empty where there is no such number any more.
+    pub now: String,
+    /// Why, a sentence each.
+    pub why: Vec<String>,
+    /// It sends the hand to the wrong breaker: it was written of a point that is proven on another one now.
+    pub misleads: bool,
+}
+
+/// The card that hangs in a panel's door.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct HangingCard {
+    /// The panel.
+    pub panel: PanelId,
+    /// Its name.
+    pub name: String,
+    /// The revision printed on it.
+    pub revision: u64,
+    /// When it was hung.
+    pub at: Moment,
+    /// Who said so.
+    pub by: String,
+    /// Height of a row of it, in mm, where that is known.
+    pub row_mm: Option<f64>,
+    /// Its lines that are wrong now, those that mislead first.
+    pub wrong: Vec<WrongLine>,
+}
+
+/// Every card that hangs, in the order of the panels.
+pub fn hanging(home: &Study) -> &[HangingCard] {
+    struct Hanging(Vec<HangingCard>);
+    let all: &Hanging = home.once(|| Hanging(home.panels().all().filter_map(|panel| of(home, panel)).collect()));
+    &all.0
+}
+
+/// The fact that the card of this panel, as it would print now, hangs in its door; how high its rows are, whoever prints it knows.
+pub fn to_hang(home: &Study, panel: &PanelId) -> CardHung {
+    let line = |cell: CardCell| HungLine {
+        number: cell.number,
+        text: cell.text,
+        notes: cell.notes,
+        proven: cell.own.map(|own| own.proven).unwrap_or_default(),
+    };
+    CardHung {
+        panel: panel.clone(),
+        revision: home.seq(),
+        row_mm: None,
+        lines: cells(home, panel).into_iter().map(line).collect(),
+    }
+}
+
+fn of(home: &Study, panel: &Panel) -> Option<HangingCard> {
+    let hung = home.panels().hung(&panel.id)?;
+    let now = to_hang(home, &panel.id).lines;
+    let mut wrong: Vec<WrongLine> = Vec::new();
+    for (n, line) in hung.lines.iter().enumerate() {
+        // The outer handles of a quad have two lines of one number.
+        let same = |all: &[HungLine], upto: usize| all[..upto].iter().filter(|other| other.number == line.number).count();
+        let today = now.iter().filter(|other| other.number == line.number).nth(same(&hung.lines, n));
+        wrong.extend(compared(home, panel, line, today));
+    }
+    for line in now.iter().filter(|line| line.text != "Unused") {
+        if hung.lines.iter().all(|old| old.number != line.number) {
+            wrong.push(WrongLine {
+                number: line.number.clone(),
+                hangs: String::new(),
+                now: line.text.clone(),
+                why: vec!["It is not on the card that hangs.".into()],
+                misleads: false,
+            });
+        }
+    }
+    wrong.sort_by_key(|line| !line.misleads);
+    Some(HangingCard {
+        panel: panel.id.clone(),
+        name: panel.name.clone(),
+        revision: hung.revision,
+        at: hung.at,
+        by: hung.by.clone(),
+        row_mm: hung.row_mm,
+        wrong,
+    })
+}
+
+fn compared(home: &Study, panel: &Panel, line: &HungLine, today: Option<&HungLine>) -> Option<WrongLine> {
+    let mut why = Vec::new();
+    let mut misleads = false;
+    let still: &[PointId] = today.map_or(&[], |today| &today.proven);
+    let (mut no_longer, mut taken_out) = (Vec::new(), 0);
+    for point in line.proven.iter().filter(|point| !still.contains(point)) {
+        if home.house().point(point).is_none() {
+            taken_out += 1;
+        } else if let Some(on) = verdict(home, point).proven_on() {
+            misleads = true;
+            why.push(format!("{} is proven on {} now.", home.house().place(point), home.panels().number(on)));
+        } else {
+            no_longer.push(home.house().place(point));
+        }
+    }
+    if today.is_some_and(|today| today.text == line.text && today.notes == line.notes) && !misleads {
+        return None;
+    }
+    if !no_longer.is_empty() {
+        why.push(format!("No longer proven on it: {}.", no_longer.join("; ")));
+    }
+    if taken_out > 0 {
+        why.push(format!("No longer in the record: {}.", so_many(taken_out, "point")));
+    }
+    if today.is_none() {
+        why.push(format!("{} has no {} any more.", panel.name, line.number));
+    }
+    let notes = |notes: &[String]| if notes.is_empty() { "nothing".into() } else { format!("“{}”", notes.join("; ")) };
+    if let Some(today) = today.filter(|today| today.text == line.text && today.notes != line.notes) {
+        why.push(format!("Below it stands {}; now it is {}.", notes(&line.notes), notes(&today.notes)));
+    }
+    Some(WrongLine {
+        number: line.number.clone(),
+        hangs: line.text.clone(),
+        now: today.map(|today| today.text.clone()).unwrap_or_default(),
+        why,
+        misleads,
+    })
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::fixture::{Written, written};
+
+    const HOUSE: &str = "panel 8\n1 20 kitchen\n3 20 hall\nroom Kitchen\nroom Hall\npoint Kitchen receptacle counter
+point Kitchen appliance refrigerator\npoint Hall light lantern\nproof counter 1\nproof refrigerator 1";
+
+    fn hung() -> Written {
+        let mut written = written(HOUSE);
+        let fact = to_hang(&written.home, &"main".parse().unwrap());
+        written.fact(fact.into()).unwrap();
+        written
+    }
+
+    fn wrong(acts: &str) -> Vec<(String, String, bool)> {
+        let mut written = hung();
+        written.acts(acts);
+        let [card] = hanging(&written.home) else { panic!("one hangs") };
+        assert_eq!((card.revision, card.by.as_str()), (written_revision(), "tester"));
+        card.wrong.iter().map(|line| (line.number.clone(), line.why.join(" "), line.misleads)).collect()
+    }
+
+    fn written_revision() -> u64 {
+        written(HOUSE).book.seq()
+    }
+
+    #[test]
+    fn the_card_that_hangs_is_right_until_something_changes() {
+        assert!(wrong("").is_empty());
+        assert!(wrong("point Kitchen receptacle sink").is_empty(), "nothing more is proven");
+        let more = wrong("proof lantern 3");
+        assert_eq!(more, [("3".into(), String::new(), false)], "it says “not proven”, and that is known now");
+        assert!(hanging(&written(HOUSE).home).is_empty(), "no card hangs before somebody says so");
+    }
+
+    #[test]
+    fn a_moved_breaker_makes_its_line_mislead() {
+        let moved = wrong("move 1 5");
+        let why = "Kitchen, counter is proven on 5 now. Kitchen, refrigerator is proven on 5 now.";
+        assert_eq!(moved[0], ("1".into(), why.into(), true));
+        assert_eq!(moved[1], ("5".into(), String::new(), false), "where “Unused” hangs");
+        let two = wrong("take-out 3");
+        assert_eq!(two.len(), 1, "{two:?}");
+    }
+
+    #[test]
+    fn a_device_to_reset_is_part_of_the_line() {
+        let device = wrong("set 1 {\"protection\": \"gfci\"}");
+        assert_eq!(device, [("1".into(), "Below it stands nothing; now it is “GFCI: reset here”.".into(), false)]);
+    }
+
+    #[test]
+    fn a_new_card_takes_the_place_of_the_old_one() {
+        let mut written = hung();
+        written.acts("move 1 5");
+        let fact = to_hang(&written.home, &"main".parse().unwrap());
+        written.fact(fact.into()).unwrap();
+        assert!(hanging(&written.home)[0].wrong.is_empty());
+        let gone = CardHung { panel: "main".parse().unwrap(), revision: 0, row_mm: None, lines: Vec::new() };
+        written.fact(gone.into()).unwrap();
+        assert!(hanging(&written.home).is_empty(), "no card hangs any more");
+    }
+}

@@ -1,0 +1,101 @@
+//! The directory: own words over those worked out, where they no longer match, and the printed card.
+
+use anyhow::{Result, ensure};
+use thirtyfour::By;
+use wayfinder_e2e::screens::{Directory, Stickers};
+use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
+
+/// A panel of eight spaces with a little proven. Invented.
+const HOUSE: &str = "home Mill House
+panel 8
+1 20 #12 kitchen
+3 15 #14 gen. light
+5 15 #14 spare
+room Kitchen
+room Hall
+point Kitchen receptacle counter
+point Kitchen appliance refrigerator
+point Hall light lantern
+point Hall receptacle door
+proof counter 1
+proof lantern 3";
+
+pub(crate) async fn own_words_stand_until_more_is_proven(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let mut somebody = Somebody::new(&site, "mill");
+    somebody.act(0, HOUSE).await?;
+    page.goto(&format!("{}/h/mill/directory", site.address)).await?;
+    let directory = Directory(page);
+    page.heading_says("The card for the door").await?;
+    directory.line_says("1", "proven", "Kitchen: receptacle").await?;
+    directory.fits("every line fits").await?;
+    // Own words, over a proven line and over one that is not.
+    directory.word("1", "Kitchen counter").await?;
+    directory.line_says("1", "proven", "Kitchen counter").await?;
+    directory.word("5", "Doorbell").await?;
+    directory.line_says("5", "not_proven", "Doorbell (not proven)").await?;
+    // More is proven elsewhere: the words are to be looked at, and they may stay.
+    somebody.act(0, "proof refrigerator 1").await?;
+    page.heading_says("One line no longer matches what is known").await?;
+    directory.drift_says("1", "Proven on it since: Kitchen, refrigerator.").await?;
+    directory.line_says("1", "proven", "≠ Kitchen counter").await?;
+    for scheme in ["dark", "light"] {
+        page.scheme(scheme).await?;
+        page.wait_scheme(scheme).await?;
+        page.can_be_used_by_everybody().await?;
+    }
+    page.press("Keep mine for 1").await?;
+    page.heading_says("The card for the door").await?;
+    directory.line_says("1", "proven", "Kitchen counter").await?;
+    // Two at once, all taken with one act, and taken back with another.
+    directory.word("3", "Hall lantern").await?;
+    somebody.act(0, "point Kitchen receptacle sink\nproof sink 1\nproof door 3").await?;
+    page.heading_says("2 lines no longer match what is known").await?;
+    page.press("Take all 2").await?;
+    page.heading_says("The card for the door").await?;
+    directory.line_says("1", "proven", "Kitchen: refrigerator, 2 receptacles").await?;
+    page.press("Strike it out").await?;
+    page.heading_says("2 lines no longer match what is known").await?;
+    // The printed card: by amps, and in the chosen colors it stays.
+    page.choose("Colors", "by amps").await?;
+    let link = directory.pdf().await?;
+    ensure!(link.contains("colors=amps") && link.contains("by=Owner"), "{link}");
+    let pdf = reqwest::get(format!("{}{link}", site.address)).await?.error_for_status()?.bytes().await?;
+    ensure!(pdf.starts_with(b"%PDF"), "no PDF");
+    page.can_be_used_by_everybody().await?;
+    // It hangs; then a breaker is moved, and the card in the door says so, the dangerous line first.
+    page.press("Take all 2").await?;
+    page.press_with("hangs").await?;
+    directory.hanging_says("Every line of it is right.").await?;
+    somebody.act(0, "move 1 7").await?;
+    directory.wrong_line_says("1", "Kitchen, counter is proven on 7 now.").await?;
+    directory.hanging_says("One line sends the hand to the wrong breaker.").await?;
+    page.can_be_used_by_everybody().await?;
+    page.goto(&format!("{}/h/mill/more", site.address)).await?;
+    page.wait_text(By::Css("nav[aria-label='Other workspaces']"), "the card in the door misleads: 1 line").await
+}
+
+pub(crate) async fn stickers_begin_at_the_seventh_label(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let mut somebody = Somebody::new(&site, "mill");
+    somebody.act(0, HOUSE).await?;
+    page.goto(&format!("{}/h/mill/directory", site.address)).await?;
+    page.press("Stickers").await?;
+    let stickers = Stickers(page);
+    stickers.count_says("1 sticker on 1 sheet, beginning at label 1 of 30.").await?;
+    somebody.act(0, "proof refrigerator 1\nproof door 3").await?;
+    stickers.begin_at(7).await?;
+    stickers.count_says("3 stickers on 1 sheet, beginning at label 7 of 30.").await?;
+    page.can_be_used_by_everybody().await?;
+    let link = page.named("button", "Print, true size").await?.attr("href").await?.unwrap_or_default();
+    ensure!(link.contains("begin=7"), "{link}");
+    let pdf = reqwest::get(format!("{}{link}", site.address)).await?.error_for_status()?.bytes().await?;
+    ensure!(pdf.starts_with(b"%PDF"), "no PDF");
+    // Once printed, only what has changed since is printed again.
+    page.press("They are printed and stuck on").await?;
+    somebody.act(0, "move 3 6").await?;
+    page.choose("Stickers", "only those that changed").await?;
+    stickers.count_says("1 sticker on 1 sheet").await?;
+    page.press("Back to the card").await?;
+    page.heading_says("The card for the door").await
+}

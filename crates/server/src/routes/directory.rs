@@ -1,0 +1,179 @@
+//! The directory: a panel's card as it prints, own words on it, stickers and strips.
+
+use axum::response::Response;
+use wayfinder_core::{
+    Card, CardHung, CardTooSmall, Drift, HangingCard, PanelId, Printed, Sticker, Study, card, drifts, hanging, stickers, to_hang,
+};
+use wayfinder_formats::{CardColors, StickerSheet, door_card_pdf, fitted_card, stickers_pdf, strips_pdf};
+
+use super::homes::{Printing, date_of, file, sheet_of, unfit, unwritten};
+use crate::guard::Asked;
+use crate::in_home::{HomePath, InHome};
+use crate::problem::Problem;
+
+/// A panel's card, how it prints, and what on it is to be looked at.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct DirectoryView {
+    card: Card,
+    /// The type size that it prints at, in points; `null` where it cannot be printed.
+    type_pt: Option<f64>,
+    /// Why it cannot be printed at its size.
+    too_small: Option<CardTooSmall>,
+    /// Own words in the whole home that no longer match what is known, those that mislead first.
+    drifts: Vec<Drift>,
+    /// The card that hangs in this panel's door, where somebody said that one does.
+    hanging: Option<HangingCard>,
+    /// The fact that this card was printed and hangs in the door.
+    to_hang: CardHung,
+}
+
+/// The door card, worded from what is proven, and own words that no longer match.
+#[utoipa::path(get, path = "/api/homes/{home}/directory", params(HomePath, Printing), responses((status = 200, body = DirectoryView), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn directory(home: InHome, Asked(printing): Asked<Printing>) -> Result<Response, Problem> {
+    let colors = colors_of(&printing)?;
+    home.answer(move |opened| {
+        let card = card_of(&opened.study, &printing)?;
+        let fitted = fitted_card(&card, colors);
+        Ok::<_, Problem>(DirectoryView {
+            type_pt: fitted.as_ref().ok().map(|fitted| (fitted.type_pt() * 10.0).floor() / 10.0),
+            drifts: drifts(&opened.study).to_vec(),
+            hanging: hanging(&opened.study).iter().find(|hangs| hangs.panel == card.panel.id).cloned(),
+            to_hang: CardHung {
+                row_mm: fitted.as_ref().ok().map(|fitted| fitted.row_mm),
+                ..to_hang(&opened.study, &card.panel.id)
+            },
+            too_small: fitted.err(),
+            card,
+        })
+    })
+    .await
+}
+
+/// The door card as a one-page PDF.
+#[utoipa::path(get, path = "/api/homes/{home}/directory.pdf", params(HomePath, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn directory_pdf(home: InHome, Asked(printing): Asked<Printing>) -> Result<Response, Problem> {
+    let (sheet, colors) = (sheet_of(&printing)?, colors_of(&printing)?);
+    let disposition = home.saved_as("inline", ", door card.pdf");
+    let pdf =
+        home.ask(move |opened| door_card_pdf(&card_of(&opened.study, &printing)?, sheet, colors).map_err(unwritten)).await?;
+    Ok(file(pdf, "application/pdf", &disposition))
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct StickersAsked {
+    /// Width of the paper, in mm.
+    paper_width: f64,
+    /// Height of the paper, in mm.
+    paper_height: f64,
+    /// Labels side by side.
+    columns: usize,
+    /// Labels one below the other.
+    rows: usize,
+    /// From the left edge of the paper to the first label, in mm.
+    left: f64,
+    /// From the upper edge of the paper to the first label, in mm.
+    top: f64,
+    /// Width of a label, in mm.
+    width: f64,
+    /// Height of a label, in mm.
+    height: f64,
+    /// Between two labels side by side, in mm.
+    gap_x: f64,
+    /// Between two labels one below the other, in mm.
+    gap_y: f64,
+    /// At which label of the first sheet to begin, counted by rows from 1; 1 if left out.
+    begin: Option<usize>,
+    /// Only those that say something else than when they were last printed.
+    changed: Option<bool>,
+}
+
+/// A sticker for each proven point with a cover plate, room by room.
+#[utoipa::path(get, path = "/api/homes/{home}/stickers", params(HomePath), responses((status = 200, body = [Sticker]), (status = 404, body = Problem)))]
+pub(crate) async fn sticker_list(home: InHome) -> Result<Response, Problem> {
+    home.answer(move |opened| Ok::<_, Problem>(stickers(&opened.study))).await
+}
+
+/// The stickers on sheets of labels, as a PDF.
+#[utoipa::path(get, path = "/api/homes/{home}/stickers.pdf", params(HomePath, StickersAsked), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn sticker_sheets(home: InHome, Asked(asked): Asked<StickersAsked>) -> Result<Response, Problem> {
+    let sheet = StickerSheet {
+        paper: (asked.paper_width, asked.paper_height),
+        cells: (asked.columns, asked.rows),
+        margin: (asked.left, asked.top),
+        label: (asked.width, asked.height),
+        gap: (asked.gap_x, asked.gap_y),
+    };
+    let begin = asked.begin.unwrap_or(1).saturating_sub(1);
+    let only_changed = asked.changed.unwrap_or(false);
+    let disposition = home.saved_as("inline", ", stickers.pdf");
+    let pdf = home
+        .ask(move |opened| {
+            let all = stickers(&opened.study).into_iter().filter(|sticker| sticker.changed || !only_changed);
+            stickers_pdf(&all.collect::<Vec<_>>(), &sheet, begin).map_err(unwritten)
+        })
+        .await?;
+    Ok(file(pdf, "application/pdf", &disposition))
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct StripsAsked {
+    /// The numbers of the lines, with commas between: `1,5-7`; left out: those of the hanging card that are wrong.
+    lines: Option<String>,
+}
+
+/// Strips to stick over single lines of the card that hangs, at the height of its rows, as a PDF on `letter` or `a4`.
+#[utoipa::path(get, path = "/api/homes/{home}/strips.pdf", params(HomePath, Printing, StripsAsked), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn strips(
+    home: InHome,
+    Asked(printing): Asked<Printing>,
+    Asked(asked): Asked<StripsAsked>,
+) -> Result<Response, Problem> {
+    let (sheet, colors) = (sheet_of(&printing)?, colors_of(&printing)?);
+    let disposition = home.saved_as("inline", ", strips for the card.pdf");
+    let pdf = home
+        .ask(move |opened| {
+            let card = card_of(&opened.study, &printing)?;
+            let hangs = hanging(&opened.study).iter().find(|hangs| hangs.panel == card.panel.id);
+            let lines: Vec<String> = match (&asked.lines, hangs) {
+                (Some(lines), _) => lines.split(',').map(|line| line.trim().to_owned()).collect(),
+                (None, Some(hangs)) => hangs.wrong.iter().map(|line| line.number.clone()).collect(),
+                (None, None) => Vec::new(),
+            };
+            let known = |line: &String| card.cells.iter().any(|cell| &cell.number == line);
+            if !lines.iter().any(known) {
+                return Err(unfit(
+                    "lines",
+                    "None of these lines is on the card.".into(),
+                    "Name them as they stand there: 1,5-7.",
+                ));
+            }
+            strips_pdf(&card, hangs.and_then(|hangs| hangs.row_mm), &lines, sheet, colors).map_err(unwritten)
+        })
+        .await?;
+    Ok(file(pdf, "application/pdf", &disposition))
+}
+
+fn colors_of(printing: &Printing) -> Result<CardColors, Problem> {
+    match printing.colors.as_deref() {
+        None | Some("load") => Ok(CardColors::Load),
+        Some("amps") => Ok(CardColors::Amps),
+        Some("none") => Ok(CardColors::None),
+        Some(other) => Err(unfit("colors", format!("“{other}” is no way to color a card."), "Use load, amps or none.")),
+    }
+}
+
+fn card_of(home: &Study, printing: &Printing) -> Result<Card, Problem> {
+    let date = date_of(printing)?;
+    let panel = match &printing.panel {
+        Some(panel) => panel.parse::<PanelId>().ok(),
+        None => home.panels().all().next().map(|panel| panel.id.clone()),
+    };
+    let by = printing.by.as_deref().unwrap_or_default();
+    if by.chars().count() > 40 || by.chars().any(char::is_control) {
+        return Err(unfit("by", "That is too long for a name.".into(), "Use up to 40 characters."));
+    }
+    let printed = Printed { date: &date, by };
+    panel.and_then(|panel| card(home, &panel, printed)).ok_or_else(|| Problem::not_found("panel"))
+}

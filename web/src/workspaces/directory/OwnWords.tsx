@@ -1,0 +1,54 @@
+import Button from "@mui/material/Button";
+import Typography from "@mui/material/Typography";
+import type { CardCell, CircuitWorded } from "../../api/client";
+import { useRecord } from "../../api/record";
+import { fieldsOf } from "../../parts/form/fieldsOf";
+import { FormDialog } from "../../parts/form/FormDialog";
+
+interface Values {
+  text: string;
+}
+const { Text } = fieldsOf<Values>();
+
+interface Props {
+  home: string;
+  cell: CardCell;
+  own: CircuitWorded;
+  onClose: () => void;
+}
+
+/** Own words for a line of the card, over those worked out. */
+export function OwnWords({ home, cell, own, onClose }: Props) {
+  const record = useRecord(home);
+  const write = (text: string) => record([{ kind: "circuit_worded", ...own, text }]);
+  return (
+    <FormDialog
+      title={`Own words for ${cell.number}`}
+      keep={`own words ${home} ${own.breaker}`}
+      recorded={{ text: own.text }}
+      onSave={({ text }) => write(text)}
+      onClose={onClose}
+    >
+      <Typography>
+        Worked out: <b>{cell.worded}</b>
+      </Typography>
+      <Text
+        name="text"
+        label="What the card says"
+        help="The place, then what is there; nothing about who lives there. Empty: what is worked out."
+        autoFocus
+      />
+      {own.text !== "" && (
+        <Button
+          variant="outlined"
+          color="inherit"
+          onClick={() => {
+            void write("").then(onClose);
+          }}
+        >
+          Take the words worked out
+        </Button>
+      )}
+    </FormDialog>
+  );
+}
