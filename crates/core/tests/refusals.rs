@@ -649,3 +649,23 @@ fn loads_and_readings_that_cannot_be() {
     home.act(&sure).unwrap();
     assert_eq!(home.home.loads().readings().len(), 1);
 }
+
+#[test]
+fn words_cards_and_stickers_that_are_no_such_thing() {
+    let long = format!("own 1 {}", "x".repeat(121));
+    let card =
+        |line: &str, more: &str| format!(r#"fact {{"kind":"card_hung","panel":"main","revision":1{more},"lines":[{line}]}}"#);
+    let line = r#"{"number":"1","text":"Kitchen"}"#;
+    let many = card(&vec![line; 169].join(","), "");
+    let low = card(line, r#","row_mm":0.5"#);
+    let elsewhere = r#"fact {"kind":"card_hung","panel":"barn","revision":1,"lines":[]}"#;
+    let none = r#"fact {"kind":"stickers_printed","stickers":[]}"#;
+    let told = [
+        (long.as_str(), BadText, "The text has 121 characters, which is too long.", "Write 0 to 120 characters on one line."),
+        (many.as_str(), OutOfRange, "A card of 169 lines is longer than any panel.", "Up to 168 are taken."),
+        (low.as_str(), OutOfRange, "A row of a card is not so high.", "1 to 300 mm is taken."),
+        (elsewhere, Unknown, "There is no such panel.", "Describe the panel first."),
+        (none, OutOfRange, "0 is no number of stickers to print at once.", "1 to 2000 are taken."),
+    ];
+    all_are_refused(HOUSE, &told);
+}

@@ -235,15 +235,18 @@ fn draw_cell(
         pen.frame(fitted.letter.0, *y, fitted.letter.1, *height, 0.12, INK, false);
     }
     pen.frame(*x, *y, *width, *height, 0.2, INK, false);
+    // In the left column of two all leans on the post.
+    let outward = fitted.text.0 < fitted.number.0 && !one_column;
     let block = card.leading_mm * fitted.lines.len() as f64;
     let mut base = y + (height - block) / 2.0 + size * 0.88;
     for (n, line) in fitted.lines.iter().enumerate() {
         let color = if cell.kind == CellKind::Proven && n < fitted.worded { INK } else { SOFT };
-        pen.text(&TEXT, line, fitted.text.0, base, size, color);
+        let x = if outward { fitted.text.0 + fitted.text.1 - TEXT.width(line) * size } else { fitted.text.0 };
+        pen.text(&TEXT, line, x, base, size, color);
         base += card.leading_mm;
     }
     let middle = y + height / 2.0 + size * 0.36;
-    let (number_size, outward) = (size * request.number, fitted.text.0 < fitted.number.0 && !one_column);
+    let number_size = size * request.number;
     // Numbers stand against the post, amps against the outer edge.
     let number_width = HEAD.width(&cell.number) * number_size;
     let number_x = if outward { fitted.number.0 + fitted.number.1 - number_width } else { fitted.number.0 };

@@ -111,6 +111,8 @@ const options: ThemeOptions = {
     body2: { fontSize: "0.9rem" },
   },
   components: {
+    // The accent is too pale for a label that stands on the page itself.
+    MuiFormLabel: { styleOverrides: { root: { "&.Mui-focused": { color: "var(--mui-palette-text-primary)" } } } },
     MuiButton: {
       defaultProps: { disableElevation: true },
       styleOverrides: {

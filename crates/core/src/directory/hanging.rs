@@ -1,6 +1,6 @@
 //! The card that hangs in the door against what is known now: which of its lines are wrong.
 
-use super::card::{CardCell, cells};
+use super::card::{CardCell, CellKind, DRIFTS, cells};
 use crate::logbook::CardHung;
 use crate::model::{HungLine, Moment, Panel, PanelId, PointId, so_many};
 use crate::study::Study;
@@ -65,20 +65,20 @@ pub fn to_hang(home: &Study, panel: &PanelId) -> CardHung {
 
 fn of(home: &Study, panel: &Panel) -> Option<HangingCard> {
     let hung = home.panels().hung(&panel.id)?;
-    let now = to_hang(home, &panel.id).lines;
+    let now = cells(home, &panel.id);
     let mut wrong: Vec<WrongLine> = Vec::new();
     for (n, line) in hung.lines.iter().enumerate() {
         // The outer handles of a quad have two lines of one number.
-        let same = |all: &[HungLine], upto: usize| all[..upto].iter().filter(|other| other.number == line.number).count();
-        let today = now.iter().filter(|other| other.number == line.number).nth(same(&hung.lines, n));
+        let before = hung.lines[..n].iter().filter(|other| other.number == line.number).count();
+        let today = now.iter().filter(|cell| cell.number == line.number).nth(before);
         wrong.extend(compared(home, panel, line, today));
     }
-    for line in now.iter().filter(|line| line.text != "Unused") {
-        if hung.lines.iter().all(|old| old.number != line.number) {
+    for cell in now.iter().filter(|cell| cell.kind != CellKind::Open) {
+        if hung.lines.iter().all(|old| old.number != cell.number) {
             wrong.push(WrongLine {
-                number: line.number.clone(),
+                number: cell.number.clone(),
                 hangs: String::new(),
-                now: line.text.clone(),
+                now: plain(&cell.text).to_owned(),
                 why: vec!["It is not on the card that hangs.".into()],
                 misleads: false,
             });
@@ -96,10 +96,15 @@ fn of(home: &Study, panel: &Panel) -> Option<HangingCard> {
     })
 }
 
-fn compared(home: &Study, panel: &Panel, line: &HungLine, today: Option<&HungLine>) -> Option<WrongLine> {
+/// The words of a line without the mark that they no longer match.
+fn plain(text: &str) -> &str {
+    text.strip_prefix(DRIFTS).unwrap_or(text)
+}
+
+fn compared(home: &Study, panel: &Panel, line: &HungLine, today: Option<&CardCell>) -> Option<WrongLine> {
     let mut why = Vec::new();
     let mut misleads = false;
-    let still: &[PointId] = today.map_or(&[], |today| &today.proven);
+    let still: &[PointId] = today.and_then(|cell| cell.own.as_ref()).map_or(&[], |own| &own.proven);
     let (mut no_longer, mut taken_out) = (Vec::new(), 0);
     for point in line.proven.iter().filter(|point| !still.contains(point)) {
         if home.house().point(point).is_none() {
@@ -111,7 +116,10 @@ fn compared(home: &Study, panel: &Panel, line: &HungLine, today: Option<&HungLin
             no_longer.push(home.house().place(point));
         }
     }
-    if today.is_some_and(|today| today.text == line.text && today.notes == line.notes) && !misleads {
+    // Where own words were written since, what is worked out is as true as they are.
+    let says = |cell: &CardCell| [plain(&cell.text), &cell.worded].contains(&plain(&line.text));
+    let reset = |cell: &CardCell| cell.notes == line.notes;
+    if today.is_some_and(|today| says(today) && reset(today)) && !misleads {
         return None;
     }
     if !no_longer.is_empty() {
@@ -124,13 +132,13 @@ fn compared(home: &Study, panel: &Panel, line: &HungLine, today: Option<&HungLin
         why.push(format!("{} has no {} any more.", panel.name, line.number));
     }
     let notes = |notes: &[String]| if notes.is_empty() { "nothing".into() } else { format!("“{}”", notes.join("; ")) };
-    if let Some(today) = today.filter(|today| today.text == line.text && today.notes != line.notes) {
+    if let Some(today) = today.filter(|today| says(today) && !reset(today)) {
         why.push(format!("Below it stands {}; now it is {}.", notes(&line.notes), notes(&today.notes)));
     }
     Some(WrongLine {
         number: line.number.clone(),
         hangs: line.text.clone(),
-        now: today.map(|today| today.text.clone()).unwrap_or_default(),
+        now: today.map(|today| plain(&today.text).to_owned()).unwrap_or_default(),
         why,
         misleads,
     })
@@ -167,6 +175,7 @@ point Kitchen appliance refrigerator\npoint Hall light lantern\nproof counter 1\
     fn the_card_that_hangs_is_right_until_something_changes() {
         assert!(wrong("").is_empty());
         assert!(wrong("point Kitchen receptacle sink").is_empty(), "nothing more is proven");
+        assert!(wrong("own 1 Kitchen counter = counter").is_empty(), "what hangs is as true as the own words since");
         let more = wrong("proof lantern 3");
         assert_eq!(more, [("3".into(), String::new(), false)], "it says “not proven”, and that is known now");
         assert!(hanging(&written(HOUSE).home).is_empty(), "no card hangs before somebody says so");

@@ -47,6 +47,13 @@ impl Directory<'_> {
         self.0.wait_text(By::Css(format!("[data-testid=wrong-lines] [data-number='{number}']")), why).await
     }
 
+    /// Says that the card of this revision hangs.
+    pub async fn hang(&self) -> Result<()> {
+        let button = self.0.find(By::XPath("//*[@data-testid='hanging']//button[contains(., 'hangs')]")).await?;
+        let name = button.text().await?;
+        self.0.press(&name).await
+    }
+
     /// The address of the printed card, from the site's root.
     pub async fn pdf(&self) -> Result<String> {
         let link = self.0.named("button", "Print the card, true size").await?;
@@ -65,6 +72,8 @@ impl Stickers<'_> {
 
     /// Begins at this label of the first sheet.
     pub async fn begin_at(&self, label: usize) -> Result<()> {
-        self.0.press(&format!("Begin at label {label}")).await
+        let label = self.0.find(By::Css(format!("[data-cell='{label}']"))).await?;
+        label.scroll_into_view().await?;
+        label.click().await.map_err(Into::into)
     }
 }

@@ -65,7 +65,8 @@ pub(crate) async fn own_words_stand_until_more_is_proven(_: &Chrome, page: &Page
     page.can_be_used_by_everybody().await?;
     // It hangs; then a breaker is moved, and the card in the door says so, the dangerous line first.
     page.press("Take all 2").await?;
-    page.press_with("hangs").await?;
+    page.heading_says("The card for the door").await?;
+    directory.hang().await?;
     directory.hanging_says("Every line of it is right.").await?;
     somebody.act(0, "move 1 7").await?;
     directory.wrong_line_says("1", "Kitchen, counter is proven on 7 now.").await?;

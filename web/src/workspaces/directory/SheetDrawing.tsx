@@ -33,7 +33,7 @@ export function SheetDrawing({ sheet, begin, stickers, onBegin }: Props) {
             key={at}
             component="button"
             type="button"
-            aria-label={`Begin at label ${at + 1}`}
+            aria-label={blank ? `Begin at label ${at + 1}` : `Begin at label ${at + 1}, now ${sticker.number}`}
             aria-pressed={at + 1 === begin}
             data-cell={at + 1}
             onClick={() => onBegin(at + 1)}
