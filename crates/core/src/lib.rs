@@ -62,8 +62,9 @@ mod fixture;
 
 pub use checks::{Finding, FindingPlace, FindingWish, Mend, RULES, Rule, Severity, findings};
 pub use directory::{
-    Card, CardCell, CardFaces, CardText, CardTooSmall, CellKind, Drift, FitRequest, FittedCard, FittedCell, FittedText,
-    HangingCard, Printed, Sticker, WrongLine, card, drifts, fit_card, hanging, stickers, to_hang,
+    Card, CardCell, CardFaces, CardText, CardTooSmall, CellKind, DIRECTORY_COLUMNS, Drift, FitRequest, FittedCard, FittedCell,
+    FittedText, HangingCard, Printed, Sticker, WordsProposed, WordsRead, WrongLine, card, directory_rows, drifts, fit_card,
+    hanging, read_words, stickers, to_hang,
 };
 pub use find::{DarkPoint, Found, FoundKind, find};
 pub use lists::{Lists, lists};

@@ -9,7 +9,7 @@ use wayfinder_core::{
 };
 
 use crate::fonts::{HEAD, TEXT};
-use crate::pen::{INK, PT, Pen, SOFT, TINT};
+use crate::pen::{Draws, INK, PT, Pen, SOFT, TINT};
 
 /// What the card is printed on.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
@@ -197,7 +197,7 @@ pub fn strips_pdf(
     document.finish().map_err(|error| PdfError::Writer(format!("{error:?}")))
 }
 
-fn draw(pen: &mut Pen<'_, '_>, card: &Card, fitted: &FittedCard, colors: CardColors) {
+pub(crate) fn draw(pen: &mut impl Draws, card: &Card, fitted: &FittedCard, colors: CardColors) {
     let request = request(colors);
     let mut y = request.margin;
     for (face, text, color) in [(&*HEAD, &fitted.title, INK), (&*TEXT, &fitted.subtitle, SOFT)] {
@@ -217,7 +217,7 @@ fn draw(pen: &mut Pen<'_, '_>, card: &Card, fitted: &FittedCard, colors: CardCol
 }
 
 fn draw_cell(
-    pen: &mut Pen<'_, '_>,
+    pen: &mut impl Draws,
     request: &FitRequest,
     fitted: &FittedCell,
     card: &FittedCard,

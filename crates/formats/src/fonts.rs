@@ -8,13 +8,19 @@ use rustybuzz::{Face, UnicodeBuffer};
 pub(crate) struct Type {
     pub(crate) font: Font,
     face: Face<'static>,
+    head: bool,
 }
 
 impl Type {
-    fn new(bytes: &'static [u8]) -> Self {
+    fn new(bytes: &'static [u8], head: bool) -> Self {
         let font = Font::new(bytes.to_vec().into(), 0).expect("the shipped font is a font; anything else is a bug");
         let face = Face::from_slice(bytes, 0).expect("the shipped font is a font; anything else is a bug");
-        Self { font, face }
+        Self { font, face, head }
+    }
+
+    /// The face of numbers and headings.
+    pub(crate) const fn is_head(&self) -> bool {
+        self.head
     }
 
     /// Width of a text at a type size of 1.
@@ -33,7 +39,7 @@ impl Type {
 }
 
 /// Numbers and headings.
-pub(crate) static HEAD: LazyLock<Type> = LazyLock::new(|| Type::new(include_bytes!("../fonts/Overpass_700Bold.ttf")));
+pub(crate) static HEAD: LazyLock<Type> = LazyLock::new(|| Type::new(include_bytes!("../fonts/Overpass_700Bold.ttf"), true));
 /// Text.
 pub(crate) static TEXT: LazyLock<Type> =
-    LazyLock::new(|| Type::new(include_bytes!("../fonts/AtkinsonHyperlegibleNext_400Regular.ttf")));
+    LazyLock::new(|| Type::new(include_bytes!("../fonts/AtkinsonHyperlegibleNext_400Regular.ttf"), false));

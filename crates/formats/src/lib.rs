@@ -5,6 +5,7 @@
 //! by the core; this crate draws it.
 
 mod door_card_pdf;
+mod door_card_svg;
 mod findings_pdf;
 mod flow;
 mod fonts;
@@ -22,6 +23,7 @@ mod stickers_pdf;
 mod usage_in;
 
 pub use door_card_pdf::{CardColors, PdfError, Sheet, door_card_pdf, fitted_card, strips_pdf};
+pub use door_card_svg::door_card_svg;
 pub use findings_pdf::findings_pdf;
 pub use home_file::{HomeFile, HomeFileError, PhotoInFile, photo_media, read_home_file, write_home_file};
 pub use plan_dxf_in::{DxfError, DxfPoint, DxfRead, DxfRoom, read_plan_dxf};
@@ -31,7 +33,7 @@ pub use plan_sheet::{Paper, PlanRequest, PlanSheet, PlanSheetError, WALL_WEIGHT,
 pub use plan_svg::plan_svg;
 pub use service_pdf::service_pdf;
 pub use sheet_in::{MOST_ROWS, SheetError, read_rows};
-pub use sheet_out::{SheetKind, SheetWriteError, write_csv, write_sheet};
+pub use sheet_out::{SheetKind, SheetWriteError, Table, directory_table, write_csv, write_sheet, write_table};
 pub use stickers_pdf::{StickerSheet, stickers_pdf};
 pub use usage_in::{
     FirstRow, MOST_READINGS, MOST_USAGE_BYTES, UsageChoices, UsageColumn, UsageColumns, UsageError, UsageFile, UsageUnit,

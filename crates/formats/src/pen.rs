@@ -17,6 +17,29 @@ pub(crate) const SOFT: (u8, u8, u8) = (84, 96, 98);
 pub(crate) const TINT: (u8, u8, u8) = (236, 232, 220);
 pub(crate) const HARM: (u8, u8, u8) = (163, 21, 28);
 
+/// What a card is drawn with: on a page, or into a drawing.
+pub(crate) trait Draws {
+    /// A text from its left end on its base line.
+    fn text(&mut self, face: &Type, text: &str, x: f64, base: f64, size: f64, color: (u8, u8, u8));
+    /// A rectangle of one color.
+    fn fill(&mut self, x: f64, y: f64, width: f64, height: f64, color: (u8, u8, u8));
+    /// The outline of a rectangle.
+    #[allow(clippy::too_many_arguments)] // a place, and how it is drawn
+    fn frame(&mut self, x: f64, y: f64, width: f64, height: f64, weight: f32, color: (u8, u8, u8), dashed: bool);
+}
+
+impl Draws for Pen<'_, '_> {
+    fn text(&mut self, face: &Type, text: &str, x: f64, base: f64, size: f64, color: (u8, u8, u8)) {
+        Self::text(self, face, text, x, base, size, color);
+    }
+    fn fill(&mut self, x: f64, y: f64, width: f64, height: f64, color: (u8, u8, u8)) {
+        Self::fill(self, x, y, width, height, color);
+    }
+    fn frame(&mut self, x: f64, y: f64, width: f64, height: f64, weight: f32, color: (u8, u8, u8), dashed: bool) {
+        Self::frame(self, x, y, width, height, weight, color, dashed);
+    }
+}
+
 /// Draws in millimeters.
 pub(crate) struct Pen<'a, 's> {
     pub(crate) surface: &'a mut Surface<'s>,

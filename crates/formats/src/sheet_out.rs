@@ -3,7 +3,7 @@
 use std::io::{Cursor, Write};
 
 use rust_xlsxwriter::{Format, Workbook};
-use wayfinder_core::{Housing, Panel, Protection, Study, Tie, panel_view};
+use wayfinder_core::{DIRECTORY_COLUMNS, Housing, Panel, Protection, Study, Tie, panel_view};
 use zip::write::SimpleFileOptions;
 
 /// Which kind of sheet.
@@ -26,32 +26,65 @@ pub struct SheetWriteError(String);
 
 /// Writes the panel's circuits; open spaces too.
 pub fn write_sheet(home: &Study, panel: &Panel, kind: SheetKind) -> Result<Vec<u8>, SheetWriteError> {
-    let rows = rows(home, panel);
+    write_table(&Table { name: &panel.name, headings: HEADINGS, rows: &rows(home, panel), numbers: &[1, 2], wide: &[6, 7] }, kind)
+}
+
+/// Rows below headings.
+#[derive(Debug, Clone, Copy)]
+pub struct Table<'a, const N: usize> {
+    /// What the sheet is called.
+    pub name: &'a str,
+    /// Above each column.
+    pub headings: [&'a str; N],
+    /// The rows.
+    pub rows: &'a [[String; N]],
+    /// The columns whose cells are numbers.
+    pub numbers: &'a [usize],
+    /// The columns of long texts.
+    pub wide: &'a [usize],
+}
+
+impl<const N: usize> Table<'_, N> {
+    /// The number in a cell of a column of numbers.
+    fn number(&self, column: usize, cell: &str) -> Option<f64> {
+        cell.parse::<f64>().ok().filter(|number| number.is_finite() && self.numbers.contains(&column))
+    }
+}
+
+/// Writes a table. No cell of it is ever taken for a formula.
+pub fn write_table<const N: usize>(table: &Table<'_, N>, kind: SheetKind) -> Result<Vec<u8>, SheetWriteError> {
     let failed = |error: &dyn std::fmt::Display| SheetWriteError(error.to_string());
     match kind {
-        SheetKind::Csv => write_csv(std::iter::once(HEADINGS.map(Into::into)).chain(rows)),
+        SheetKind::Csv => write_csv(std::iter::once(table.headings.map(Into::into)).chain(table.rows.iter().cloned())),
         SheetKind::Xlsx => {
             let mut book = Workbook::new();
             let sheet = book.add_worksheet();
             let bold = Format::new().set_bold();
-            for (n, heading) in HEADINGS.iter().enumerate() {
+            for (n, heading) in table.headings.iter().enumerate() {
                 sheet.write_string_with_format(0, n as u16, *heading, &bold).map_err(|e| failed(&e))?;
             }
-            for (n, row) in rows.iter().enumerate() {
+            for (n, row) in table.rows.iter().enumerate() {
                 for (column, cell) in row.iter().enumerate() {
                     let at = (n as u32 + 1, column as u16);
-                    match cell.parse::<f64>().ok().filter(|_| (1..=2).contains(&column)) {
+                    match table.number(column, cell) {
                         Some(number) => sheet.write_number(at.0, at.1, number),
                         None => sheet.write_string(at.0, at.1, cell),
                     }
                     .map_err(|e| failed(&e))?;
                 }
             }
-            sheet.set_column_width(6, 24).and_then(|s| s.set_column_width(7, 48)).map_err(|e| failed(&e))?;
+            for column in table.wide {
+                sheet.set_column_width(*column as u16, 40).map_err(|e| failed(&e))?;
+            }
             book.save_to_buffer().map_err(|e| failed(&e))
         }
-        SheetKind::Ods => ods(&panel.name, &rows).map_err(|e| failed(&e)),
+        SheetKind::Ods => ods(table).map_err(|e| failed(&e)),
     }
+}
+
+/// The directory's rows as a table.
+pub const fn directory_table(rows: &[[String; 8]]) -> Table<'_, 8> {
+    Table { name: "Directory", headings: DIRECTORY_COLUMNS, rows, numbers: &[2], wide: &[3, 4] }
 }
 
 /// Writes rows as comma-separated text.
@@ -112,7 +145,7 @@ fn rows(home: &Study, panel: &Panel) -> Vec<[String; 9]> {
     all.into_iter().map(|(_, row)| row).collect()
 }
 
-fn ods(name: &str, rows: &[[String; 9]]) -> Result<Vec<u8>, Box<dyn std::error::Error>> {
+fn ods<const N: usize>(table: &Table<'_, N>) -> Result<Vec<u8>, Box<dyn std::error::Error>> {
     let text = |cell: &str| quick_xml::escape::escape(cell).into_owned();
     let mut content = String::from(concat!(
         r#"<?xml version="1.0" encoding="UTF-8"?>"#,
@@ -120,13 +153,13 @@ fn ods(name: &str, rows: &[[String; 9]]) -> Result<Vec<u8>, Box<dyn std::error::
         r#"xmlns:table="urn:oasis:names:tc:opendocument:xmlns:table:1.0" "#,
         r#"xmlns:text="urn:oasis:names:tc:opendocument:xmlns:text:1.0" office:version="1.3"><office:body><office:spreadsheet>"#,
     ));
-    content.push_str(&format!(r#"<table:table table:name="{}">"#, text(name)));
-    let headings = HEADINGS.map(str::to_owned);
-    for row in std::iter::once(&headings).chain(rows) {
+    content.push_str(&format!(r#"<table:table table:name="{}">"#, text(table.name)));
+    let headings = table.headings.map(str::to_owned);
+    for row in std::iter::once(&headings).chain(table.rows) {
         content.push_str("<table:table-row>");
         for (column, cell) in row.iter().enumerate() {
             let shown = text(cell);
-            match cell.parse::<f64>().ok().filter(|_| (1..=2).contains(&column)) {
+            match table.number(column, cell) {
                 Some(number) => content.push_str(&format!(
                     r#"<table:table-cell office:value-type="float" office:value="{number}"><text:p>{shown}</text:p></table:table-cell>"#
                 )),

@@ -5,7 +5,7 @@ mod poppler;
 
 use poppler::{boxes, page_mm, pages, poppler, text};
 use wayfinder_core::{Card, Printed, Study, card};
-use wayfinder_formats::{CardColors, PdfError, Sheet, door_card_pdf, fitted_card, read_home_file};
+use wayfinder_formats::{CardColors, PdfError, Sheet, door_card_pdf, door_card_svg, fitted_card, read_home_file};
 
 fn demo_card() -> Card {
     let (_, book) = read_home_file(include_bytes!("../../server/demo/juniper-lane.json")).unwrap();
@@ -96,4 +96,43 @@ fn far_too_long_wordings_are_refused_with_advice() {
     let Err(PdfError::TooSmall(refused)) = door_card_pdf(&card, Sheet::Card, CardColors::Load) else { panic!("it is printed") };
     assert!(refused.wrong.contains("130 by 210 mm") && refused.advice.contains("has to be"), "{refused}");
     assert_eq!(refused.tightest.len(), 5);
+}
+
+/// Read as XML: true size, every text of every cell, each no longer than its place.
+#[test]
+fn the_drawing_is_xml_with_every_text_in_its_place() {
+    let card = demo_card();
+    let fitted = fitted_card(&card, CardColors::Load).unwrap();
+    let svg = door_card_svg(&card, CardColors::Load).unwrap();
+    let mut reader = quick_xml::Reader::from_str(&svg);
+    let (mut texts, mut at): (Vec<(f64, f64, String)>, Option<(f64, f64)>) = (Vec::new(), None);
+    loop {
+        match reader.read_event().unwrap() {
+            quick_xml::events::Event::Start(tag) => {
+                let of = |name: &str| -> Option<String> {
+                    tag.attributes().flatten().find(|one| one.key.as_ref() == name).map(|one| one.value.into_owned())
+                };
+                if tag.name().as_ref() == "svg" {
+                    assert_eq!((of("width").as_deref(), of("height").as_deref()), (Some("130mm"), Some("210mm")));
+                }
+                let number = |name| of(name).and_then(|text| text.parse::<f64>().ok());
+                at = number("x").zip(number("textLength")).filter(|_| tag.name().as_ref() == "text");
+            }
+            quick_xml::events::Event::Text(text) => {
+                if let Some((x, long)) = at.take() {
+                    texts.push((x, long, quick_xml::escape::unescape(&text).unwrap().into_owned()));
+                }
+            }
+            quick_xml::events::Event::Eof => break,
+            _ => {}
+        }
+    }
+    for cell in &fitted.cells {
+        for line in &cell.lines {
+            let here =
+                texts.iter().find(|(x, _, text)| text == line && *x >= cell.text.0 - 0.01 && *x <= cell.text.0 + cell.text.1);
+            let (x, long, _) = here.unwrap_or_else(|| panic!("“{line}” of {}", cell.cell.number));
+            assert!(x + long <= cell.text.0 + cell.text.1 + 0.01, "“{line}” of {}", cell.cell.number);
+        }
+    }
 }

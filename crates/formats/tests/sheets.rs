@@ -7,7 +7,7 @@ use calamine::{Ods, Reader, Xlsx};
 use rust_xlsxwriter::{Format, Formula, Workbook};
 use wayfinder_core::*;
 use wayfinder_fixture::written;
-use wayfinder_formats::{MOST_ROWS, SheetError, SheetKind, read_rows, write_sheet};
+use wayfinder_formats::{MOST_ROWS, SheetError, SheetKind, directory_table, read_rows, write_sheet, write_table};
 
 const CARD: &str = "1 20 gfci kitchen, north\n3a 15 bell\n3b 15 porch \"lamp\"\n5-7 50/2 #6 range\n11-13 20/2 tied pantry / hall\n\
                     2a-4b 30/2 quad dryer\n2b-4a 20/2 quad heater\n6b-8a 20/2 slim pump\n10 15 dual #12al =loft & <more>";
@@ -158,4 +158,27 @@ fn one_cell_in_the_far_corner_costs_no_more_than_that_cell() {
     assert_eq!(read_rows(&book.save_to_buffer().unwrap()).unwrap(), [["Ckt"]]);
     let ods = r#"<o xmlns:table="t" xmlns:text="x"><table:table><table:table-row><table:table-cell><text:p>5</text:p></table:table-cell><table:table-cell table:number-columns-repeated="16383"/></table:table-row><table:table-row table:number-rows-repeated="1048575"><table:table-cell table:number-columns-repeated="16384"/></table:table-row></table:table></o>"#;
     assert_eq!(read_rows(&packed(&[("content.xml", ods.as_bytes())])).unwrap(), [["5"]]);
+}
+
+/// The directory goes out and comes back unchanged; what was changed in it is proposed; what looks like a formula stays a text.
+#[test]
+fn own_words_go_out_and_come_back() {
+    let home = home(&format!("{CARD}\nown 10 =1+1\nown 1 Kitchen, north"));
+    let rows = directory_rows(&home);
+    for kind in [SheetKind::Csv, SheetKind::Xlsx, SheetKind::Ods] {
+        let bytes = write_table(&directory_table(&rows), kind).unwrap();
+        let mut back = read_rows(&bytes).unwrap();
+        let read = read_words(&home, &back).unwrap();
+        assert!(read.proposed.is_empty() && read.passed_over.is_empty(), "{kind:?}: {read:?}");
+        let row = back.iter().position(|row| row[1] == "10").unwrap();
+        assert_eq!(back[row][4], "=1+1", "{kind:?}");
+        back[row][4] = "Loft: lights".into();
+        let [one] = &read_words(&home, &back).unwrap().proposed[..] else { panic!("one is changed") };
+        assert_eq!((one.tag.as_str(), one.before.as_str(), one.after.as_str()), ("10", "=1+1", "Loft: lights"));
+    }
+    let csv = String::from_utf8(write_table(&directory_table(&rows), SheetKind::Csv).unwrap()).unwrap();
+    assert!(csv.contains("'=1+1") && !csv.contains(",=1+1"), "{csv}");
+    let xlsx = write_table(&directory_table(&rows), SheetKind::Xlsx).unwrap();
+    let mut xlsx: Xlsx<_> = calamine::open_workbook_from_rs(Cursor::new(xlsx)).unwrap();
+    assert!(xlsx.worksheet_formula("Sheet1").unwrap().is_empty(), "no cell is a formula");
 }

@@ -1,5 +1,6 @@
-//! Loads, the service calculation and the ways to a wish as lines of text, for the command line.
+//! Loads, the service calculation, the ways to a wish and a panel's card as lines of text, for the command line.
 
+use wayfinder_core::Card;
 use wayfinder_core::loads::{LoadsView, ServiceView};
 use wayfinder_core::work::{WayStands, WorkView};
 
@@ -60,4 +61,19 @@ pub(crate) fn ways_in_words(view: &WorkView) -> String {
         text.push_str(&format!("\n{caution}\n"));
     }
     text
+}
+
+/// A panel's card as text: number, amps, words, and what stands below them.
+pub(crate) fn card_in_words(card: &Card) -> String {
+    let mut said = format!("{}\n{}\n\n", card.text.title, card.text.subtitle);
+    for cell in &card.cells {
+        let notes: String = cell.notes.iter().map(|note| format!(" [{note}]")).collect();
+        said.push_str(&format!("{:>6} {:>4}  {}{notes}\n", cell.number, cell.amps, cell.text));
+    }
+    said.push('\n');
+    for line in &card.text.foot {
+        said.push_str(line);
+        said.push('\n');
+    }
+    said
 }

@@ -7,6 +7,7 @@ use std::io::{Read, Write};
 use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
+use std::sync::Arc;
 
 use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
@@ -16,11 +17,17 @@ use wayfinder_core::loads::{NewLoad, NewLoadKind, ServiceMethod, SurveyAsked, lo
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_of_unknown, survey_through, trace_through};
 use wayfinder_core::work::{USUAL_STEPS, read_wish, work_view};
-use wayfinder_core::{HomeId, Level, Method, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
-use wayfinder_formats::{read_home_file, service_pdf};
-use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
+use wayfinder_core::{
+    HomeId, Level, Method, Printed, RULES, Recipe, Study, TraceSetup, card, directory_rows, findings, lists, overview, plan,
+    progress,
+};
+use wayfinder_formats::{
+    CardColors, Sheet, SheetKind, directory_table, door_card_pdf, door_card_svg, read_home_file, service_pdf, write_plan_dxf,
+    write_table,
+};
+use wayfinder_server::{Desk, Opened, SHARE_AT, Setup, openapi_json, serve};
 
-use crate::in_words::{loads_in_words, sheet_in_words, ways_in_words};
+use crate::in_words::{card_in_words, loads_in_words, sheet_in_words, ways_in_words};
 use crate::worked::{Engine, answer_file};
 
 /// Trace which breaker feeds what, and keep the panel's card right.
@@ -135,6 +142,48 @@ enum Command {
         /// As a sheet to print, on letter paper: the file to write.
         #[arg(long, conflicts_with = "json")]
         pdf: Option<PathBuf>,
+    },
+    /// List the homes of a data folder.
+    Homes {
+        /// The data folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// As JSON.
+        #[arg(long)]
+        json: bool,
+    },
+    /// Write the directory of a home: the card of a panel (pdf, svg, json), every line of every card as a sheet (csv, xlsx, ods), or the
+    /// house plan with its circuit numbers (dxf).
+    Directory {
+        /// The data folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// The home's id or its name.
+        home: String,
+        /// pdf, svg, csv, xlsx, ods, json or dxf; left out, the card is printed as text.
+        #[arg(long = "as", value_parser = clap::builder::PossibleValuesParser::new(["pdf", "svg", "csv", "xlsx", "ods", "json", "dxf"]))]
+        format: Option<String>,
+        /// The same as `--as json`.
+        #[arg(long, conflicts_with = "format")]
+        json: bool,
+        /// The file; left out, standard output.
+        #[arg(long)]
+        out: Option<PathBuf>,
+        /// The panel's name; left out, the first one.
+        #[arg(long)]
+        panel: Option<String>,
+        /// The floor of the plan by its name, for dxf; left out, the first one.
+        #[arg(long)]
+        floor: Option<String>,
+        /// The date that stands on the card, as 2026-11-24; left out, today's (UTC).
+        #[arg(long)]
+        date: Option<String>,
+        /// Who prints it.
+        #[arg(long, default_value = "")]
+        by: String,
+        /// load, amps or none.
+        #[arg(long, value_parser = card_colors, default_value = "load")]
+        colors: CardColors,
     },
     /// Made-up houses.
     Practice {
@@ -516,6 +565,21 @@ fn run(command: Command) -> Result<ExitCode> {
                 print!("{}", sheet_in_words(&view));
             }
         }
+        Command::Homes { data, json } => homes(&existing(data)?, json)?,
+        Command::Directory { data, home, format, json, out, panel, floor, date, by, colors } => {
+            let opened = home_named(&existing(data)?, &home)?;
+            let date = date.unwrap_or_else(|| time::OffsetDateTime::now_utc().date().to_string());
+            let format = if json { Some("json") } else { format.as_deref() };
+            let bytes =
+                directory(&opened.study, format, (panel.as_deref(), floor.as_deref()), Printed { date: &date, by: &by }, colors)?;
+            match out {
+                Some(file) => {
+                    std::fs::write(&file, bytes).with_context(|| format!("{} cannot be written", file.display()))?;
+                    println!("Written to {}", file.display());
+                }
+                None => std::io::stdout().write_all(&bytes)?,
+            }
+        }
         Command::Practice { command } => return practice(command),
         Command::Openapi => print!("{}", openapi_json()),
         Command::Rules => {
@@ -539,6 +603,83 @@ fn existing(data: PathBuf) -> Result<Desk> {
         bail!("{} is no Wayfinder data folder", data.display());
     }
     Ok(Desk::open(&data)?)
+}
+
+/// A home by its id or by its name.
+fn home_named(desk: &Desk, wanted: &str) -> Result<Arc<Opened>> {
+    let homes = desk.homes()?;
+    let by_id = homes.iter().find(|(id, _)| id.as_str() == wanted);
+    let by_name = || -> Vec<_> {
+        let named = |opened: &Opened| opened.study.name().is_some_and(|name| name.trim().eq_ignore_ascii_case(wanted.trim()));
+        homes.iter().filter(|(_, opened)| named(opened)).collect()
+    };
+    match by_id.map_or_else(by_name, |home| vec![home]).as_slice() {
+        [(_, opened)] => Ok(Arc::clone(opened)),
+        [] => bail!("there is no home “{wanted}”; `wayfinder homes` lists them"),
+        several => bail!("{} homes are called “{wanted}”; name one by its id, as `wayfinder homes` lists it", several.len()),
+    }
+}
+
+fn homes(desk: &Desk, json: bool) -> Result<()> {
+    let homes = desk.homes()?;
+    if json {
+        let all: Vec<_> = homes
+            .iter()
+            .map(|(id, opened)| {
+                let progress = progress(&opened.study);
+                serde_json::json!({
+                    "id": id, "name": opened.study.name(), "lines": opened.study.seq(),
+                    "proven": progress.proven, "points": progress.points,
+                })
+            })
+            .collect();
+        println!("{}", serde_json::to_string_pretty(&all)?);
+        return Ok(());
+    }
+    for (id, opened) in &homes {
+        let progress = progress(&opened.study);
+        println!("{id}\t{}\t{} of {} points proven", opened.study.name().unwrap_or_default(), progress.proven, progress.points);
+    }
+    Ok(())
+}
+
+fn card_colors(text: &str) -> Result<CardColors, String> {
+    match text {
+        "load" => Ok(CardColors::Load),
+        "amps" => Ok(CardColors::Amps),
+        "none" => Ok(CardColors::None),
+        _ => Err("use load, amps or none".into()),
+    }
+}
+
+/// The directory in a format; as text where none is named.
+fn directory(
+    home: &Study,
+    format: Option<&str>,
+    (panel, floor): (Option<&str>, Option<&str>),
+    printed: Printed<'_>,
+    colors: CardColors,
+) -> Result<Vec<u8>> {
+    let meant = |known: &&wayfinder_core::Panel| panel.is_none_or(|name| known.name.eq_ignore_ascii_case(name));
+    let card = || {
+        let panel = home.panels().all().find(meant).context("the home has no such panel")?;
+        card(home, &panel.id, printed).context("the home has no such panel")
+    };
+    let sheet = |kind| write_table(&directory_table(&directory_rows(home)), kind);
+    Ok(match format {
+        Some("pdf") => door_card_pdf(&card()?, Sheet::Card, colors)?,
+        Some("svg") => door_card_svg(&card()?, colors)?.into_bytes(),
+        Some("csv") => sheet(SheetKind::Csv)?,
+        Some("xlsx") => sheet(SheetKind::Xlsx)?,
+        Some("ods") => sheet(SheetKind::Ods)?,
+        Some("json") => serde_json::to_vec_pretty(&card()?)?,
+        Some("dxf") => {
+            let plan = plan(home);
+            let drawn = plan.floors.iter().find(|known| floor.is_none_or(|name| known.name.eq_ignore_ascii_case(name)));
+            write_plan_dxf(&plan, drawn.context("the home has no such floor")?)?
+        }
+        _ => card_in_words(&card()?).into_bytes(),
+    })
 }
 
 fn check(desk: &Desk, json: bool) -> Result<ExitCode> {

@@ -471,3 +471,38 @@ async fn usage_is_read_within_bounds_and_nothing_is_written() {
     }
     assert_eq!(get(&format!("{}/api/homes/juniper-lane", site.address)).await["seq"], before);
 }
+
+#[tokio::test]
+async fn the_directory_goes_out_in_every_format_and_wrong_asks_are_said() {
+    let site = Site::start(true).await;
+    let home = format!("{}/api/homes/juniper-lane", site.address);
+    let ask = async |part: &str| {
+        let response = reqwest::get(format!("{home}/{part}")).await.unwrap();
+        let name = response.headers().get("content-disposition").map_or("", |name| name.to_str().unwrap()).to_owned();
+        (response.status().as_u16(), name, response.bytes().await.unwrap())
+    };
+    for format in ["csv", "xlsx", "ods", "json", "svg"] {
+        let (status, name, bytes) = ask(&format!("directory/as/{format}")).await;
+        assert_eq!(status, 200, "{format}");
+        assert!(
+            name.contains(&format!("Juniper Lane Schoolhouse, directory, revision 1055.{format}")) && bytes.len() > 300,
+            "{name}"
+        );
+    }
+    let sheet = "stickers.pdf?paper_width=210&paper_height=297&columns=3&rows=8&left=8&top=15&width=64&height=33&gap_x=1&gap_y=0";
+    let (status, name, pdf) = ask(sheet).await;
+    assert!(status == 200 && name.contains("stickers, revision 1055.pdf") && pdf.starts_with(b"%PDF"), "{name}");
+    assert_eq!(ask("strips.pdf?sheet=a4&lines=1,5-7").await.0, 200);
+    for (part, status, says) in [
+        ("directory/as/docx", 404, ""),
+        ("directory?colors=red", 422, "Use load, amps or none."),
+        ("directory.pdf?by=12345678901234567890123456789012345678901", 422, "too long for a name"),
+        ("strips.pdf?sheet=a4&lines=99", 422, "None of these lines is on the card."),
+        (&format!("{sheet}&begin=99"), 422, "it cannot begin at number 99"),
+        (&sheet.replace("columns=3", "columns=4"), 422, "outside the paper"),
+    ] {
+        let (told, _, body) = ask(part).await;
+        assert_eq!(told, status, "{part}");
+        assert!(String::from_utf8_lossy(&body).contains(says), "{part}: {}", String::from_utf8_lossy(&body));
+    }
+}

@@ -72,6 +72,41 @@ async fn demo_export_import_and_check() {
         let (ok, _, said) = work(wish, &more);
         assert!(!ok && said.contains(says), "{wish}: {said}");
     }
+    let (ok, said, _) = wayfinder(&["homes", "--data", &other]);
+    assert!(ok && said.starts_with("juniper-lane\tJuniper Lane Schoolhouse\t") && said.contains("of 75 points proven"), "{said}");
+    let (_, json, _) = wayfinder(&["homes", "--data", &other, "--json"]);
+    let json: serde_json::Value = serde_json::from_str(&json).unwrap();
+    assert_eq!((json[0]["id"].as_str(), json[0]["points"].as_u64()), (Some("juniper-lane"), Some(75)));
+    let directory = |more: &[&str]| wayfinder(&[&["directory", "--data", &other], more].concat());
+    let (ok, said, _) = directory(&["juniper lane schoolhouse", "--date", "2026-11-30", "--by", "Owner"]);
+    assert!(ok && said.contains("    10   20  Kitchen: dishwasher\n") && said.contains("2026-11-30, Owner."), "{said}");
+    for (format, begins) in [
+        ("pdf", &b"%PDF"[..]),
+        ("svg", b"<svg "),
+        ("csv", b"Panel,Number,"),
+        ("xlsx", b"PK"),
+        ("ods", b"PK"),
+        ("json", b"{"),
+        ("dxf", b"  0"),
+    ] {
+        let file = folder.path().join(format!("directory.{format}"));
+        let (ok, said, wrong) = directory(&["juniper-lane", "--as", format, "--out", file.to_str().unwrap()]);
+        assert!(ok && said.starts_with("Written to "), "{format}: {said}{wrong}");
+        let bytes = std::fs::read(&file).unwrap();
+        assert!(bytes.starts_with(begins), "{format}: {:?}", &bytes[..8]);
+    }
+    let (_, json, _) = directory(&["juniper-lane", "--panel", "Greenhouse panel", "--json"]);
+    let json: serde_json::Value = serde_json::from_str(&json).unwrap();
+    assert_eq!(json["panel"]["name"], "Greenhouse panel");
+    for (asked, says) in [
+        (vec!["Barn"], "`wayfinder homes` lists them"),
+        (vec!["juniper-lane", "--panel", "Attic"], "the home has no such panel"),
+        (vec!["juniper-lane", "--as", "docx"], "[possible values: pdf, svg"),
+        (vec!["juniper-lane", "--colors", "red"], "use load, amps or none"),
+    ] {
+        let (ok, _, said) = directory(&asked);
+        assert!(!ok && said.contains(says), "{asked:?}: {said}");
+    }
     let (ok, _, said) = wayfinder(&["service", "--data", &other, "juniper-lane", "--method", "guess"]);
     assert!(!ok && said.contains("use standard, optional, existing, measured or canada"), "{said}");
 }

@@ -60,6 +60,7 @@ export type DirectoryView = Schemas["DirectoryView"];
 export type Drift = Schemas["Drift"];
 export type HangingCard = Schemas["HangingCard"];
 export type Sticker = Schemas["Sticker"];
+export type WordsRead = Schemas["WordsRead"];
 export type LoadDoes = Schemas["LoadDoes"];
 export type CardLine = Schemas["CardLine"];
 export type Fact = Schemas["Fact"];

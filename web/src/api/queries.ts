@@ -474,6 +474,17 @@ export async function readSheet(home: string, panel: string, file: Blob, columns
   );
 }
 
+/** Reads own words out of a sheet of the directory. Writes nothing. */
+export const readWords = (home: string, file: File) =>
+  answer(
+    api.POST("/api/homes/{home}/directory/sheet", {
+      params: { path: { home } },
+      body: file as unknown as number[],
+      bodySerializer: (body: unknown) => body as Blob,
+      headers: { "content-type": "application/octet-stream" },
+    }),
+  );
+
 /** Keeps a photo under an id of our own; what it shows is recorded by a line of its own. */
 export async function putPhoto(home: string, photo: string, file: Blob): Promise<void> {
   const response = await fetch(`/api/homes/${home}/photos/${photo}`, { method: "PUT", body: file });

@@ -7,10 +7,12 @@ mod drift;
 mod fit_card;
 mod hanging;
 mod notes;
+mod sheet;
 mod stickers;
 
 pub use card::{Card, CardCell, CardText, CellKind, Printed, card};
 pub use drift::{Drift, drifts};
 pub use fit_card::{CardFaces, CardTooSmall, FitRequest, FittedCard, FittedCell, FittedText, fit_card};
 pub use hanging::{HangingCard, WrongLine, hanging, to_hang};
+pub use sheet::{DIRECTORY_COLUMNS, WordsProposed, WordsRead, directory_rows, read_words};
 pub use stickers::{Sticker, stickers};

@@ -100,3 +100,27 @@ pub(crate) async fn stickers_begin_at_the_seventh_label(_: &Chrome, page: &Page,
     page.press("Back to the card").await?;
     page.heading_says("The card for the door").await
 }
+
+pub(crate) async fn own_words_go_out_and_come_back_in_a_sheet(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    Somebody::new(&site, "mill").act(0, HOUSE).await?;
+    let sheet = reqwest::get(format!("{}/api/homes/mill/directory/as/csv", site.address)).await?.error_for_status()?;
+    let name = sheet.headers()["content-disposition"].to_str()?.to_owned();
+    ensure!(name.contains("Mill House, directory, revision ") && name.contains(".csv"), "{name}");
+    let text = sheet.text().await?;
+    let changed = text.replace("Kitchen: receptacle,,", "Kitchen: receptacle,Kitchen counter,").replace("\n", "\r\n");
+    let folder = tempfile::tempdir()?;
+    let (good, bad) = (folder.path().join("words.csv"), folder.path().join("other.csv"));
+    std::fs::write(&good, format!("{changed}Main panel,9,,,Attic\r\n"))?;
+    std::fs::write(&bad, "a,b\n1,2\n")?;
+    page.goto(&format!("{}/h/mill/directory", site.address)).await?;
+    page.press("More: files").await?;
+    page.give("Sheet with own words", &bad).await?;
+    page.notice_says("headings Number and Own words").await?;
+    page.give("Sheet with own words", &good).await?;
+    page.find(By::XPath("//*[@role='dialog'][contains(., 'Main panel has no “9”.')]")).await?;
+    page.can_be_used_by_everybody().await?;
+    page.press("Write this line").await?;
+    page.dialog_closed().await?;
+    Directory(page).line_says("1", "proven", "Kitchen counter").await
+}

@@ -114,6 +114,7 @@ fn main() -> ExitCode {
         a_job_goes_to_its_end_by_the_keys_alone,
         a_made_up_panel_is_worked_on_and_stops_where_something_is_wrong,
         a_circuit_is_sized_and_a_price_list_ranks_the_ways,
+        own_words_go_out_and_come_back_in_a_sheet,
         two_take_a_survey,
         two_browsers_trace_a_house_together_to_the_end,
         without_the_code_nothing_is_shown_and_guessing_is_slowed_down,

@@ -1,15 +1,22 @@
 //! The directory: a panel's card as it prints, own words on it, stickers and strips.
 
+use axum::Json;
+use axum::extract::Path;
 use axum::response::Response;
 use wayfinder_core::{
-    Card, CardHung, CardTooSmall, Drift, HangingCard, PanelId, Printed, Sticker, Study, card, drifts, hanging, stickers, to_hang,
+    Card, CardHung, CardTooSmall, Drift, HangingCard, PanelId, Printed, Sticker, Study, WordsRead, card, directory_rows, drifts,
+    hanging, read_words, stickers, to_hang,
 };
-use wayfinder_formats::{CardColors, StickerSheet, door_card_pdf, fitted_card, stickers_pdf, strips_pdf};
+use wayfinder_formats::{
+    CardColors, PdfError, SheetKind, StickerSheet, directory_table, door_card_pdf, door_card_svg, fitted_card, read_rows,
+    stickers_pdf, strips_pdf, write_table,
+};
 
 use super::homes::{Printing, date_of, file, sheet_of, unfit, unwritten};
-use crate::guard::Asked;
+use super::panels::SHEET_LIMIT;
+use crate::guard::{Asked, RawBody};
 use crate::in_home::{HomePath, InHome};
-use crate::problem::Problem;
+use crate::problem::{Problem, internal};
 
 /// A panel's card, how it prints, and what on it is to be looked at.
 #[derive(serde::Serialize, utoipa::ToSchema)]
@@ -53,7 +60,7 @@ pub(crate) async fn directory(home: InHome, Asked(printing): Asked<Printing>) ->
 #[utoipa::path(get, path = "/api/homes/{home}/directory.pdf", params(HomePath, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/pdf"), (status = 404, body = Problem), (status = 422, body = Problem)))]
 pub(crate) async fn directory_pdf(home: InHome, Asked(printing): Asked<Printing>) -> Result<Response, Problem> {
     let (sheet, colors) = (sheet_of(&printing)?, colors_of(&printing)?);
-    let disposition = home.saved_as("inline", ", door card.pdf");
+    let disposition = home.saved_as("inline", &format!(", door card, revision {}.pdf", home.opened.study.seq()));
     let pdf =
         home.ask(move |opened| door_card_pdf(&card_of(&opened.study, &printing)?, sheet, colors).map_err(unwritten)).await?;
     Ok(file(pdf, "application/pdf", &disposition))
@@ -106,7 +113,7 @@ pub(crate) async fn sticker_sheets(home: InHome, Asked(asked): Asked<StickersAsk
     };
     let begin = asked.begin.unwrap_or(1).saturating_sub(1);
     let only_changed = asked.changed.unwrap_or(false);
-    let disposition = home.saved_as("inline", ", stickers.pdf");
+    let disposition = home.saved_as("inline", &format!(", stickers, revision {}.pdf", home.opened.study.seq()));
     let pdf = home
         .ask(move |opened| {
             let all = stickers(&opened.study).into_iter().filter(|sticker| sticker.changed || !only_changed);
@@ -131,7 +138,7 @@ pub(crate) async fn strips(
     Asked(asked): Asked<StripsAsked>,
 ) -> Result<Response, Problem> {
     let (sheet, colors) = (sheet_of(&printing)?, colors_of(&printing)?);
-    let disposition = home.saved_as("inline", ", strips for the card.pdf");
+    let disposition = home.saved_as("inline", &format!(", strips for the card, revision {}.pdf", home.opened.study.seq()));
     let pdf = home
         .ask(move |opened| {
             let card = card_of(&opened.study, &printing)?;
@@ -153,6 +160,62 @@ pub(crate) async fn strips(
         })
         .await?;
     Ok(file(pdf, "application/pdf", &disposition))
+}
+
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Path)]
+pub(crate) struct DirectoryFormat {
+    /// `csv`, `xlsx`, `ods` (every line of every card), `json` or `svg` (one panel's card).
+    format: String,
+}
+
+/// The directory as a file: `csv`, `xlsx` and `ods` hold every line of every card, `json` and `svg` the card of one panel.
+#[utoipa::path(get, path = "/api/homes/{home}/directory/as/{format}", params(HomePath, DirectoryFormat, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/octet-stream"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn directory_as(
+    home: InHome,
+    Path(DirectoryFormat { format }): Path<DirectoryFormat>,
+    Asked(printing): Asked<Printing>,
+) -> Result<Response, Problem> {
+    let colors = colors_of(&printing)?;
+    let media = match format.as_str() {
+        "csv" => "text/csv; charset=utf-8",
+        "xlsx" => "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+        "ods" => "application/vnd.oasis.opendocument.spreadsheet",
+        "json" => "application/json",
+        "svg" => "image/svg+xml",
+        _ => return Err(Problem::not_found("format")),
+    };
+    let disposition = home.saved_as("attachment", &format!(", directory, revision {}.{format}", home.opened.study.seq()));
+    let bytes = home
+        .ask(move |opened| {
+            let study = &opened.study;
+            let kind = match format.as_str() {
+                "csv" => SheetKind::Csv,
+                "xlsx" => SheetKind::Xlsx,
+                "ods" => SheetKind::Ods,
+                "svg" => {
+                    let svg = door_card_svg(&card_of(study, &printing)?, colors);
+                    return Ok(svg.map_err(PdfError::TooSmall).map_err(unwritten)?.into_bytes());
+                }
+                _ => return serde_json::to_vec_pretty(&card_of(study, &printing)?).map_err(|_| internal()),
+            };
+            write_table(&directory_table(&directory_rows(study)), kind).map_err(|error| {
+                tracing::error!(%error, "no sheet");
+                internal()
+            })
+        })
+        .await?;
+    Ok(file(bytes, media, &disposition))
+}
+
+/// Reads own words out of a sheet (CSV, XLSX or ODS) that the directory was written into: what they would change. Writes nothing.
+#[utoipa::path(post, path = "/api/homes/{home}/directory/sheet", params(HomePath), request_body(content = Vec<u8>, content_type = "application/octet-stream"), responses((status = 200, body = WordsRead), (status = 404, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn words_sheet(home: InHome, RawBody(bytes): RawBody<SHEET_LIMIT>) -> Result<Json<WordsRead>, Problem> {
+    home.ask(move |opened| {
+        let rows = read_rows(&bytes).map_err(|error| unfit("file", error.to_string(), ""))?;
+        read_words(&opened.study, &rows).map(Json).map_err(|wrong| unfit("file", wrong, ""))
+    })
+    .await
 }
 
 fn colors_of(printing: &Printing) -> Result<CardColors, Problem> {

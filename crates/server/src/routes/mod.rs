@@ -51,6 +51,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(homes::evidence))
         .routes(routes!(directory::directory))
         .routes(routes!(directory::directory_pdf))
+        .routes(routes!(directory::directory_as))
+        .routes(routes!(directory::words_sheet))
         .routes(routes!(directory::sticker_list))
         .routes(routes!(directory::sticker_sheets))
         .routes(routes!(directory::strips))

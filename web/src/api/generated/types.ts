@@ -140,6 +140,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/directory/as/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The directory as a file: `csv`, `xlsx` and `ods` hold every line of every card, `json` and `svg` the card of one panel. */
+        get: operations["directory_as"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/directory/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads own words out of a sheet (CSV, XLSX or ODS) that the directory was written into: what they would change. Writes nothing. */
+        post: operations["words_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/entries": {
         parameters: {
             query?: never;
@@ -6389,6 +6423,32 @@ export interface components {
             /** @description What it records, in words. */
             words: string;
         };
+        /** @description Own words that a sheet proposes for a circuit. */
+        WordsProposed: {
+            /** @description What it would say. */
+            after: string;
+            /** @description What the card says now. */
+            before: string;
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description The line that writes them. */
+            fact: components["schemas"]["Fact"];
+            /** @description The row of the sheet, from 1. */
+            row: number;
+            /** @description `24`, `G3`. */
+            tag: string;
+            /** @description What is wrong with the words, where something is. */
+            wrong?: string | null;
+        };
+        /** @description What a sheet of own words comes to. */
+        WordsRead: {
+            /** @description Rows that gave nothing, without the blank ones. */
+            passed_over: components["schemas"]["PassedOver"][];
+            /** @description What it would change, row by row. */
+            proposed: components["schemas"]["WordsProposed"][];
+            /** @description Rows that say what the card says already. */
+            unchanged: number;
+        };
         /** @description How good the way and the steps were. */
         WorkMarks: {
             /** @description Steps answered. */
@@ -6713,6 +6773,107 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    directory_as: {
+        parameters: {
+            query?: {
+                /** @description What to print on: `card` (its true size), `letter` or `a4`. */
+                sheet?: string;
+                /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
+                date?: string;
+                /** @description Whose card; the first panel's if left out. */
+                panel?: string;
+                /** @description By what the card is colored: `load` (what the biggest load does, with its letter), `amps` or `none`. */
+                colors?: string;
+                /** @description Who prints it, as it stands on the card. */
+                by?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description `csv`, `xlsx`, `ods` (every line of every card), `json` or `svg` (one panel's card). */
+                format: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    words_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": number[];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsRead"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -16,6 +16,7 @@ import { PanelTabs } from "../panel/PanelTabs";
 import { CARD_COLORS, keepColors, keptColors, type CardColors } from "./cardColors";
 import { CardDrawing } from "./CardDrawing";
 import { Drifts } from "./Drifts";
+import { Files } from "./Files";
 import { Hanging } from "./Hanging";
 import { OwnWords } from "./OwnWords";
 
@@ -127,6 +128,9 @@ function Shown({ home, view, shown, colors, onColors }: Props) {
               "NEC 408.4(A), from memory, asks for each circuit’s clear, evident and specific purpose; the local code comes first."}
           </Typography>
         </Box>
+      </Box>
+      <Box sx={{ mt: 2 }}>
+        <Files home={home} panel={view.panel.id} colors={colors} />
       </Box>
       {wording !== null && own != null && (
         <OwnWords home={home} cell={wording} own={own} onClose={() => setWording(null)} />
