@@ -38,7 +38,7 @@ export function CardDrawing({ card, colors, onWord }: Props) {
           display: "grid",
           gridTemplateColumns: one ? "1fr" : "minmax(0, 1fr) minmax(0, 1fr)",
           gridTemplateRows: rowHeights(card),
-          columnGap: "10px",
+          columnGap: { xs: "4px", md: "10px" },
           border: `1px solid ${PAPER.ink}`,
         }}
       >
@@ -55,10 +55,10 @@ export function CardDrawing({ card, colors, onWord }: Props) {
   );
 }
 
-/** Half rows: high enough to be touched where a line has only one. */
+/** Half rows: with the line below them a line is high enough to be touched, also one of half a row. */
 function rowHeights(card: Card): string {
   const halves = new Set(card.cells.filter((cell) => cell.part.height === 1).map((cell) => cell.part.top));
-  const high = (at: number) => (halves.has(at) ? 44 : 22);
+  const high = (at: number) => (halves.has(at) ? 45 : 22.5);
   return Array.from({ length: card.rows * 2 }, (_, at) => `minmax(${high(at)}px, auto)`).join(" ");
 }
 
@@ -73,12 +73,12 @@ function Cell({ cell, one, colors, onWord }: { cell: CardCell; one: boolean } & 
     display: "flex",
     flexDirection: mirrored ? "row-reverse" : "row",
     alignItems: "center",
-    gap: 1,
+    gap: { xs: 0.5, md: 1 },
     textAlign: mirrored ? "right" : "left",
     font: "inherit",
     color: "inherit",
-    pr: mirrored ? 0 : 1,
-    pl: mirrored ? 1 : 0,
+    pr: mirrored ? 0 : { xs: 0.5, md: 1 },
+    pl: mirrored ? { xs: 0.5, md: 1 } : 0,
   } as const;
   const content = (
     <>
@@ -88,7 +88,7 @@ function Cell({ cell, one, colors, onWord }: { cell: CardCell; one: boolean } & 
         sx={{
           alignSelf: "stretch",
           flex: "none",
-          width: colors === "none" ? 4 : 22,
+          width: colors === "none" ? 4 : { xs: 16, md: 22 },
           display: "grid",
           placeItems: "center",
           bgcolor: box?.color,
@@ -99,13 +99,21 @@ function Cell({ cell, one, colors, onWord }: { cell: CardCell; one: boolean } & 
       >
         {box?.letter}
       </Box>
+      <Box component="span" sx={{ minWidth: { xs: 28, md: 34 }, flex: "none", lineHeight: 1.15, textAlign: "center" }}>
+        <Box
+          component="span"
+          sx={{ display: "block", fontFamily: "Overpass Variable", fontWeight: 800, fontSize: "1.1rem" }}
+        >
+          {cell.number}
+        </Box>
+        <Box component="span" sx={{ display: "block", color: PAPER.soft, fontSize: "0.8rem" }}>
+          {cell.amps !== "" && `${cell.amps} A`}
+        </Box>
+      </Box>
       <Box
         component="span"
-        sx={{ fontFamily: "Overpass Variable", fontWeight: 800, fontSize: "1.1rem", minWidth: 34, flex: "none" }}
+        sx={{ flex: 1, minWidth: 0, py: 0.4, fontSize: { xs: "0.8rem", md: "0.85rem" }, lineHeight: 1.25 }}
       >
-        {cell.number}
-      </Box>
-      <Box component="span" sx={{ flex: 1, minWidth: 0, py: 0.4, fontSize: "0.85rem", lineHeight: 1.25 }}>
         <Box
           component="span"
           sx={{
@@ -122,9 +130,6 @@ function Cell({ cell, one, colors, onWord }: { cell: CardCell; one: boolean } & 
             {note}
           </Box>
         ))}
-      </Box>
-      <Box component="span" sx={{ color: PAPER.soft, fontSize: "0.85rem" }}>
-        {cell.amps}
       </Box>
     </>
   );
