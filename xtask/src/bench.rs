@@ -32,7 +32,7 @@ pub(crate) fn all() -> Result<()> {
     run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "loads"])?;
     say("core: ways to make room, beside trying every plan");
     run("cargo", &["bench", "-p", "wayfinder-core", "--bench", "work"])?;
-    say("a year of usage data");
+    say("a year of usage data, a card of 84 spaces");
     run("cargo", &["bench", "-p", "wayfinder-formats", "--bench", "usage"])?;
     say("HTTP: append with fsync, view of the demo home");
     run("cargo", &["bench", "-p", "wayfinder-server", "--bench", "http"])

@@ -1,4 +1,4 @@
-//! A year of 15-minute data, from bytes to what the page of usage data shows, as a table and as usage XML; beside it the csv crate
+//! The card of the largest panel, printed; beside it a page with a heading. A year of 15-minute data, from bytes to what the page of usage data shows, as a table and as usage XML; beside it the csv crate
 //! alone over the same table.
 #![allow(missing_docs)]
 
@@ -8,7 +8,9 @@ use std::hint::black_box;
 use chrono::{NaiveDate, NaiveTime, TimeDelta};
 use criterion::{Criterion, criterion_group, criterion_main};
 use wayfinder_core::loads::demand_said;
-use wayfinder_formats::{UsageChoices, read_usage};
+use wayfinder_core::{Card, Checks, Edition, Printed, card};
+use wayfinder_fixture::written;
+use wayfinder_formats::{CardColors, Sheet, UsageChoices, door_card_pdf, findings_pdf, fitted_card, read_usage};
 
 fn year() -> (String, String) {
     let first = NaiveDate::from_ymd_opt(2025, 1, 1).unwrap_or_default().and_time(NaiveTime::MIN);
@@ -50,5 +52,34 @@ fn benches(c: &mut Criterion) {
     group.finish();
 }
 
-criterion_group!(all, benches);
+/// A panel of 84 spaces, every breaker with words that are long enough to be broken and shortened.
+fn largest_card() -> Card {
+    let words =
+        ["kitchen counter receptacles and the refrigerator", "north bedroom: 3 receptacles, 2 lights; hall: light", "spare"];
+    let lines = (1..=84).map(|space| format!("{space} 20 circuit {space}\nown {space} {}", words[space % 3]));
+    let home = written(&format!("home Mill\npanel 84\n{}", lines.collect::<Vec<_>>().join("\n"))).home;
+    let panel = home.panels().all().next().unwrap_or_else(|| panic!("a panel")).id.clone();
+    let mut card = card(&home, &panel, Printed::default()).unwrap_or_else(|| panic!("a card"));
+    card.panel.card.height_mm = 420.0;
+    card
+}
+
+fn printed(c: &mut Criterion) {
+    let card = largest_card();
+    let nothing = Checks { edition: Edition::default(), not_judged: String::new(), findings: Vec::new() };
+    let mut group = c.benchmark_group("printed/a card of 84 spaces");
+    group.sample_size(20);
+    group.bench_function("a page with a heading", |b| {
+        b.iter(|| findings_pdf("Mill", "", black_box(&nothing), 210.0, 297.0).map(|pdf| pdf.len()))
+    });
+    group.bench_function("fitted", |b| {
+        b.iter(|| fitted_card(black_box(&card), CardColors::Load).unwrap_or_else(|small| panic!("{small}")).cells.len())
+    });
+    group.bench_function("as a PDF", |b| {
+        b.iter(|| door_card_pdf(black_box(&card), Sheet::Card, CardColors::Load).unwrap_or_else(|error| panic!("{error}")).len())
+    });
+    group.finish();
+}
+
+criterion_group!(all, benches, printed);
 criterion_main!(all);

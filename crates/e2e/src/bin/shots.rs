@@ -21,7 +21,7 @@ async fn main() -> Result<()> {
     let phone = chrome.open(View::Phone).await?;
     for (page, size) in [(&desk, "desk"), (&phone, "phone")] {
         page.scheme("light").await?;
-        for path in ["", "/panel", "/house", "/directory", "/logbook"] {
+        for path in ["", "/panel", "/house", "/logbook"] {
             let address = if path.is_empty() { site.address.clone() } else { format!("{}{HOME}{path}", site.address) };
             page.goto(&address).await?;
             page.drawn(path).await?;
@@ -122,7 +122,43 @@ async fn together(site: &Site, desk: &Page, phone: &Page, folder: &Path) -> Resu
     desk.goto(&format!("{}/h/{home}/practice", site.address)).await?;
     desk.press("I am done: show the wiring").await?;
     desk.find(By::XPath("//li[contains(., 'left open')]")).await?;
-    take(desk, folder, "practice-desk").await
+    take(desk, folder, "practice-desk").await?;
+    directory(&site, desk, folder).await
+}
+
+/// The card with own words, some of which no longer match, and the card that hangs.
+async fn directory(site: &Site, desk: &Page, folder: &Path) -> Result<()> {
+    let api = format!("{}/api{HOME}", site.address).replace("/h/", "/homes/");
+    let view: serde_json::Value = reqwest::get(format!("{api}/directory")).await?.json().await?;
+    let own = |number: &str, text: &str, like: &str| {
+        let cells = view["card"]["cells"].as_array().map_or(&[][..], Vec::as_slice);
+        let of = |number: &str| {
+            cells.iter().find(|cell| cell["number"] == number).map_or(serde_json::Value::Null, |cell| cell["own"].clone())
+        };
+        let mut fact = of(number);
+        fact["kind"] = "circuit_worded".into();
+        fact["text"] = text.into();
+        fact["proven"] = of(like).get("proven").cloned().unwrap_or_else(|| serde_json::json!([]));
+        fact
+    };
+    let mut hung = view["to_hang"].clone();
+    hung["kind"] = "card_hung".into();
+    let facts = [
+        hung,
+        own("1", "Kitchen counter", "10"),
+        own("9", "Fridge", "24"),
+        own("10", "Dishwasher", "10"),
+        own("24", "Gen. light", "24"),
+    ];
+    let version = wayfinder_core::Fact::VERSION;
+    let entry = |(n, fact): (usize, &serde_json::Value)| serde_json::json!({ "id": format!("shown-{n}"), "at": 1_796_000_000_000_i64 + n as i64, "by": "Owner", "version": version, "fact": fact });
+    let entries: Vec<_> = facts.iter().enumerate().map(entry).collect();
+    let sent =
+        reqwest::Client::new().post(format!("{api}/entries")).json(&serde_json::json!({ "entries": entries })).send().await?;
+    sent.error_for_status()?;
+    desk.goto(&format!("{}{HOME}/directory", site.address)).await?;
+    desk.heading_says("lines no longer match what is known").await?;
+    take(desk, folder, "directory-desk").await
 }
 
 /// A made-up home with a breaker of every kind: quads with one and two ties, two tandems with a shared neutral
