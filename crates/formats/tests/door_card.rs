@@ -105,7 +105,9 @@ fn the_drawing_is_xml_with_every_text_in_its_place() {
     let fitted = fitted_card(&card, CardColors::Load).unwrap();
     let svg = door_card_svg(&card, CardColors::Load).unwrap();
     let mut reader = quick_xml::Reader::from_str(&svg);
-    let (mut texts, mut at): (Vec<(f64, f64, String)>, Option<(f64, f64)>) = (Vec::new(), None);
+    // Left end, length and words of each.
+    let mut texts: Vec<(f64, f64, String)> = Vec::new();
+    let mut at = None;
     loop {
         match reader.read_event().unwrap() {
             quick_xml::events::Event::Start(tag) => {

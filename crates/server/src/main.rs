@@ -676,7 +676,7 @@ fn directory(
         Some("dxf") => {
             let plan = plan(home);
             let drawn = plan.floors.iter().find(|known| floor.is_none_or(|name| known.name.eq_ignore_ascii_case(name)));
-            write_plan_dxf(&plan, drawn.context("the home has no such floor")?)?
+            write_plan_dxf(plan, drawn.context("the home has no such floor")?)?
         }
         _ => card_in_words(&card()?).into_bytes(),
     })

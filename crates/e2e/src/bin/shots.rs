@@ -123,7 +123,7 @@ async fn together(site: &Site, desk: &Page, phone: &Page, folder: &Path) -> Resu
     desk.press("I am done: show the wiring").await?;
     desk.find(By::XPath("//li[contains(., 'left open')]")).await?;
     take(desk, folder, "practice-desk").await?;
-    directory(&site, desk, folder).await
+    directory(site, desk, folder).await
 }
 
 /// The card with own words, some of which no longer match, and the card that hangs.
