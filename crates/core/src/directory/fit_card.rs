@@ -463,13 +463,13 @@ fn too_small(
             let row = rows.into_iter().fold(0.0, f64::max);
             let needed = (row * f64::from(card.rows) + around.head + around.foot + 2.0 * request.margin).ceil();
             format!(
-                "At this width it has to be {needed} mm high. Give the true size of the door, write shorter own words for {lines}, or print \
-                 the list by circuit and hang it beside the panel."
+                "At this width it has to be {needed} mm high. Give the true size of the door, write shorter own words for {lines}, or \
+                 write the directory out as a sheet and hang that beside the panel."
             )
         }
         None => format!(
-            "A word does not fit beside its number. Make the card wider, write shorter own words for {lines}, or print the list by circuit \
-             and hang it beside the panel."
+            "A word does not fit beside its number. Make the card wider, write shorter own words for {lines}, or write the directory out \
+             as a sheet and hang that beside the panel."
         ),
     };
     CardTooSmall {
