@@ -215,7 +215,7 @@ async fn files_are_named_by_the_home() {
         named("export").await,
         "attachment; filename=\"Gro_mutters H_tte.wayfinder.json\"; filename*=UTF-8''Gro%C3%9Fmutters%20H%C3%BCtte.wayfinder.json"
     );
-    assert!(named("directory.pdf").await.starts_with("inline; filename=\"Gro_mutters H_tte, door card.pdf\""));
+    assert!(named("directory.pdf").await.starts_with("inline; filename=\"Gro_mutters H_tte, door card, revision 4.pdf\""));
     assert!(named("panels/main/circuits/csv").await.starts_with("attachment; filename=\"Gro_mutters H_tte, Main panel.csv\""));
 }
 
