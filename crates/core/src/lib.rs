@@ -64,7 +64,7 @@ pub use checks::{Finding, FindingPlace, FindingWish, Mend, RULES, Rule, Severity
 pub use directory::{
     Card, CardCell, CardFaces, CardText, CardTooSmall, CellKind, DIRECTORY_COLUMNS, Drift, FitRequest, FittedCard, FittedCell,
     FittedText, HangingCard, Printed, Sticker, WordsProposed, WordsRead, WrongLine, card, directory_rows, drifts, fit_card,
-    hanging, read_words, stickers, to_hang,
+    hanging, read_words, stickers, to_hang, wrapped,
 };
 pub use find::{DarkPoint, Found, FoundKind, find};
 pub use lists::{Lists, lists};

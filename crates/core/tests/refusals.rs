@@ -663,9 +663,9 @@ fn words_cards_and_stickers_that_are_no_such_thing() {
     let told = [
         (long.as_str(), BadText, "The text has 121 characters, which is too long.", "Write 0 to 120 characters on one line."),
         (many.as_str(), OutOfRange, "A card of 169 lines is longer than any panel.", "Up to 168 are taken."),
-        (low.as_str(), OutOfRange, "A row of a card is not so high.", "1 to 300 mm is taken."),
+        (low.as_str(), OutOfRange, "A row of 0.5 mm cannot be right for a card.", "1 to 300 mm is taken."),
         (elsewhere, Unknown, "There is no such panel.", "Describe the panel first."),
-        (none, OutOfRange, "0 is no number of stickers to print at once.", "1 to 2000 are taken."),
+        (none, OutOfRange, "0 stickers cannot be printed at once.", "1 to 2000 are taken."),
     ];
     all_are_refused(HOUSE, &told);
 }

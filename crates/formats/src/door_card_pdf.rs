@@ -5,7 +5,7 @@ use krilla::geom::Transform;
 use krilla::metadata::Metadata;
 use krilla::page::PageSettings;
 use wayfinder_core::{
-    Card, CardCell, CardFaces, CardTooSmall, CellKind, Columns, FitRequest, FittedCard, FittedCell, LoadDoes, fit_card,
+    Card, CardCell, CardFaces, CardSize, CardTooSmall, CellKind, Columns, FitRequest, FittedCard, FittedCell, LoadDoes, fit_card,
 };
 
 use crate::fonts::{HEAD, TEXT};
@@ -32,6 +32,11 @@ impl Sheet {
             Self::A4 => Some((210.0, 297.0)),
         }
     }
+
+    /// Whether a card of this size fits on it, with its cutting lines and what is said below them.
+    pub fn holds(self, card: CardSize) -> bool {
+        self.size_mm().is_none_or(|(width, height)| card.width_mm <= width - 16.0 && card.height_mm <= height - 28.0)
+    }
 }
 
 /// By what the lines of the card are colored.
@@ -44,6 +49,18 @@ pub enum CardColors {
     Amps,
     /// By nothing.
     None,
+}
+
+impl CardColors {
+    /// The ways by their names: `load`, `amps`, `none`.
+    pub fn named(name: &str) -> Option<Self> {
+        Some(match name {
+            "load" => Self::Load,
+            "amps" => Self::Amps,
+            "none" => Self::None,
+            _ => return None,
+        })
+    }
 }
 
 /// Why no PDF was made.
@@ -112,7 +129,7 @@ pub fn door_card_pdf(card: &Card, sheet: Sheet, colors: CardColors) -> Result<Ve
     let fitted = fitted_card(card, colors).map_err(PdfError::TooSmall)?;
     let (width, height) = (card.panel.card.width_mm, card.panel.card.height_mm);
     let (page_width, page_height) = sheet.size_mm().unwrap_or((width, height));
-    if sheet != Sheet::Card && (width > page_width - 16.0 || height > page_height - 28.0) {
+    if !sheet.holds(card.panel.card) {
         return Err(PdfError::TooLarge(width, height));
     }
     let settings = PageSettings::from_wh(page_width as f32 * PT, page_height as f32 * PT)
@@ -155,7 +172,8 @@ pub fn strips_pdf(
     let strips: Vec<&FittedCell> = fitted.cells.iter().filter(|cell| lines.contains(&cell.cell.number)).collect();
     let (left, top, bottom) = (15.0, 28.0, page_height - 15.0);
     if let Some(strip) = strips.iter().find(|strip| strip.width > page_width - 2.0 * left || strip.height > bottom - top) {
-        return Err(PdfError::TooLarge(strip.width, strip.height));
+        let (width, height) = (strip.width, strip.height);
+        return Err(PdfError::BadSheet(format!("A strip of {width:.0} by {height:.0} mm does not fit on this paper.")));
     }
     let mut pages: Vec<Vec<(&FittedCell, f64)>> = vec![Vec::new()];
     let mut y = top;

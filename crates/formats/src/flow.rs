@@ -5,6 +5,8 @@ use krilla::geom::Transform;
 use krilla::metadata::Metadata;
 use krilla::page::PageSettings;
 
+use wayfinder_core::wrapped;
+
 use crate::PdfError;
 use crate::fonts::{TEXT, Type};
 use crate::pen::{PT, Pen, SOFT, TINT};
@@ -52,7 +54,12 @@ impl Flow {
     /// A paragraph that leaves `room` at the right, where figures stand beside its first line.
     pub(crate) fn row(&mut self, text: &str, how: How, room: f64, figures: &[(&str, f64)]) {
         let inner = self.width - 2.0 * MARGIN - how.indent - room;
-        for (n, line) in wrapped(&how.face.shown(text), how.face, inner / how.size).into_iter().enumerate() {
+        let mut lines = wrapped(&how.face.shown(text), inner / how.size, &|text| how.face.width(text));
+        // Figures stand beside a line without words, too.
+        if lines.is_empty() {
+            lines.push(String::new());
+        }
+        for (n, line) in lines.into_iter().enumerate() {
             let first = n == 0;
             let figures = figures.iter().filter(|_| first).map(|(text, end)| (how.face.shown(text), *end)).collect();
             self.lines.push(Set { text: line, figures, how: How { before: if first { how.before } else { 0.0 }, ..how } });
@@ -64,31 +71,6 @@ impl Flow {
         let (width, height) = (self.width, self.height);
         draw(head, title, &pages(self.lines, height), width, height)
     }
-}
-
-/// Breaks at words; a word that is too long alone is broken where it must be.
-fn wrapped(text: &str, face: &Type, ems: f64) -> Vec<String> {
-    let mut lines = vec![String::new()];
-    for word in text.split_whitespace() {
-        let current = lines.last_mut().unwrap_or_else(|| unreachable!("there is always a line"));
-        let longer = if current.is_empty() { word.to_owned() } else { format!("{current} {word}") };
-        if face.width(&longer) <= ems {
-            *current = longer;
-            continue;
-        }
-        if !current.is_empty() {
-            lines.push(String::new());
-        }
-        for letter in word.chars() {
-            let current = lines.last_mut().unwrap_or_else(|| unreachable!("there is always a line"));
-            if face.width(current) + face.width(letter.encode_utf8(&mut [0; 4])) > ems && !current.is_empty() {
-                lines.push(letter.to_string());
-            } else {
-                current.push(letter);
-            }
-        }
-    }
-    lines
 }
 
 /// Fills pages; a heading and a finding stay with what follows them.

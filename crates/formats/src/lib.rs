@@ -4,6 +4,7 @@
 //! Bytes in, bytes out: no files are opened here. What the card says and where it stands is worked out
 //! by the core; this crate draws it.
 
+mod directory_out;
 mod door_card_pdf;
 mod door_card_svg;
 mod findings_pdf;
@@ -22,6 +23,7 @@ mod sheet_out;
 mod stickers_pdf;
 mod usage_in;
 
+pub use directory_out::{DirectoryError, DirectoryFormat, write_directory};
 pub use door_card_pdf::{CardColors, PdfError, Sheet, door_card_pdf, fitted_card, strips_pdf};
 pub use door_card_svg::door_card_svg;
 pub use findings_pdf::findings_pdf;

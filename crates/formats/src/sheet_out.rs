@@ -19,6 +19,27 @@ pub enum SheetKind {
 
 const HEADINGS: [&str; 9] = ["Space", "Amps", "Poles", "Type", "Wire", "Legs", "Card", "Proven", "State"];
 
+impl SheetKind {
+    /// The kinds by their names: `csv`, `xlsx`, `ods`.
+    pub fn named(name: &str) -> Option<Self> {
+        Some(match name {
+            "csv" => Self::Csv,
+            "xlsx" => Self::Xlsx,
+            "ods" => Self::Ods,
+            _ => return None,
+        })
+    }
+
+    /// Its media type.
+    pub const fn media(self) -> &'static str {
+        match self {
+            Self::Csv => "text/csv; charset=utf-8",
+            Self::Xlsx => "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+            Self::Ods => "application/vnd.oasis.opendocument.spreadsheet",
+        }
+    }
+}
+
 /// Why no sheet was written.
 #[derive(Debug, thiserror::Error)]
 #[error("The sheet could not be written: {0}")]

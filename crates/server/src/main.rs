@@ -1,5 +1,6 @@
 //! `wayfinder`: the program.
 
+mod home_files;
 mod in_words;
 mod worked;
 
@@ -7,7 +8,6 @@ use std::io::{Read, Write};
 use std::net::SocketAddr;
 use std::path::PathBuf;
 use std::process::ExitCode;
-use std::sync::Arc;
 
 use anyhow::{Context, Result, bail};
 use clap::{Parser, Subcommand};
@@ -17,17 +17,12 @@ use wayfinder_core::loads::{NewLoad, NewLoadKind, ServiceMethod, SurveyAsked, lo
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_of_unknown, survey_through, trace_through};
 use wayfinder_core::work::{USUAL_STEPS, read_wish, work_view};
-use wayfinder_core::{
-    HomeId, Level, Method, Printed, RULES, Recipe, Study, TraceSetup, card, directory_rows, findings, lists, overview, plan,
-    progress,
-};
-use wayfinder_formats::{
-    CardColors, Sheet, SheetKind, directory_table, door_card_pdf, door_card_svg, read_home_file, service_pdf, write_plan_dxf,
-    write_table,
-};
-use wayfinder_server::{Desk, Opened, SHARE_AT, Setup, openapi_json, serve};
+use wayfinder_core::{HomeId, Level, Method, Printed, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
+use wayfinder_formats::{CardColors, read_home_file, service_pdf};
+use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
 
-use crate::in_words::{card_in_words, loads_in_words, sheet_in_words, ways_in_words};
+use crate::home_files::{card_colors, directory, home_named, homes};
+use crate::in_words::{loads_in_words, sheet_in_words, ways_in_words};
 use crate::worked::{Engine, answer_file};
 
 /// Trace which breaker feeds what, and keep the panel's card right.
@@ -603,83 +598,6 @@ fn existing(data: PathBuf) -> Result<Desk> {
         bail!("{} is no Wayfinder data folder", data.display());
     }
     Ok(Desk::open(&data)?)
-}
-
-/// A home by its id or by its name.
-fn home_named(desk: &Desk, wanted: &str) -> Result<Arc<Opened>> {
-    let homes = desk.homes()?;
-    let by_id = homes.iter().find(|(id, _)| id.as_str() == wanted);
-    let by_name = || -> Vec<_> {
-        let named = |opened: &Opened| opened.study.name().is_some_and(|name| name.trim().eq_ignore_ascii_case(wanted.trim()));
-        homes.iter().filter(|(_, opened)| named(opened)).collect()
-    };
-    match by_id.map_or_else(by_name, |home| vec![home]).as_slice() {
-        [(_, opened)] => Ok(Arc::clone(opened)),
-        [] => bail!("there is no home “{wanted}”; `wayfinder homes` lists them"),
-        several => bail!("{} homes are called “{wanted}”; name one by its id, as `wayfinder homes` lists it", several.len()),
-    }
-}
-
-fn homes(desk: &Desk, json: bool) -> Result<()> {
-    let homes = desk.homes()?;
-    if json {
-        let all: Vec<_> = homes
-            .iter()
-            .map(|(id, opened)| {
-                let progress = progress(&opened.study);
-                serde_json::json!({
-                    "id": id, "name": opened.study.name(), "lines": opened.study.seq(),
-                    "proven": progress.proven, "points": progress.points,
-                })
-            })
-            .collect();
-        println!("{}", serde_json::to_string_pretty(&all)?);
-        return Ok(());
-    }
-    for (id, opened) in &homes {
-        let progress = progress(&opened.study);
-        println!("{id}\t{}\t{} of {} points proven", opened.study.name().unwrap_or_default(), progress.proven, progress.points);
-    }
-    Ok(())
-}
-
-fn card_colors(text: &str) -> Result<CardColors, String> {
-    match text {
-        "load" => Ok(CardColors::Load),
-        "amps" => Ok(CardColors::Amps),
-        "none" => Ok(CardColors::None),
-        _ => Err("use load, amps or none".into()),
-    }
-}
-
-/// The directory in a format; as text where none is named.
-fn directory(
-    home: &Study,
-    format: Option<&str>,
-    (panel, floor): (Option<&str>, Option<&str>),
-    printed: Printed<'_>,
-    colors: CardColors,
-) -> Result<Vec<u8>> {
-    let meant = |known: &&wayfinder_core::Panel| panel.is_none_or(|name| known.name.eq_ignore_ascii_case(name));
-    let card = || {
-        let panel = home.panels().all().find(meant).context("the home has no such panel")?;
-        card(home, &panel.id, printed).context("the home has no such panel")
-    };
-    let sheet = |kind| write_table(&directory_table(&directory_rows(home)), kind);
-    Ok(match format {
-        Some("pdf") => door_card_pdf(&card()?, Sheet::Card, colors)?,
-        Some("svg") => door_card_svg(&card()?, colors)?.into_bytes(),
-        Some("csv") => sheet(SheetKind::Csv)?,
-        Some("xlsx") => sheet(SheetKind::Xlsx)?,
-        Some("ods") => sheet(SheetKind::Ods)?,
-        Some("json") => serde_json::to_vec_pretty(&card()?)?,
-        Some("dxf") => {
-            let plan = plan(home);
-            let drawn = plan.floors.iter().find(|known| floor.is_none_or(|name| known.name.eq_ignore_ascii_case(name)));
-            write_plan_dxf(plan, drawn.context("the home has no such floor")?)?
-        }
-        _ => card_in_words(&card()?).into_bytes(),
-    })
 }
 
 fn check(desk: &Desk, json: bool) -> Result<ExitCode> {

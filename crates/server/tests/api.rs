@@ -496,7 +496,7 @@ async fn the_directory_goes_out_in_every_format_and_wrong_asks_are_said() {
     for (part, status, says) in [
         ("directory/as/docx", 404, ""),
         ("directory?colors=red", 422, "Use load, amps or none."),
-        ("directory.pdf?by=12345678901234567890123456789012345678901", 422, "too long for a name"),
+        ("directory.pdf?by=1234567890123456789012345678901234567890123456789012345678901", 422, "too long for a name"),
         ("strips.pdf?sheet=a4&lines=99", 422, "None of these lines is on the card."),
         (&format!("{sheet}&begin=99"), 422, "it cannot begin at number 99"),
         (&sheet.replace("columns=3", "columns=4"), 422, "outside the paper"),

@@ -4,6 +4,7 @@ import { mayHaveMissed, refresh } from "./refresh";
 import { answer, api, NoAnswer } from "./client";
 import { myName } from "./record";
 import type {
+  Problem,
   Checks,
   ColumnRole,
   HomeNow,
@@ -174,6 +175,20 @@ export const useStickers = (home: string) =>
   useQuery({
     queryKey: [...of(home), "stickers"],
     queryFn: () => answer(api.GET("/api/homes/{home}/stickers", { params: { path: { home } } })),
+  });
+
+/** What is wrong with a sheet of labels, as the program says when it is asked to print it; null where it prints. */
+export const useSheetProblem = (home: string, address: string, enabled: boolean) =>
+  useQuery({
+    queryKey: [...of(home), "stickers", address],
+    enabled,
+    placeholderData: (before) => before,
+    queryFn: async () => {
+      const response = await fetch(address);
+      if (response.ok) return null;
+      const problem = (await response.json()) as Problem;
+      return problem.title;
+    },
   });
 
 /** Where a breaker may go and what it may be joined with. */

@@ -7,7 +7,7 @@
 use super::Found;
 use super::{Checked, FindingPlace, InCanada, Rule, Sections, Severity, Source};
 use crate::logbook::{CircuitWorded, Fact, LabelClaimed};
-use crate::wording::{about_people, about_wording, wording};
+use crate::wording::{about_people, about_wording, called, wording};
 
 pub(super) const RULE: Rule = Rule {
     code: "directory-wording",
@@ -63,9 +63,11 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
     }
     // Names of points and loads may be vague, since their room stands before them; of people they may not speak.
     for point in home.house().points() {
-        let loads = home.loads().all().filter(|load| load.point == point.id).map(|load| load.name.as_str());
+        // A load stands on the card only where it stays.
+        let on_card = called(home, point).name;
         let of_people = |name: &str| about_people(name).map(|wrong| (name.to_owned(), wrong));
-        if let Some((name, wrong)) = std::iter::once(point.name.as_str()).chain(loads).find_map(of_people) {
+        let names = std::iter::once(point.name.as_str()).chain(on_card.as_deref());
+        if let Some((name, wrong)) = names.into_iter().find_map(of_people) {
             found.add(
                 point.id.as_str(),
                 format!("“{name}”"),
@@ -88,6 +90,22 @@ mod tests {
         let found: Vec<_> =
             findings(&w.home).iter().filter(|f| f.code == "directory-wording").map(|f| f.about.as_str()).collect();
         assert_eq!(found, ["1", "Room “Emma's room”"]);
+    }
+
+    #[test]
+    fn own_words_are_read_and_names_that_are_printed_may_not_tell_of_people() {
+        let said = |acts: &str| crate::checks::said("directory-wording", &format!("panel 24\nroom Hall\n{acts}"));
+        let own = said("1 20 Hall\nown 1 Gen. light");
+        assert_eq!(own.len(), 1, "{own:?}");
+        assert!(own[0].contains("Own words “Gen. light”"), "{own:?}");
+        assert!(crate::checks::said_when_mended("directory-wording", "panel 24\n1 20 Hall\nown 1 General").is_empty());
+        let point = |name: &str| {
+            let point = format!(
+                "{{\"kind\":\"point_placed\",\"point\":\"p\",\"room\":\"hall\",\"point_kind\":\"receptacle\",\"name\":\"{name}\",\"volts\":120}}"
+            );
+            said(&format!("fact {point}")).len()
+        };
+        assert_eq!((point("Emma's desk"), point("desk")), (1, 0));
     }
 
     #[test]

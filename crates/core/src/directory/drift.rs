@@ -3,10 +3,11 @@
 //! With own words stands what was proven on the circuit when they were written. Once that is not what is proven now, the words are to
 //! be looked at: they may say that something is here which has its power from elsewhere.
 
+use super::changed::{Changed, changed};
 use crate::logbook::{CircuitWorded, Fact};
-use crate::model::{Breaker, BreakerId, PanelId, PointId, listed};
+use crate::model::{Breaker, BreakerId, PanelId, listed};
 use crate::study::Study;
-use crate::trace::{on_breaker, verdict};
+use crate::trace::on_breaker;
 use crate::wording::about_wording;
 
 /// A line of the card whose own words are to be looked at.
@@ -56,31 +57,7 @@ pub(super) fn written_now(home: &Study, breaker: &BreakerId, text: &str) -> Circ
 fn drift(home: &Study, breaker: &Breaker) -> Option<Drift> {
     let own = breaker.own.as_ref()?;
     let now = written_now(home, &breaker.id, &own.text);
-    let gone: Vec<&PointId> = own.proven.iter().filter(|point| !now.proven.contains(point)).collect();
-    let fresh: Vec<&PointId> = now.proven.iter().filter(|point| !own.proven.contains(point)).collect();
-    let mut why = Vec::new();
-    let mut misleads = false;
-    let (mut no_longer, mut taken_out) = (Vec::new(), 0);
-    for point in gone {
-        if home.house().point(point).is_none() {
-            taken_out += 1;
-        } else if let Some(on) = verdict(home, point).proven_on() {
-            misleads = true;
-            why.push(format!("{} is proven on {} now.", home.house().place(point), home.panels().number(on)));
-        } else {
-            no_longer.push(home.house().place(point));
-        }
-    }
-    if !no_longer.is_empty() {
-        why.push(format!("No longer proven on it: {}.", some(&no_longer)));
-    }
-    if taken_out > 0 {
-        why.push(format!("No longer in the record: {}.", crate::model::so_many(taken_out, "point")));
-    }
-    if !fresh.is_empty() {
-        let named: Vec<String> = fresh.into_iter().map(|point| home.house().place(point)).collect();
-        why.push(format!("Proven on it since: {}.", some(&named)));
-    }
+    let Changed { mut why, misleads } = changed(home, &own.proven, &now.proven);
     if now.feeds != own.feeds {
         let named: Vec<&str> = home.panels().panels_on(&breaker.id).map(|panel| panel.name.as_str()).collect();
         why.push(match named.as_slice() {
@@ -107,14 +84,6 @@ fn drift(home: &Study, breaker: &Breaker) -> Option<Drift> {
         take: CircuitWorded { breaker: breaker.id.clone(), text: String::new(), proven: Vec::new(), feeds: Vec::new() }.into(),
         keep,
     })
-}
-
-/// Three of them, and how many more.
-fn some(names: &[String]) -> String {
-    match names.len() {
-        0..=4 => names.join("; "),
-        all => format!("{}; and {} more", names[..3].join("; "), all - 3),
-    }
 }
 
 #[cfg(test)]

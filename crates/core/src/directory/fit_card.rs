@@ -26,10 +26,6 @@ pub struct FitRequest {
     pub subtitle: f64,
     /// Type of the lines at the foot.
     pub foot: f64,
-    /// Width at the right of the foot that stays blank, for the code that leads to the home.
-    pub foot_beside: f64,
-    /// Height that the foot has at the least.
-    pub foot_least: f64,
     /// The number, in multiples of the type size.
     pub number: f64,
     /// Width of the letter of the load beside the post, in multiples of the type size; 0: none.
@@ -55,8 +51,6 @@ impl Default for FitRequest {
             title: 4.8,
             subtitle: 2.9,
             foot: 2.1,
-            foot_beside: 0.0,
-            foot_least: 0.0,
             number: 1.1,
             letter: 1.5,
             post: 3.0,
@@ -224,21 +218,21 @@ impl Around {
     fn of(card: &Card, request: &FitRequest, faces: CardFaces<'_>, inner: f64) -> Self {
         let wide = (faces.head)(&card.text.title);
         let size = (inner / wide.max(1e-6)).clamp(request.subtitle, request.title);
-        let title = wrapped(&card.text.title, size, inner, faces.head);
-        let subtitle = wrapped(&card.text.subtitle, request.subtitle, inner, faces.text);
-        let beside = inner - request.foot_beside;
-        let foot = card.text.foot.iter().flat_map(|line| wrapped(line, request.foot, beside, faces.text).lines).collect();
+        let set = |text: &str, size: f64, width_of| FittedText { lines: wrapped(text, inner / size, width_of), size };
+        let title = set(&card.text.title, size, faces.head);
+        let subtitle = set(&card.text.subtitle, request.subtitle, faces.text);
+        let foot = card.text.foot.iter().flat_map(|line| wrapped(line, inner / request.foot, faces.text)).collect();
         let foot_text = FittedText { lines: foot, size: request.foot };
         let high = |text: &FittedText| text.lines.len() as f64 * text.size * 1.25;
         let head = high(&title) + high(&subtitle) + 1.5;
-        let foot = (high(&foot_text) + 1.5).max(request.foot_least);
+        let foot = high(&foot_text) + 1.5;
         Self { head, foot, title, subtitle, foot_text }
     }
 }
 
-/// Broken between words; a word that alone is too long is broken between letters: names of homes and panels may be anything.
-fn wrapped(text: &str, size: f64, width: f64, width_of: &dyn Fn(&str) -> f64) -> FittedText {
-    let ems = width / size;
+/// A text in lines of this width, counted in type sizes: broken between words; a word that alone is too long is broken between letters,
+/// since names of homes and panels may be anything.
+pub fn wrapped(text: &str, ems: f64, width_of: &dyn Fn(&str) -> f64) -> Vec<String> {
     let mut lines: Vec<String> = Vec::new();
     for word in text.split_whitespace() {
         let longer = lines.last().map(|line| format!("{line} {word}")).filter(|line| width_of(line) <= ems);
@@ -258,7 +252,7 @@ fn wrapped(text: &str, size: f64, width: f64, width_of: &dyn Fn(&str) -> f64) ->
             }
         }
     }
-    FittedText { lines, size }
+    lines
 }
 
 /// What is the same for all cells: their width in mm, and the places of number and amps in multiples of the type size.
@@ -538,6 +532,31 @@ mod tests {
         let many = "receptacles of the counter and the refrigerator and the microwave and the dishwasher of the kitchen";
         let tight = card_of(&format!("panel 42\n1 20 {many}"));
         assert!(shown(&tight).contains("refrig.") && fitted(&tight).type_mm <= 2.47, "{}", shown(&tight));
+    }
+
+    #[test]
+    fn no_larger_type_holds_where_words_are_shortened_either() {
+        let many = "receptacles of the counter and the refrigerator and the microwave and the dishwasher of the kitchen";
+        for spaces in [42, 48] {
+            let card = card_of(&format!("panel {spaces}\n1 20 {many}\n4 20 {many}"));
+            let request = FitRequest::default();
+            let fitted = fitted(&card);
+            assert!(fitted.type_mm <= request.shorten_mm, "{spaces} spaces leave room: {}", fitted.type_mm);
+            let larger = fitted.type_mm * 1.001;
+            let fixed = Fixed::of(&card, &request, FACES);
+            let holds = |cell: &CardCell| {
+                let room = Room {
+                    width: fixed.width - 4.0 * request.pad,
+                    beside: fixed.number + fixed.amps + request.letter,
+                    height: high(fitted.row_mm / 2.0 * f64::from(cell.part.height), &request),
+                    leading: request.leading,
+                };
+                let texts = measured(cell, &half);
+                let may_be = if larger <= request.shorten_mm { &texts[..] } else { &texts[..1] };
+                may_be.iter().any(|text| room.broken(text, larger).is_some())
+            };
+            assert!(!card.cells.iter().all(holds), "{larger} would do with {spaces} spaces");
+        }
     }
 
     #[test]

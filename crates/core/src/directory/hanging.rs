@@ -1,10 +1,10 @@
 //! The card that hangs in the door against what is known now: which of its lines are wrong.
 
 use super::card::{CardCell, CellKind, DRIFTS, cells};
+use super::changed::{Changed, changed};
 use crate::logbook::CardHung;
-use crate::model::{HungLine, Moment, Panel, PanelId, PointId, so_many};
+use crate::model::{HungLine, Moment, Panel, PanelId, PointId};
 use crate::study::Study;
-use crate::trace::verdict;
 
 /// A line of the hanging card that is wrong now.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -102,31 +102,16 @@ fn plain(text: &str) -> &str {
 }
 
 fn compared(home: &Study, panel: &Panel, line: &HungLine, today: Option<&CardCell>) -> Option<WrongLine> {
-    let mut why = Vec::new();
-    let mut misleads = false;
-    let still: &[PointId] = today.and_then(|cell| cell.own.as_ref()).map_or(&[], |own| &own.proven);
-    let (mut no_longer, mut taken_out) = (Vec::new(), 0);
-    for point in line.proven.iter().filter(|point| !still.contains(point)) {
-        if home.house().point(point).is_none() {
-            taken_out += 1;
-        } else if let Some(on) = verdict(home, point).proven_on() {
-            misleads = true;
-            why.push(format!("{} is proven on {} now.", home.house().place(point), home.panels().number(on)));
-        } else {
-            no_longer.push(home.house().place(point));
-        }
-    }
-    // Where own words were written since, what is worked out is as true as they are.
-    let says = |cell: &CardCell| [plain(&cell.text), &cell.worded].contains(&plain(&line.text));
+    let now: &[PointId] = today.and_then(|cell| cell.own.as_ref()).map_or(&[], |own| &own.proven);
+    let Changed { mut why, misleads } = changed(home, &line.proven, now);
+    // What is worked out is as true as own words; own words that no longer match are not.
+    let says = |cell: &CardCell| {
+        let hangs = plain(&line.text);
+        hangs == cell.worded || (hangs == plain(&cell.text) && !cell.drifts)
+    };
     let reset = |cell: &CardCell| cell.notes == line.notes;
     if today.is_some_and(|today| says(today) && reset(today)) && !misleads {
         return None;
-    }
-    if !no_longer.is_empty() {
-        why.push(format!("No longer proven on it: {}.", no_longer.join("; ")));
-    }
-    if taken_out > 0 {
-        why.push(format!("No longer in the record: {}.", so_many(taken_out, "point")));
     }
     if today.is_none() {
         why.push(format!("{} has no {} any more.", panel.name, line.number));
@@ -135,10 +120,12 @@ fn compared(home: &Study, panel: &Panel, line: &HungLine, today: Option<&CardCel
     if let Some(today) = today.filter(|today| says(today) && !reset(today)) {
         why.push(format!("Below it stands {}; now it is {}.", notes(&line.notes), notes(&today.notes)));
     }
+    // Own words that no longer match are no better than what hangs.
+    let better = |cell: &CardCell| if cell.drifts { cell.worded.clone() } else { cell.text.clone() };
     Some(WrongLine {
         number: line.number.clone(),
         hangs: line.text.clone(),
-        now: today.map(|today| plain(&today.text).to_owned()).unwrap_or_default(),
+        now: today.map(better).unwrap_or_default(),
         why,
         misleads,
     })
@@ -177,7 +164,8 @@ point Kitchen appliance refrigerator\npoint Hall light lantern\nproof counter 1\
         assert!(wrong("point Kitchen receptacle sink").is_empty(), "nothing more is proven");
         assert!(wrong("own 1 Kitchen counter = counter").is_empty(), "what hangs is as true as the own words since");
         let more = wrong("proof lantern 3");
-        assert_eq!(more, [("3".into(), String::new(), false)], "it says “not proven”, and that is known now");
+        let since = "Proven on it since: Hall, lantern.";
+        assert_eq!(more, [("3".into(), since.into(), false)], "it says “not proven”, and more is known now");
         assert!(hanging(&written(HOUSE).home).is_empty(), "no card hangs before somebody says so");
     }
 
@@ -186,7 +174,8 @@ point Kitchen appliance refrigerator\npoint Hall light lantern\nproof counter 1\
         let moved = wrong("move 1 5");
         let why = "Kitchen, counter is proven on 5 now. Kitchen, refrigerator is proven on 5 now.";
         assert_eq!(moved[0], ("1".into(), why.into(), true));
-        assert_eq!(moved[1], ("5".into(), String::new(), false), "where “Unused” hangs");
+        let since = "Proven on it since: Kitchen, counter; Kitchen, refrigerator.";
+        assert_eq!(moved[1], ("5".into(), since.into(), false), "where “Unused” hangs");
         let two = wrong("take-out 3");
         assert_eq!(two.len(), 1, "{two:?}");
     }
@@ -195,6 +184,29 @@ point Kitchen appliance refrigerator\npoint Hall light lantern\nproof counter 1\
     fn a_device_to_reset_is_part_of_the_line() {
         let device = wrong("set 1 {\"protection\": \"gfci\"}");
         assert_eq!(device, [("1".into(), "Below it stands nothing; now it is “GFCI: reset here”.".into(), false)]);
+    }
+
+    #[test]
+    fn own_words_that_hang_are_wrong_once_they_no_longer_match() {
+        let mut w = written(&format!("{HOUSE}\nown 1 Kitchen, north = counter refrigerator\npoint Kitchen receptacle sink"));
+        let fact = to_hang(&w.home, &"main".parse().unwrap());
+        w.fact(fact.into()).unwrap();
+        assert!(hanging(&w.home)[0].wrong.is_empty());
+        w.acts("proof sink 1");
+        let [line] = &hanging(&w.home)[0].wrong[..] else { panic!("{:?}", hanging(&w.home)) };
+        assert_eq!((line.hangs.as_str(), line.now.as_str()), ("Kitchen, north", "Kitchen: refrigerator, 2 receptacles"));
+        assert_eq!(line.why, ["Proven on it since: Kitchen, sink."]);
+        w.acts("own 1 Kitchen, north = counter refrigerator sink");
+        assert!(hanging(&w.home)[0].wrong.is_empty(), "they were kept, knowing of the sink");
+    }
+
+    #[test]
+    fn the_two_lines_of_a_quads_outer_handles_are_told_apart() {
+        let mut w = written("panel 8\n1a-3b 30/2 quad dryer\n1b-3a 20/2 quad heater");
+        let fact = to_hang(&w.home, &"main".parse().unwrap());
+        assert_eq!(fact.lines.iter().filter(|line| line.number == "1a-3b").count(), 2, "{fact:?}");
+        w.fact(fact.into()).unwrap();
+        assert!(hanging(&w.home)[0].wrong.is_empty(), "{:?}", hanging(&w.home));
     }
 
     #[test]

@@ -2,6 +2,7 @@
 //! longer match.
 
 mod card;
+mod changed;
 mod does;
 mod drift;
 mod fit_card;
@@ -12,7 +13,7 @@ mod stickers;
 
 pub use card::{Card, CardCell, CardText, CellKind, Printed, card};
 pub use drift::{Drift, drifts};
-pub use fit_card::{CardFaces, CardTooSmall, FitRequest, FittedCard, FittedCell, FittedText, fit_card};
+pub use fit_card::{CardFaces, CardTooSmall, FitRequest, FittedCard, FittedCell, FittedText, fit_card, wrapped};
 pub use hanging::{HangingCard, WrongLine, hanging, to_hang};
 pub use sheet::{DIRECTORY_COLUMNS, WordsProposed, WordsRead, directory_rows, read_words};
 pub use stickers::{Sticker, stickers};

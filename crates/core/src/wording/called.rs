@@ -229,7 +229,7 @@ fn like(name: &str) -> Option<&'static Appliance> {
 fn does_by_words(name: &str) -> Option<LoadDoes> {
     const BY_WORD: &[(LoadDoes, &[&str])] = &[
         (LoadDoes::Heat, &["heat", "heater", "heating", "kiln", "oven", "stove", "radiator", "griddle", "warmer"]),
-        (LoadDoes::Cool, &["cooler", "cooling", "freezer", "fridge", "icebox", "conditioner", "conditioning", "ac", "a/c"]),
+        (LoadDoes::Cool, &["cooler", "cooling", "freezer", "fridge", "icebox", "conditioner", "conditioning", "ac"]),
         (LoadDoes::Light, &["light", "lights", "lamp", "lamps", "lighting"]),
         (LoadDoes::Motor, &["pump", "fan", "motor", "opener", "blower", "saw", "compressor", "lift", "hoist", "mill"]),
     ];

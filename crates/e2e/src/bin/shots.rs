@@ -157,7 +157,7 @@ async fn directory(site: &Site, desk: &Page, folder: &Path) -> Result<()> {
         reqwest::Client::new().post(format!("{api}/entries")).json(&serde_json::json!({ "entries": entries })).send().await?;
     sent.error_for_status()?;
     desk.goto(&format!("{}{HOME}/directory", site.address)).await?;
-    desk.heading_says("lines no longer match what is known").await?;
+    desk.heading_says("3 lines are to be looked at").await?;
     take(desk, folder, "directory-desk").await
 }
 

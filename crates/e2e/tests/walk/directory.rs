@@ -1,7 +1,7 @@
 //! The directory: own words over those worked out, where they no longer match, and the printed card.
 
 use anyhow::{Result, ensure};
-use thirtyfour::By;
+use thirtyfour::{By, Key};
 use wayfinder_e2e::screens::{Directory, Stickers};
 use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
@@ -68,6 +68,11 @@ pub(crate) async fn own_words_stand_until_more_is_proven(_: &Chrome, page: &Page
     page.heading_says("The card for the door").await?;
     directory.hang().await?;
     directory.hanging_says("Every line of it is right.").await?;
+    ensure!(page.count("[data-testid=hanging] button[type=button]").await? > 0, "it can be taken down");
+    ensure!(
+        !page.test_id("hanging").await?.text().await?.contains("must stand at the foot"),
+        "a card that is right is not hung again"
+    );
     somebody.act(0, "move 1 7").await?;
     directory.wrong_line_says("1", "Kitchen, counter is proven on 7 now.").await?;
     directory.hanging_says("One line sends the hand to the wrong breaker.").await?;
@@ -92,6 +97,18 @@ pub(crate) async fn stickers_begin_at_the_seventh_label(_: &Chrome, page: &Page,
     ensure!(link.contains("begin=7"), "{link}");
     let pdf = reqwest::get(format!("{}{link}", site.address)).await?.error_for_status()?.bytes().await?;
     ensure!(pdf.starts_with(b"%PDF"), "no PDF");
+    // Every sheet that is offered prints; one that cannot be is said here, not in the PDF's place.
+    for preset in ["Letter, 4 by 15, 48 by 16 mm", "A4, 3 by 8, 64 by 33 mm", "A4, 5 by 13, 38 by 21 mm"] {
+        page.choose("Labels", preset).await?;
+        let link = page.named("button", "Print, true size").await?.attr("href").await?.unwrap_or_default();
+        reqwest::get(format!("{}{link}", site.address)).await?.error_for_status()?;
+    }
+    page.press("More: sizes of the sheet").await?;
+    page.fill("Label, width, mm", "90").await?;
+    page.keys(&format!("{}", Key::Tab + "")).await?;
+    page.wait_text(By::Css("[data-testid=sheet-problem]"), "outside the paper").await?;
+    page.choose("Labels", "A4, 3 by 8, 64 by 33 mm").await?;
+    page.wait_gone(By::Css("[data-testid=sheet-problem]")).await?;
     // Once printed, only what has changed since is printed again.
     page.press("They are printed and stuck on").await?;
     somebody.act(0, "move 3 6").await?;

@@ -4,12 +4,12 @@ use axum::Json;
 use axum::extract::Path;
 use axum::response::Response;
 use wayfinder_core::{
-    Card, CardHung, CardTooSmall, Drift, HangingCard, PanelId, Printed, Sticker, Study, WordsRead, card, directory_rows, drifts,
-    hanging, read_words, stickers, to_hang,
+    Card, CardHung, CardTooSmall, Drift, HangingCard, PanelId, Printed, Sticker, Study, WordsRead, card, drifts, hanging,
+    read_words, stickers, to_hang,
 };
 use wayfinder_formats::{
-    CardColors, PdfError, SheetKind, StickerSheet, directory_table, door_card_pdf, door_card_svg, fitted_card, read_rows,
-    stickers_pdf, strips_pdf, write_table,
+    CardColors, DirectoryError, DirectoryFormat, PdfError, Sheet, StickerSheet, door_card_pdf, fitted_card, read_rows,
+    stickers_pdf, strips_pdf, write_directory,
 };
 
 use super::homes::{Printing, date_of, file, sheet_of, unfit, unwritten};
@@ -26,6 +26,8 @@ pub(crate) struct DirectoryView {
     type_pt: Option<f64>,
     /// Why it cannot be printed at its size.
     too_small: Option<CardTooSmall>,
+    /// On which papers it can be printed: `card` (its true size), `letter`, `a4`.
+    papers: Vec<&'static str>,
     /// Own words in the whole home that no longer match what is known, those that mislead first.
     drifts: Vec<Drift>,
     /// The card that hangs in this panel's door, where somebody said that one does.
@@ -43,6 +45,11 @@ pub(crate) async fn directory(home: InHome, Asked(printing): Asked<Printing>) ->
         let fitted = fitted_card(&card, colors);
         Ok::<_, Problem>(DirectoryView {
             type_pt: fitted.as_ref().ok().map(|fitted| (fitted.type_pt() * 10.0).floor() / 10.0),
+            papers: [("card", Sheet::Card), ("letter", Sheet::Letter), ("a4", Sheet::A4)]
+                .into_iter()
+                .filter(|(_, sheet)| fitted.is_ok() && sheet.holds(card.panel.card))
+                .map(|(name, _)| name)
+                .collect(),
             drifts: drifts(&opened.study).to_vec(),
             hanging: hanging(&opened.study).iter().find(|hangs| hangs.panel == card.panel.id).cloned(),
             to_hang: CardHung {
@@ -164,48 +171,39 @@ pub(crate) async fn strips(
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
 #[into_params(parameter_in = Path)]
-pub(crate) struct DirectoryFormat {
-    /// `csv`, `xlsx`, `ods` (every line of every card), `json` or `svg` (one panel's card).
+pub(crate) struct FormatPath {
+    /// `csv`, `xlsx`, `ods` (every line of every card), `json`, `svg` or `pdf` (one panel's card).
     format: String,
 }
 
-/// The directory as a file: `csv`, `xlsx` and `ods` hold every line of every card, `json` and `svg` the card of one panel.
-#[utoipa::path(get, path = "/api/homes/{home}/directory/as/{format}", params(HomePath, DirectoryFormat, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/octet-stream"), (status = 404, body = Problem), (status = 422, body = Problem)))]
+/// The directory as a file: `csv`, `xlsx` and `ods` hold every line of every card, `json`, `svg` and `pdf` the card of one panel.
+#[utoipa::path(get, path = "/api/homes/{home}/directory/as/{format}", params(HomePath, FormatPath, Printing), responses((status = 200, body = Vec<u8>, content_type = "application/octet-stream"), (status = 404, body = Problem), (status = 422, body = Problem)))]
 pub(crate) async fn directory_as(
     home: InHome,
-    Path(DirectoryFormat { format }): Path<DirectoryFormat>,
+    Path(FormatPath { format }): Path<FormatPath>,
     Asked(printing): Asked<Printing>,
 ) -> Result<Response, Problem> {
     let colors = colors_of(&printing)?;
-    let media = match format.as_str() {
-        "csv" => "text/csv; charset=utf-8",
-        "xlsx" => "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
-        "ods" => "application/vnd.oasis.opendocument.spreadsheet",
-        "json" => "application/json",
-        "svg" => "image/svg+xml",
-        _ => return Err(Problem::not_found("format")),
-    };
+    let asked = DirectoryFormat::named(&format).ok_or_else(|| Problem::not_found("format"))?;
     let disposition = home.saved_as("attachment", &format!(", directory, revision {}.{format}", home.opened.study.seq()));
+    let date = date_of(&printing)?;
+    let by = by_of(&printing)?.to_owned();
     let bytes = home
         .ask(move |opened| {
-            let study = &opened.study;
-            let kind = match format.as_str() {
-                "csv" => SheetKind::Csv,
-                "xlsx" => SheetKind::Xlsx,
-                "ods" => SheetKind::Ods,
-                "svg" => {
-                    let svg = door_card_svg(&card_of(study, &printing)?, colors);
-                    return Ok(svg.map_err(PdfError::TooSmall).map_err(unwritten)?.into_bytes());
+            let panel = panel_of(&opened.study, &printing)?;
+            let printed = Printed { date: &date, by: &by };
+            write_directory(&opened.study, asked, &panel, printed, colors).map_err(|error| match error {
+                DirectoryError::NoPanel => Problem::not_found("panel"),
+                DirectoryError::TooSmall(small) => unwritten(PdfError::TooSmall(small)),
+                DirectoryError::Pdf(error) => unwritten(error),
+                error => {
+                    tracing::error!(%error, "no directory");
+                    internal()
                 }
-                _ => return serde_json::to_vec_pretty(&card_of(study, &printing)?).map_err(|_| internal()),
-            };
-            write_table(&directory_table(&directory_rows(study)), kind).map_err(|error| {
-                tracing::error!(%error, "no sheet");
-                internal()
             })
         })
         .await?;
-    Ok(file(bytes, media, &disposition))
+    Ok(file(bytes, asked.media(), &disposition))
 }
 
 /// Reads own words out of a sheet (CSV, XLSX or ODS) that the directory was written into: what they would change. Writes nothing.
@@ -219,24 +217,29 @@ pub(crate) async fn words_sheet(home: InHome, RawBody(bytes): RawBody<SHEET_LIMI
 }
 
 fn colors_of(printing: &Printing) -> Result<CardColors, Problem> {
-    match printing.colors.as_deref() {
-        None | Some("load") => Ok(CardColors::Load),
-        Some("amps") => Ok(CardColors::Amps),
-        Some("none") => Ok(CardColors::None),
-        Some(other) => Err(unfit("colors", format!("“{other}” is no way to color a card."), "Use load, amps or none.")),
-    }
+    let name = printing.colors.as_deref().unwrap_or("load");
+    CardColors::named(name)
+        .ok_or_else(|| unfit("colors", format!("“{name}” is no way to color a card."), "Use load, amps or none."))
 }
 
-fn card_of(home: &Study, printing: &Printing) -> Result<Card, Problem> {
-    let date = date_of(printing)?;
+/// The panel that is meant: the first one where none is named.
+fn panel_of(home: &Study, printing: &Printing) -> Result<PanelId, Problem> {
     let panel = match &printing.panel {
         Some(panel) => panel.parse::<PanelId>().ok(),
         None => home.panels().all().next().map(|panel| panel.id.clone()),
     };
+    panel.ok_or_else(|| Problem::not_found("panel"))
+}
+
+fn by_of(printing: &Printing) -> Result<&str, Problem> {
     let by = printing.by.as_deref().unwrap_or_default();
-    if by.chars().count() > 40 || by.chars().any(char::is_control) {
-        return Err(unfit("by", "That is too long for a name.".into(), "Use up to 40 characters."));
+    if by.chars().count() > 60 || by.chars().any(char::is_control) {
+        return Err(unfit("by", "That is too long for a name.".into(), "Use up to 60 characters."));
     }
-    let printed = Printed { date: &date, by };
-    panel.and_then(|panel| card(home, &panel, printed)).ok_or_else(|| Problem::not_found("panel"))
+    Ok(by)
+}
+
+fn card_of(home: &Study, printing: &Printing) -> Result<Card, Problem> {
+    let printed = Printed { date: &date_of(printing)?, by: by_of(printing)? };
+    card(home, &panel_of(home, printing)?, printed).ok_or_else(|| Problem::not_found("panel"))
 }

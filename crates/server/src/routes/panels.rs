@@ -142,13 +142,11 @@ pub(crate) async fn write_sheet(
     Path(PanelPath { panel: id }): Path<PanelPath>,
     Path(SheetFormat { format }): Path<SheetFormat>,
 ) -> Result<Response, Problem> {
-    let (kind, media) = match format.as_str() {
-        "csv" => (Some(SheetKind::Csv), "text/csv; charset=utf-8"),
-        "xlsx" => (Some(SheetKind::Xlsx), "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
-        "ods" => (Some(SheetKind::Ods), "application/vnd.oasis.opendocument.spreadsheet"),
-        "txt" => (None, "text/plain; charset=utf-8"),
-        _ => return Err(Problem::not_found("format")),
-    };
+    let kind = SheetKind::named(&format);
+    let media = kind.map_or("text/plain; charset=utf-8", SheetKind::media);
+    if kind.is_none() && format != "txt" {
+        return Err(Problem::not_found("format"));
+    }
     let panel_name = panel(&home.opened, &id)?.name.clone();
     let disposition = home.saved_as("attachment", &format!(", {panel_name}.{format}"));
     let bytes = home

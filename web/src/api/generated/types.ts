@@ -147,7 +147,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The directory as a file: `csv`, `xlsx` and `ods` hold every line of every card, `json` and `svg` the card of one panel. */
+        /** The directory as a file: `csv`, `xlsx` and `ods` hold every line of every card, `json`, `svg` and `pdf` the card of one panel. */
         get: operations["directory_as"];
         put?: never;
         post?: never;
@@ -1885,6 +1885,8 @@ export interface components {
             /** @description Own words in the whole home that no longer match what is known, those that mislead first. */
             drifts: components["schemas"]["Drift"][];
             hanging?: components["schemas"]["HangingCard"] | null;
+            /** @description On which papers it can be printed: `card` (its true size), `letter`, `a4`. */
+            papers: string[];
             /** @description The fact that this card was printed and hangs in the door. */
             to_hang: components["schemas"]["CardHung"];
             too_small?: components["schemas"]["CardTooSmall"] | null;
@@ -6808,7 +6810,7 @@ export interface operations {
             path: {
                 /** @description The id of the home */
                 home: string;
-                /** @description `csv`, `xlsx`, `ods` (every line of every card), `json` or `svg` (one panel's card). */
+                /** @description `csv`, `xlsx`, `ods` (every line of every card), `json`, `svg` or `pdf` (one panel's card). */
                 format: string;
             };
             cookie?: never;

@@ -77,6 +77,7 @@ function Cell({ cell, one, colors, onWord }: { cell: CardCell; one: boolean } & 
     textAlign: mirrored ? "right" : "left",
     font: "inherit",
     color: "inherit",
+    "&:focus-visible": { outline: `3px solid ${PAPER.ink}`, outlineOffset: "-3px" },
     pr: mirrored ? 0 : { xs: 0.5, md: 1 },
     pl: mirrored ? { xs: 0.5, md: 1 } : 0,
   } as const;

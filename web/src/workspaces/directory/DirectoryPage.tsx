@@ -5,7 +5,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import type { CardCell, DirectoryView, PanelView } from "../../api/client";
+import type { CardCell, DirectoryView, Drift, PanelView } from "../../api/client";
 import { today, useDirectory } from "../../api/queries";
 import { myName } from "../../api/record";
 import { useThisHome } from "../../app/useThisHome";
@@ -56,9 +56,14 @@ interface Props {
   onColors: (colors: CardColors) => void;
 }
 
-function heading(drifts: number): string {
-  if (drifts === 0) return "The card for the door";
-  return drifts === 1 ? "One line no longer matches what is known" : `${drifts} lines no longer match what is known`;
+function heading(drifts: readonly Drift[]): string {
+  if (drifts.length === 0) return "The card for the door";
+  const lines = drifts.length === 1 ? "One line" : `${drifts.length} lines`;
+  // Words that were never clear cannot be kept; the others were right once.
+  if (drifts.every((drift) => drift.keep != null)) {
+    return drifts.length === 1 ? `${lines} no longer matches what is known` : `${lines} no longer match what is known`;
+  }
+  return drifts.length === 1 ? `${lines} is to be looked at` : `${lines} are to be looked at`;
 }
 
 function Shown({ home, view, shown, colors, onColors }: Props) {
@@ -69,7 +74,7 @@ function Shown({ home, view, shown, colors, onColors }: Props) {
   const { width_mm: width, height_mm: height } = card.panel.card;
   return (
     <>
-      <Typography variant="h1">{heading(drifts.length)}</Typography>
+      <Typography variant="h1">{heading(drifts)}</Typography>
       <Typography color="text.secondary" data-testid="fits">
         {width} × {height} mm
         {shown.type_pt != null && `, letters of ${shown.type_pt} points, every line fits`} · {card.progress.proven} of{" "}
@@ -80,20 +85,25 @@ function Shown({ home, view, shown, colors, onColors }: Props) {
           {shown.too_small.wrong} {shown.too_small.advice}
         </Alert>
       )}
+      {drifts.some((drift) => drift.misleads) && (
+        <Alert severity="error" variant="outlined" sx={{ my: 2, maxWidth: 860 }}>
+          Own words would send the hand to the wrong breaker. Answer them before you print; until then prove dead at the
+          outlet itself, whatever the card says.
+        </Alert>
+      )}
       <Stack direction="row" useFlexGap spacing={1.5} sx={{ my: 2, flexWrap: "wrap", alignItems: "center" }}>
-        {shown.too_small == null &&
-          SHEETS.map(([sheet, words], n) => (
-            <Button
-              key={sheet}
-              variant={n === 0 ? "contained" : "outlined"}
-              color={n === 0 ? "primary" : "inherit"}
-              href={pdf(home, view.panel.id, sheet, colors)}
-              target="_blank"
-              rel="noreferrer"
-            >
-              {words}
-            </Button>
-          ))}
+        {SHEETS.filter(([sheet]) => shown.papers.includes(sheet)).map(([sheet, words], n) => (
+          <Button
+            key={sheet}
+            variant={n === 0 ? "contained" : "outlined"}
+            color={n === 0 ? "primary" : "inherit"}
+            href={pdf(home, view.panel.id, sheet, colors)}
+            target="_blank"
+            rel="noreferrer"
+          >
+            {words}
+          </Button>
+        ))}
         <Button component={Link} to={`/h/${home}/stickers`} variant="outlined" color="inherit">
           Stickers
         </Button>

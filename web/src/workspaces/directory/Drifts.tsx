@@ -1,11 +1,10 @@
 import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
-import Typography from "@mui/material/Typography";
 import type { Drift } from "../../api/client";
 import { tone } from "../../app/theme";
 import { useAct } from "../../app/useAct";
-import { Tag } from "../../drawing/Tag";
+import { ChangedLine } from "./ChangedLine";
 
 /** Own words that no longer match what is known, each with the two answers to it. */
 export function Drifts({ home, drifts }: { home: string; drifts: readonly Drift[] }) {
@@ -36,18 +35,13 @@ export function Drifts({ home, drifts }: { home: string; drifts: readonly Drift[
             data-misleads={drift.misleads}
             sx={{ borderTop: `1px solid ${tone("rule")}`, py: 1.5 }}
           >
-            <Stack direction="row" spacing={1.5} sx={{ alignItems: "center", minWidth: 0 }}>
-              <Tag text={drift.tag} kind={drift.misleads ? "contradictory" : "plain"} />
-              <Box component="del" sx={{ overflowWrap: "anywhere", minWidth: 0 }}>
-                {drift.own}
-              </Box>
-            </Stack>
-            <Box sx={{ fontWeight: 700, mt: 0.5, overflowWrap: "anywhere" }}>{drift.worded}</Box>
-            {drift.why.map((why) => (
-              <Typography key={why} variant="body2">
-                {why}
-              </Typography>
-            ))}
+            <ChangedLine
+              number={drift.tag}
+              before={drift.own}
+              after={drift.worded}
+              why={drift.why}
+              misleads={drift.misleads}
+            />
             <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", mt: 0.5 }}>
               <Button
                 color="inherit"

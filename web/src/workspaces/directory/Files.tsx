@@ -14,9 +14,9 @@ import { readWords, today } from "../../api/queries";
 import { myName } from "../../api/record";
 import { useAct } from "../../app/useAct";
 import { useNotice } from "../../app/useNotice";
-import { Tag } from "../../drawing/Tag";
 import { Fold } from "../../parts/Fold";
 import { FileButton } from "../../parts/form/FileButton";
+import { ChangedLine } from "./ChangedLine";
 
 const FORMATS = [
   ["csv", "CSV"],
@@ -86,11 +86,7 @@ function Preview({ home, read, onClose }: PreviewProps) {
         <Box component="ul" data-testid="proposed" sx={{ listStyle: "none", p: 0, m: 0, display: "grid", gap: 1.5 }}>
           {proposed.map((one) => (
             <li key={one.row} data-tag={one.tag}>
-              <Stack direction="row" spacing={1.5} sx={{ alignItems: "center" }}>
-                <Tag text={one.tag} />
-                <del>{one.before}</del>
-              </Stack>
-              <Box sx={{ fontWeight: 700, overflowWrap: "anywhere" }}>{one.after}</Box>
+              <ChangedLine number={one.tag} before={one.before} after={one.after} why={[]} />
               {one.wrong != null && (
                 <Typography variant="body2" color="error">
                   {one.wrong}.

@@ -5,12 +5,12 @@ import Typography from "@mui/material/Typography";
 import type { DirectoryView, HangingCard, PanelView } from "../../api/client";
 import { tone } from "../../app/theme";
 import { useAct } from "../../app/useAct";
-import { Tag } from "../../drawing/Tag";
 import { AskFirst } from "../../parts/AskFirst";
 import { Block } from "../../parts/Block";
 import { dateOf } from "../../parts/when";
 import { PhotoBlock } from "../panel/PhotoBlock";
 import type { CardColors } from "./cardColors";
+import { ChangedLine } from "./ChangedLine";
 
 interface Props {
   home: string;
@@ -24,7 +24,8 @@ export function Hanging({ home, view, shown, colors }: Props) {
   const act = useAct(home);
   const { hanging, to_hang: hung } = shown;
   const { revision } = hung;
-  const hangs = hanging == null || hanging.revision !== revision;
+  // While every line is right, no other card has to be hung.
+  const another = hanging == null || hanging.wrong.length > 0;
   return (
     <Stack spacing={2} data-testid="hanging">
       <Block title="The card in the door">
@@ -51,7 +52,7 @@ export function Hanging({ home, view, shown, colors }: Props) {
             </Button>
           </Box>
         )}
-        {hangs && shown.too_small == null && (
+        {another && shown.too_small == null && (
           <Box sx={{ mt: 2 }}>
             <Typography variant="body2" sx={{ mb: 1 }}>
               Revision {revision} must stand at the foot of the card that hangs. If another number stands there, print
@@ -69,8 +70,8 @@ export function Hanging({ home, view, shown, colors }: Props) {
         {hanging != null && (
           <Box sx={{ mt: 2 }}>
             <AskFirst
-              words="It hangs no more"
-              question="No card hangs in the door now?"
+              words="It was taken down"
+              question="Is there no card in the door now?"
               onYes={() =>
                 void act(
                   [{ kind: "card_hung", panel: hung.panel, revision: 0, lines: [] }],
@@ -111,18 +112,13 @@ function Lines({ hanging }: { hanging: HangingCard }) {
             data-misleads={line.misleads}
             sx={{ borderTop: `1px solid ${tone("rule")}`, py: 1 }}
           >
-            <Stack direction="row" spacing={1.5} sx={{ alignItems: "center", minWidth: 0 }}>
-              <Tag text={line.number} kind={line.misleads ? "contradictory" : "plain"} />
-              <Box component="del" sx={{ overflowWrap: "anywhere", minWidth: 0 }}>
-                {line.hangs}
-              </Box>
-            </Stack>
-            <Box sx={{ fontWeight: 700, overflowWrap: "anywhere" }}>{line.now}</Box>
-            {line.why.map((why) => (
-              <Typography key={why} variant="body2">
-                {why}
-              </Typography>
-            ))}
+            <ChangedLine
+              number={line.number}
+              before={line.hangs}
+              after={line.now}
+              why={line.why}
+              misleads={line.misleads}
+            />
           </Box>
         ))}
       </Box>

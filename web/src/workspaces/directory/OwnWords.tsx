@@ -1,7 +1,8 @@
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
-import type { CardCell, CircuitWorded } from "../../api/client";
+import type { CardCell, CircuitWorded, Fact } from "../../api/client";
 import { useRecord } from "../../api/record";
+import { useAct } from "../../app/useAct";
 import { fieldsOf } from "../../parts/form/fieldsOf";
 import { FormDialog } from "../../parts/form/FormDialog";
 
@@ -20,13 +21,14 @@ interface Props {
 /** Own words for a line of the card, over those worked out. */
 export function OwnWords({ home, cell, own, onClose }: Props) {
   const record = useRecord(home);
-  const write = (text: string) => record([{ kind: "circuit_worded", ...own, text }]);
+  const act = useAct(home);
+  const fact = (text: string): Fact => ({ kind: "circuit_worded", ...own, text });
   return (
     <FormDialog
       title={`Own words for ${cell.number}`}
       keep={`own words ${home} ${own.breaker}`}
       recorded={{ text: own.text }}
-      onSave={({ text }) => write(text)}
+      onSave={({ text }) => record([fact(text)])}
       onClose={onClose}
     >
       <Typography>
@@ -43,7 +45,9 @@ export function OwnWords({ home, cell, own, onClose }: Props) {
           variant="outlined"
           color="inherit"
           onClick={() => {
-            void write("").then(onClose);
+            void act([fact("")], `${cell.number}: the card says what is worked out.`).then((done) => {
+              if (done) onClose();
+            });
           }}
         >
           Take the words worked out

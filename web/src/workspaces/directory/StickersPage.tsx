@@ -6,7 +6,7 @@ import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
 import type { Sticker } from "../../api/client";
-import { useStickers } from "../../api/queries";
+import { useSheetProblem, useStickers } from "../../api/queries";
 import { useAct } from "../../app/useAct";
 import { useThisHome } from "../../app/useThisHome";
 import { Choice } from "../../parts/Choice";
@@ -51,6 +51,8 @@ function Sheets({ home, all }: { home: string; all: readonly Sticker[] }) {
     setSheet(next);
     setBegin((first) => Math.min(first, Math.max(1, next.columns * next.rows)));
   };
+  const address = sheetsPdf(home, sheet, begin, which === "changed");
+  const problem = useSheetProblem(home, address, shown.length > 0).data;
   const count = sheet.columns * sheet.rows;
   const sheets = Math.ceil((begin - 1 + shown.length) / Math.max(1, count));
   const preset = PRESETS.find(([, , of]) => JSON.stringify(of) === JSON.stringify(sheet))?.[0] ?? "own";
@@ -81,10 +83,15 @@ function Sheets({ home, all }: { home: string; all: readonly Sticker[] }) {
           {shown.length === 1 ? "1 sticker" : `${shown.length} stickers`} on{" "}
           {sheets === 1 ? "1 sheet" : `${sheets} sheets`}, beginning at label {begin} of {count}.
         </Typography>
+        {problem != null && (
+          <Alert severity="warning" variant="outlined" data-testid="sheet-problem">
+            {problem}
+          </Alert>
+        )}
         <Button
           variant="contained"
-          disabled={shown.length === 0}
-          href={sheetsPdf(home, sheet, begin, which === "changed")}
+          disabled={shown.length === 0 || problem != null}
+          href={address}
           target="_blank"
           rel="noreferrer"
         >

@@ -102,7 +102,7 @@ impl From<&Point> for PointPlaced {
 impl Kind for StickersPrinted {
     fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
         if self.stickers.is_empty() || self.stickers.len() > 2000 {
-            let wrong = format!("{} is no number of stickers to print at once.", self.stickers.len());
+            let wrong = format!("{} cannot be printed at once.", so_many(self.stickers.len(), "sticker"));
             return Err(Refusal::new(RefusalCode::OutOfRange, "stickers", wrong, "1 to 2000 are taken."));
         }
         self.stickers.iter().try_for_each(|sticker| short("says", &sticker.says, 1, 200))?;

@@ -160,8 +160,8 @@ impl Kind for CardHung {
                 return Err(Refusal::new(RefusalCode::OutOfRange, "lines", wrong, "Up to 20 notes and 1000 points are taken."));
             }
         }
-        if self.row_mm.is_some_and(|row| !(1.0..=300.0).contains(&row)) {
-            let wrong = "A row of a card is not so high.".to_owned();
+        if let Some(row) = self.row_mm.filter(|row| !(1.0..=300.0).contains(row)) {
+            let wrong = format!("A row of {row} mm cannot be right for a card.");
             return Err(Refusal::new(RefusalCode::OutOfRange, "row_mm", wrong, "1 to 300 mm is taken."));
         }
         let Self { revision, row_mm, lines, .. } = self.clone();
