@@ -46,6 +46,8 @@ mod checks;
 
 pub mod work;
 
+mod book;
+
 mod overview;
 
 mod lists;
@@ -60,11 +62,12 @@ extern crate self as wayfinder_core;
 #[allow(unreachable_pub, dead_code)]
 mod fixture;
 
+pub use book::{BookCircuit, BookPanel, BookPart, BookPoint, BookRoom, Equipment, HomeBook, home_book};
 pub use checks::{Finding, FindingPlace, FindingWish, Mend, RULES, Rule, Severity, findings};
 pub use directory::{
-    Card, CardCell, CardFaces, CardText, CardTooSmall, CellKind, DIRECTORY_COLUMNS, Drift, FitRequest, FittedCard, FittedCell,
-    FittedText, HangingCard, Printed, Sticker, WordsProposed, WordsRead, WrongLine, card, directory_rows, drifts, fit_card,
-    hanging, read_words, stickers, to_hang, wrapped,
+    Card, CardCell, CardFaces, CardText, CardTooSmall, CellKind, DIRECTORY_COLUMNS, DeviceTest, Drift, FitRequest, FittedCard,
+    FittedCell, FittedText, HangingCard, Printed, Sticker, WordsProposed, WordsRead, WrongLine, card, directory_rows, drifts,
+    fit_card, hanging, read_words, stickers, tests_due, to_hang, wrapped,
 };
 pub use find::{DarkPoint, Found, FoundKind, find};
 pub use lists::{Lists, lists};
@@ -87,7 +90,7 @@ pub use study::Study;
 pub use trace::{
     DarkClock, Does, EndsOpen, Evidence, EvidenceLine, Handle, HelperView, LastSeen, Likely, LineRole, Looking, MethodMinutes,
     NextStep, OffNow, PointToSee, Progress, RoomToWalk, Screen, StepAct, StepCard, StepSide, Switch, TraceView, Unsure, Verdict,
-    Weight, dark_clocks, evidence, helper_view, last_seen, likely, method_minutes, next_step, off_now, trace_together,
+    Weight, dark_clocks, ends_open, evidence, helper_view, last_seen, likely, method_minutes, next_step, off_now, trace_together,
     trace_view, verdict, verdicts,
 };
 pub use walking::{CableRun, Walk, Walking, cable_run, cable_run_into, walking};

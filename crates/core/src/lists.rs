@@ -3,6 +3,7 @@
 
 use serde_json::{Value, json};
 
+use crate::book::BookPart;
 use crate::checks::Severity;
 use crate::logbook::{Fact, Instrument};
 use crate::model::{
@@ -10,6 +11,13 @@ use crate::model::{
     Method, NeutralLead, OpeningKind, OtherSource, Outlets, PanelDetails, PointDetails, PointKind, Protection, Service,
     ServiceDisconnect, Terminals, Tie, WireGauge, appliances,
 };
+
+/// A part of the home book.
+#[derive(Debug, Clone, Copy, serde::Serialize)]
+struct NamedPart {
+    name: &'static str,
+    title: &'static str,
+}
 
 /// A choice: its value in the JSON, and its words.
 type Choice = (Value, String);
@@ -110,6 +118,8 @@ pub struct Lists {
     day_parts: Vec<Choice>,
     /// What may be found on the way that ends a job.
     job_finds: Vec<Choice>,
+    /// The parts of the home book.
+    book_parts: Vec<NamedPart>,
     /// A panel of which nothing more was read.
     unread_panel: PanelDetails,
     /// A breaker of which nothing more was read.
@@ -238,6 +248,7 @@ pub fn lists() -> Lists {
         .map(|(instrument, words)| (json!(instrument), words.to_owned()))
         .to_vec(),
         goes_by: goes_by(),
+        book_parts: BookPart::ALL.map(|part| NamedPart { name: part.name(), title: part.title() }).to_vec(),
         appliances: appliances(),
         day_parts: choices!(DayPart {
             Morning => "morning, 6 to 9",

@@ -4,8 +4,8 @@
 use std::collections::BTreeMap;
 
 use crate::checks::{Finding, findings, not_judged};
-use crate::directory::hanging;
-use crate::model::{BreakerId, Edition, HomeId, Point, PointId, Recipe, Room, Since};
+use crate::directory::{hanging, tests_due};
+use crate::model::{BreakerId, Edition, HomeId, Moment, Point, PointId, Recipe, Room, Since};
 use crate::panel::{PanelView, panel_views};
 use crate::study::Study;
 use crate::trace::{DarkClock, OffNow, Progress, Verdict, dark_clocks, off_now, verdicts};
@@ -96,6 +96,10 @@ pub struct HomeNow {
     pub card_lines_wrong: usize,
     /// Those of them that send the hand to the wrong breaker.
     pub card_lines_mislead: usize,
+    /// Devices with a test button that were never tested, as far as is recorded, or failed.
+    pub tests_open: usize,
+    /// When the test of each other one comes round, the first to come first.
+    pub tests_due: Vec<Moment>,
 }
 
 /// Rooms and points with what is known of them.
@@ -145,6 +149,9 @@ pub fn progress(home: &Study) -> Progress {
 
 /// What every screen shows of a home.
 pub fn home_now(id: &HomeId, home: &Study) -> HomeNow {
+    let (tested, untested): (Vec<_>, Vec<_>) = tests_due(home).into_iter().map(|test| test.due).partition(Option::is_some);
+    let mut due: Vec<Moment> = tested.into_iter().flatten().collect();
+    due.sort_unstable();
     HomeNow {
         id: id.clone(),
         name: home.name().unwrap_or_default().to_owned(),
@@ -157,6 +164,8 @@ pub fn home_now(id: &HomeId, home: &Study) -> HomeNow {
         progress: progress(home),
         card_lines_wrong: hanging(home).iter().map(|card| card.wrong.len()).sum(),
         card_lines_mislead: hanging(home).iter().flat_map(|card| &card.wrong).filter(|line| line.misleads).count(),
+        tests_open: untested.len(),
+        tests_due: due,
     }
 }
 

@@ -61,6 +61,9 @@ const EVERYTHING: &str = "rules nec2023
     own 4 Hall: lights and sink
     hung main
     sticker counter 4
+    tested counter works
+    tests 3 6
+    address https://home.example/h/x
     load sink microwave
     usage 9840
     breaker-volts 4 {\"bus\": 121, \"output\": 62}

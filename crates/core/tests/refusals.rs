@@ -669,3 +669,25 @@ fn words_cards_and_stickers_that_are_no_such_thing() {
     ];
     all_are_refused(HOUSE, &told);
 }
+
+#[test]
+fn tests_and_addresses_that_cannot_be() {
+    let long = format!("address https://home.example/{}", "x".repeat(90));
+    let house = format!("{HOUSE}\nroom Bath\npoint Bath gfci mirror\npoint Bath alarm smoke\npoint Bath light vanity");
+    let no_button = "Record a GFCI or AFCI breaker, a GFCI receptacle or an alarm as such first.";
+    let no_page = "Copy it from the browser's address bar: it begins with https:// or http:// and holds no blank.";
+    let shorter = "Give one of at most 100, so that the code on a card stays large enough for a camera.";
+    let told = [
+        ("tested vanity works", DoesNotFit, "Bath, vanity has no test button.", no_button),
+        ("tested 1 works", DoesNotFit, "Breaker 1 has no test button.", no_button),
+        ("tested smoke no_trip", DoesNotFit, "An alarm does not trip.", "Say whether it sounded."),
+        ("tested mirror silent", DoesNotFit, "Only an alarm sounds.", "Say whether it tripped, and whether it stayed reset."),
+        ("tests 0 1", OutOfRange, "Tests cannot come round every 0 months.", "Give 1 to 12 months."),
+        ("tests 1 13", OutOfRange, "Tests cannot come round every 13 months.", "Give 1 to 12 months."),
+        ("address javascript:alert(1)", OutOfRange, "That is not the address of a page.", no_page),
+        ("address https://", OutOfRange, "That is not the address of a page.", no_page),
+        ("address https://home.example/my house", OutOfRange, "That is not the address of a page.", no_page),
+        (long.as_str(), OutOfRange, "The address has 111 letters.", shorter),
+    ];
+    all_are_refused(&house, &told);
+}

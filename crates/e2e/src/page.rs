@@ -3,8 +3,9 @@ use std::time::Duration;
 
 use anyhow::{Context, Result, bail};
 use serde_json::{Value, json};
+use thirtyfour::common::command::Selector;
 use thirtyfour::error::WebDriverErrorInner;
-use thirtyfour::prelude::ElementQueryable;
+use thirtyfour::prelude::ScriptRet;
 use thirtyfour::{By, Key, WebDriver, WebElement};
 
 use crate::View;
@@ -41,6 +42,50 @@ if (document.documentElement.scrollWidth > innerWidth) found.add(`the page is ${
 return [...found];
 "#;
 
+/// Looks in the page itself, and again whenever something on it has changed, for the first of these selectors that finds something
+/// (that holds the words, where words are given). Gives that element; where `gone` is asked for, true once nothing is found. Gives
+/// null after a while, to be asked anew.
+const WAITED_FOR: &str = r#"
+const [selectors, words, gone, done] = arguments;
+const plain = (text) => text.replace(/\s+/g, ' ').trim();
+const first = (kind, query) =>
+  kind === 'xpath'
+    ? document.evaluate(query, document, null, XPathResult.FIRST_ORDERED_NODE_TYPE, null).singleNodeValue
+    : document.querySelector(query);
+const says = (el) => plain(el.checkVisibility() ? (el.innerText ?? el.textContent) : '').includes(plain(words));
+const look = () => {
+  let found = null;
+  for (const [kind, query] of selectors) found ??= first(kind, query);
+  if (gone) return found === null;
+  return found !== null && (words === null || says(found)) ? found : null;
+};
+let over = false, asked = false;
+const settle = (found) => {
+  over = true;
+  changes.disconnect();
+  clearInterval(ticks);
+  clearTimeout(end);
+  done(found);
+};
+const again = () => {
+  asked = false;
+  if (over) return;
+  const found = look();
+  if (found) settle(found);
+};
+const soon = () => {
+  if (asked) return;
+  asked = true;
+  setTimeout(again, 8);
+};
+const changes = new MutationObserver(soon);
+changes.observe(document, { subtree: true, childList: true, characterData: true, attributes: true });
+// What only the layout changes is seen a little later.
+const ticks = setInterval(again, 200);
+const end = setTimeout(() => over || settle(null), 5000);
+again();
+"#;
+
 /// One browser window.
 pub struct Page {
     /// The session.
@@ -61,9 +106,33 @@ impl Page {
 
     /// The element, once it is there.
     pub async fn find(&self, by: By) -> Result<WebElement> {
-        let said = format!("{by:?}");
-        let query = self.driver.query(by).wait(PATIENCE, Duration::from_millis(40));
-        query.first().await.with_context(|| format!("not on the page: {said}"))
+        self.find_one_of(&[by]).await
+    }
+
+    /// What the first of these finds that finds anything, once there is something.
+    async fn find_one_of(&self, any: &[By]) -> Result<WebElement> {
+        let found = self.waited_for(any, None, false).await?;
+        found.with_context(|| format!("not on the page: {any:?}"))?.element().context("no element")
+    }
+
+    /// Waits in the page itself (`WAITED_FOR`); nothing when patience is at its end. A page that goes away meanwhile is asked again
+    /// as the next one.
+    async fn waited_for(&self, any: &[By], words: Option<&str>, gone: bool) -> Result<Option<ScriptRet>> {
+        let selectors: Vec<[String; 2]> =
+            any.iter().map(|by| Selector::from(by.clone())).map(|s| [s.name.to_string(), s.query.to_string()]).collect();
+        let until = tokio::time::Instant::now() + PATIENCE;
+        loop {
+            let asked = vec![json!(selectors), json!(words), json!(gone)];
+            let told = self.driver.execute_async(WAITED_FOR, asked).await;
+            let over = tokio::time::Instant::now() > until;
+            match told {
+                Ok(found) if !found.json().is_null() => return Ok(Some(found)),
+                Ok(_) if over => return Ok(None),
+                Err(error) if over => return Err(error.into()),
+                Ok(_) => {}
+                Err(_) => tokio::time::sleep(Duration::from_millis(30)).await,
+            }
+        }
     }
 
     /// The element with this test id.
@@ -95,11 +164,9 @@ impl Page {
 
     /// The button or link of this name: of the dialog that lies over the page, where there is one.
     async fn in_front(&self, name: &str) -> Result<WebElement> {
-        let over = format!("//*[@role='dialog']{}", by_name("button", name));
-        match self.driver.find(By::XPath(over)).await {
-            Ok(button) => Ok(button),
-            Err(_) => self.named("button", name).await,
-        }
+        let anywhere = by_name("button", name);
+        let over = format!("//*[@role='dialog']{anywhere}");
+        self.find_one_of(&[By::XPath(over), By::XPath(anywhere)]).await
     }
 
     /// Replaces what stands in the field of this label.
@@ -151,20 +218,14 @@ impl Page {
 
     /// Waits until the element's text holds `words`; says what it held instead.
     pub async fn wait_text(&self, by: By, words: &str) -> Result<()> {
-        let mut last = String::new();
-        let until = tokio::time::Instant::now() + PATIENCE;
-        while tokio::time::Instant::now() < until {
-            if let Ok(element) = self.driver.find(by.clone()).await
-                && let Ok(text) = element.text().await
-            {
-                if text.contains(words) {
-                    return Ok(());
-                }
-                last = text;
-            }
-            tokio::time::sleep(Duration::from_millis(30)).await;
+        if self.waited_for(std::slice::from_ref(&by), Some(words), false).await?.is_some() {
+            return Ok(());
         }
-        bail!("waited for “{words}” in {by:?}; it says “{last}”")
+        let said = match self.driver.find(by.clone()).await {
+            Ok(element) => element.text().await.unwrap_or_default(),
+            Err(_) => String::new(),
+        };
+        bail!("waited for “{words}” in {by:?}; it says “{said}”")
     }
 
     /// Waits until it holds; an error counts as not yet.
@@ -181,8 +242,10 @@ impl Page {
 
     /// Waits until nothing matches.
     pub async fn wait_gone(&self, by: By) -> Result<()> {
-        let query = self.driver.query(by.clone()).wait(PATIENCE, Duration::from_millis(40));
-        if query.not_exists().await? { Ok(()) } else { bail!("still on the page: {by:?}") }
+        match self.waited_for(std::slice::from_ref(&by), None, true).await? {
+            Some(_) => Ok(()),
+            None => bail!("still on the page: {by:?}"),
+        }
     }
 
     /// How many match now.
@@ -222,11 +285,24 @@ impl Page {
 
     /// Serious and critical violations that axe-core finds on the page as it stands.
     pub async fn accessibility(&self) -> Result<Vec<String>> {
+        self.violations("{ resultTypes: ['violations'] }").await
+    }
+
+    /// Text that does not stand out from what is behind it, as the page stands: all that other colors can change.
+    pub async fn too_faint(&self) -> Result<Vec<String>> {
+        self.violations("{ resultTypes: ['violations'], runOnly: ['color-contrast'] }").await
+    }
+
+    async fn violations(&self, how: &str) -> Result<Vec<String>> {
         let axe = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../web/node_modules/axe-core/axe.min.js");
         let source =
             std::fs::read_to_string(&axe).with_context(|| format!("{} is missing; run npm ci in web/", axe.display()))?;
-        self.driver.execute(source, vec![]).await?;
-        let run = "const done = arguments[0]; axe.run(document, { resultTypes: ['violations'] }).then(r => done(r.violations), e => done([{id: String(e), impact: 'critical', nodes: []}]));";
+        if !self.driver.execute("return 'axe' in window", vec![]).await?.convert::<bool>()? {
+            self.driver.execute(source, vec![]).await?;
+        }
+        let run = format!(
+            "const done = arguments[0]; axe.run(document, {how}).then(r => done(r.violations), e => done([{{id: String(e), impact: 'critical', nodes: []}}]));"
+        );
         let found = self.driver.execute_async(run, vec![]).await?;
         let found: Vec<Value> = found.convert()?;
         Ok(found

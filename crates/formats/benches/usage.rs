@@ -1,16 +1,19 @@
-//! The card of the largest panel, printed; beside it a page with a heading. A year of 15-minute data, from bytes to what the page of usage data shows, as a table and as usage XML; beside it the csv crate
-//! alone over the same table.
+//! The home book and the card of the largest panel, printed; beside them a page with a heading and the book of a home without anything. A
+//! year of 15-minute data, from bytes to what the page of usage data shows, as a table and as usage XML; beside it the csv crate alone
+//! over the same table.
 #![allow(missing_docs)]
 
 use std::fmt::Write;
 use std::hint::black_box;
 
 use chrono::{NaiveDate, NaiveTime, TimeDelta};
-use criterion::{Criterion, criterion_group, criterion_main};
+use criterion::{BatchSize, Criterion, criterion_group, criterion_main};
 use wayfinder_core::loads::demand_said;
-use wayfinder_core::{Card, Checks, Edition, Printed, card};
-use wayfinder_fixture::written;
-use wayfinder_formats::{CardColors, Sheet, UsageChoices, door_card_pdf, findings_pdf, fitted_card, read_usage};
+use wayfinder_core::{BookPart, Card, Checks, Edition, Logbook, Printed, Study, card};
+use wayfinder_fixture::{large, written};
+use wayfinder_formats::{
+    BookAsked, CardColors, Sheet, UsageChoices, door_card_pdf, findings_pdf, fitted_card, home_book_pdf, read_usage,
+};
 
 fn year() -> (String, String) {
     let first = NaiveDate::from_ymd_opt(2025, 1, 1).unwrap_or_default().and_time(NaiveTime::MIN);
@@ -81,5 +84,23 @@ fn printed(c: &mut Criterion) {
     group.finish();
 }
 
-criterion_group!(all, benches, printed);
+/// 250 circuits, 600 points, 1200 lines of a trace.
+fn book(c: &mut Criterion) {
+    let (lines, nothing) = (Logbook::from_lines(large(1200)), written("home Mill").home);
+    let lines = lines.unwrap_or_else(|refusal| panic!("{refusal}"));
+    let printed = Printed { date: "2026-12-01", by: "" };
+    let asked = BookAsked { parts: &BookPart::ALL, paper: Sheet::Letter, colors: CardColors::Load, printed };
+    let made = |home: &Study| home_book_pdf(home, &asked, &mut |_, _, _| {}).unwrap_or_else(|error| panic!("{error}")).len();
+    let mut group = c.benchmark_group("printed/a home book of 250 circuits and 600 points");
+    group.sample_size(10);
+    group.bench_function("of a home without anything", |b| b.iter(|| made(black_box(&nothing))));
+    let home = Study::from(&lines);
+    group.bench_function("with what is known at hand", |b| b.iter(|| made(black_box(&home))));
+    group.bench_function("with everything worked out anew", |b| {
+        b.iter_batched(|| Study::from(&lines), |home| made(black_box(&home)), BatchSize::PerIteration)
+    });
+    group.finish();
+}
+
+criterion_group!(all, benches, printed, book);
 criterion_main!(all);

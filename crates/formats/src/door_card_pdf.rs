@@ -1,15 +1,14 @@
 //! The door card as a one-page PDF: at its true size, or laid on a sheet with cutting lines.
 
-use krilla::Document;
 use krilla::geom::Transform;
-use krilla::metadata::Metadata;
-use krilla::page::PageSettings;
+use qrcode::{Color, EcLevel, QrCode};
 use wayfinder_core::{
     Card, CardCell, CardFaces, CardSize, CardTooSmall, CellKind, Columns, FitRequest, FittedCard, FittedCell, LoadDoes, fit_card,
 };
 
 use crate::fonts::{HEAD, TEXT};
-use crate::pen::{Draws, INK, PT, Pen, SOFT, TINT};
+use crate::paged::Paged;
+use crate::pen::{Draws, INK, Pen, SOFT, TINT};
 
 /// What the card is printed on.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
@@ -128,34 +127,31 @@ fn legend(card: &Card) -> Option<String> {
 pub fn door_card_pdf(card: &Card, sheet: Sheet, colors: CardColors) -> Result<Vec<u8>, PdfError> {
     let fitted = fitted_card(card, colors).map_err(PdfError::TooSmall)?;
     let (width, height) = (card.panel.card.width_mm, card.panel.card.height_mm);
-    let (page_width, page_height) = sheet.size_mm().unwrap_or((width, height));
     if !sheet.holds(card.panel.card) {
         return Err(PdfError::TooLarge(width, height));
     }
-    let settings = PageSettings::from_wh(page_width as f32 * PT, page_height as f32 * PT)
-        .ok_or_else(|| PdfError::Writer("the page has no size".into()))?;
-    let mut document = Document::new();
-    let metadata = Metadata::new().title(format!("{}: {}", card.text.title, card.text.subtitle)).language("en".into());
-    document.set_metadata(metadata);
-    let mut page = document.start_page_with(settings);
-    let mut surface = page.surface();
-    surface.push_transform(&Transform::from_scale(PT, PT));
-    let (left, top) = ((page_width - width) / 2.0, if sheet == Sheet::Card { 0.0 } else { 12.0 });
-    surface.push_transform(&Transform::from_translate(left as f32, top as f32));
+    let mut paged = Paged::new(&format!("{}: {}", card.text.title, card.text.subtitle));
+    paged.page(sheet.size_mm().unwrap_or((width, height)), |pen| {
+        draw_on(pen, card, &fitted, sheet, colors);
+        Vec::new()
+    })?;
+    paged.finish()
+}
+
+/// The card on its sheet: with lines to cut along where the sheet is larger.
+pub(crate) fn draw_on(pen: &mut Pen<'_, '_>, card: &Card, fitted: &FittedCard, sheet: Sheet, colors: CardColors) {
+    let (width, height) = (card.panel.card.width_mm, card.panel.card.height_mm);
+    let (left, top) = sheet.size_mm().map_or((0.0, 0.0), |(page_width, _)| ((page_width - width) / 2.0, 12.0));
+    pen.surface.push_transform(&Transform::from_translate(left as f32, top as f32));
     if sheet != Sheet::Card {
-        let mut pen = Pen { surface: &mut surface };
         pen.frame(0.0, 0.0, width, height, 0.15, INK, true);
         let said = "Print at 100 %, cut along the dashed line. This line is 50 mm long:";
         pen.text(&TEXT, said, 0.0, height + 6.0, 2.8, INK);
         let from = TEXT.width(said) * 2.8 + 2.0;
         pen.line(from, height + 5.0, from + 50.0, height + 5.0, 0.3);
     }
-    draw(&mut Pen { surface: &mut surface }, card, &fitted, colors);
-    surface.pop();
-    surface.pop();
-    surface.finish();
-    page.finish();
-    document.finish().map_err(|error| PdfError::Writer(format!("{error:?}")))
+    draw(pen, card, fitted, colors);
+    pen.surface.pop();
 }
 
 /// Strips that go over single lines of a card that hangs already, at the height of its rows: `lines` are their numbers. They stand one
@@ -187,32 +183,25 @@ pub fn strips_pdf(
         }
         y += strip.height + 3.0;
     }
-    let mut document = Document::new();
-    document.set_metadata(Metadata::new().title(format!("{}: strips for the card", card.text.title)).language("en".into()));
+    let mut paged = Paged::new(&format!("{}: strips for the card", card.text.title));
+    let about =
+        TEXT.shown(&format!("{}, {}. Cut out and stick over the line of the same number.", card.text.title, card.panel.name));
     for strips in &pages {
-        let settings = PageSettings::from_wh(page_width as f32 * PT, page_height as f32 * PT)
-            .ok_or_else(|| PdfError::Writer("the page has no size".into()))?;
-        let mut page = document.start_page_with(settings);
-        let mut surface = page.surface();
-        surface.push_transform(&Transform::from_scale(PT, PT));
-        let mut pen = Pen { surface: &mut surface };
-        let about =
-            TEXT.shown(&format!("{}, {}. Cut out and stick over the line of the same number.", card.text.title, card.panel.name));
-        pen.text(&TEXT, &about, left, 12.0, 2.8_f64.min((page_width - 2.0 * left) / TEXT.width(&about)), INK);
-        let said = "Print at 100 %. This line is 50 mm long:";
-        pen.text(&TEXT, said, left, 18.0, 2.8, INK);
-        let from = left + TEXT.width(said) * 2.8 + 2.0;
-        pen.line(from, 17.0, from + 50.0, 17.0, 0.3);
-        for (strip, y) in strips {
-            pen.surface.push_transform(&Transform::from_translate((left - strip.x) as f32, (y - strip.y) as f32));
-            draw_cell(&mut pen, &request(colors), strip, &fitted, card.panel.columns == Columns::One, colors);
-            pen.surface.pop();
-        }
-        surface.pop();
-        surface.finish();
-        page.finish();
+        paged.page((page_width, page_height), |pen| {
+            pen.text(&TEXT, &about, left, 12.0, 2.8_f64.min((page_width - 2.0 * left) / TEXT.width(&about)), INK);
+            let said = "Print at 100 %. This line is 50 mm long:";
+            pen.text(&TEXT, said, left, 18.0, 2.8, INK);
+            let from = left + TEXT.width(said) * 2.8 + 2.0;
+            pen.line(from, 17.0, from + 50.0, 17.0, 0.3);
+            for (strip, y) in strips {
+                pen.surface.push_transform(&Transform::from_translate((left - strip.x) as f32, (y - strip.y) as f32));
+                draw_cell(pen, &request(colors), strip, &fitted, card.panel.columns == Columns::One, colors);
+                pen.surface.pop();
+            }
+            Vec::new()
+        })?;
     }
-    document.finish().map_err(|error| PdfError::Writer(format!("{error:?}")))
+    paged.finish()
 }
 
 pub(crate) fn draw(pen: &mut impl Draws, card: &Card, fitted: &FittedCard, colors: CardColors) {
@@ -231,6 +220,29 @@ pub(crate) fn draw(pen: &mut impl Draws, card: &Card, fitted: &FittedCard, color
     for line in &fitted.foot.lines {
         pen.text(&TEXT, line, request.margin, base, fitted.foot.size, INK);
         base += fitted.foot.size * 1.25;
+    }
+    if let (Some(address), Some((x, y, side))) = (&card.address, fitted.code) {
+        draw_code(pen, address, x, y, side);
+    }
+}
+
+/// The squares of the code of an address, a row of them in as few pieces as there are, with four squares left blank around it.
+fn draw_code(pen: &mut impl Draws, address: &str, x: f64, y: f64, side: f64) {
+    // An address that a home has taken always fits into a code.
+    let Ok(code) = QrCode::with_error_correction_level(address, EcLevel::M) else { return };
+    let wide = code.width();
+    let square = side / (wide + 8) as f64;
+    let colors = code.to_colors();
+    for (row, squares) in colors.chunks(wide).enumerate() {
+        let mut from = 0;
+        for run in squares.chunk_by(|a, b| a == b) {
+            if run[0] == Color::Dark {
+                let (left, top) = (x + (from + 4) as f64 * square, y + (row + 4) as f64 * square);
+                // A hair higher, so that no white line is left between two rows.
+                pen.fill(left, top, run.len() as f64 * square, square * 1.02, (0, 0, 0));
+            }
+            from += run.len();
+        }
     }
 }
 

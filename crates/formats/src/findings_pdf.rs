@@ -11,11 +11,18 @@ use crate::pen::{HARM, INK, SOFT};
 /// the line beneath it.
 pub fn findings_pdf(head: &str, about: &str, checks: &Checks, width: f64, height: f64) -> Result<Vec<u8>, PdfError> {
     let mut flow = Flow::new(width, height);
+    let top = How { face: &HEAD, size: 6.2, color: INK, indent: 0.0, before: 0.0, keep: true };
+    flow.set(head, top);
+    flow.set(about, How { face: &TEXT, size: 3.4, color: SOFT, before: 1.0, ..top });
+    set_findings(&mut flow, checks);
+    flow.pdf(head, &format!("{head}: findings"))
+}
+
+/// What was found, the gravest first.
+pub(crate) fn set_findings(flow: &mut Flow, checks: &Checks) {
     let mut set = |text: &str, face: &'static Type, size: f64, color, indent: f64, before: f64, keep: bool| {
         flow.set(text, How { face, size, color, indent, before, keep });
     };
-    set(head, &HEAD, 6.2, INK, 0.0, 0.0, true);
-    set(about, &TEXT, 3.4, SOFT, 0.0, 1.0, true);
     set(
         "What was found by the records of this home. Each is worded as today's rule; what held when the work was done is not \
          known here. Local codes and licensed practice come first. Line-side lugs stay live with the main off; prove dead with a \
@@ -63,5 +70,4 @@ pub fn findings_pdf(head: &str, about: &str, checks: &Checks, width: f64, height
             set(&format!("Reason: {}", finding.aside.as_deref().unwrap_or_default()), &TEXT, 3.2, SOFT, 4.0, 0.4, false);
         }
     }
-    flow.pdf(head, &format!("{head}: findings"))
 }

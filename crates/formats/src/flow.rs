@@ -1,17 +1,13 @@
 //! Lines of text flowing over pages, for what is printed to be read: headings stay with what follows, figures stand at the right.
 
-use krilla::Document;
-use krilla::geom::Transform;
-use krilla::metadata::Metadata;
-use krilla::page::PageSettings;
-
 use wayfinder_core::wrapped;
 
 use crate::PdfError;
-use crate::fonts::{TEXT, Type};
-use crate::pen::{PT, Pen, SOFT, TINT};
+use crate::fonts::{HEAD, TEXT, Type};
+use crate::paged::{Drawn, Paged};
+use crate::pen::{INK, Pen, SOFT, TINT};
 
-const MARGIN: f64 = 16.0;
+pub(crate) const MARGIN: f64 = 16.0;
 const FOOT: f64 = 14.0;
 
 /// How a text is set.
@@ -27,12 +23,19 @@ pub(crate) struct How {
 }
 
 /// One line, with its type, size and color.
-struct Set {
+pub(crate) struct Set {
     text: String,
     /// What stands at the right of it: each ends so far before the right margin.
     figures: Vec<(String, f64)>,
+    /// What stands at the left margin, before the indent.
+    tag: String,
+    /// The part of a book that it leads to.
+    leads_to: Option<usize>,
     how: How,
 }
+
+/// A page: each line with its base line.
+pub(crate) type TextPage = Vec<(f64, Set)>;
 
 /// Text for pages of one size, in millimeters.
 pub(crate) struct Flow {
@@ -51,6 +54,24 @@ impl Flow {
         self.row(text, how, 0.0, &[]);
     }
 
+    /// A paragraph with a number or the like at the left margin.
+    pub(crate) fn tagged(&mut self, tag: &str, text: &str, how: How) {
+        let at = self.lines.len();
+        self.row(text, how, 0.0, &[]);
+        if let Some(line) = self.lines.get_mut(at) {
+            line.tag = HEAD.shown(tag);
+        }
+    }
+
+    /// A paragraph that leads to a part of the book, with that part's page at the right.
+    pub(crate) fn leading(&mut self, text: &str, how: How, page: &str, part: usize) {
+        let at = self.lines.len();
+        self.row(text, how, 16.0, &[(page, 0.0)]);
+        for line in &mut self.lines[at..] {
+            line.leads_to = Some(part);
+        }
+    }
+
     /// A paragraph that leaves `room` at the right, where figures stand beside its first line.
     pub(crate) fn row(&mut self, text: &str, how: How, room: f64, figures: &[(&str, f64)]) {
         let inner = self.width - 2.0 * MARGIN - how.indent - room;
@@ -62,21 +83,33 @@ impl Flow {
         for (n, line) in lines.into_iter().enumerate() {
             let first = n == 0;
             let figures = figures.iter().filter(|_| first).map(|(text, end)| (how.face.shown(text), *end)).collect();
-            self.lines.push(Set { text: line, figures, how: How { before: if first { how.before } else { 0.0 }, ..how } });
+            let how = How { before: if first { how.before } else { 0.0 }, ..how };
+            self.lines.push(Set { text: line, figures, tag: String::new(), leads_to: None, how });
         }
     }
 
-    /// The pages, with `head` in the foot of each.
+    /// The pages.
+    pub(crate) fn pages(self) -> Vec<TextPage> {
+        pages(self.lines, self.height)
+    }
+
+    /// The pages as a document of their own, with `head` in the foot of each.
     pub(crate) fn pdf(self, head: &str, title: &str) -> Result<Vec<u8>, PdfError> {
-        let (width, height) = (self.width, self.height);
-        draw(head, title, &pages(self.lines, height), width, height)
+        let size = (self.width, self.height);
+        let pages = self.pages();
+        let mut paged = Paged::new(title);
+        for (n, page) in pages.iter().enumerate() {
+            let foot = format!("{head} - page {} of {}", n + 1, pages.len());
+            paged.page(size, |pen| draw(pen, page, size, &foot))?;
+        }
+        paged.finish()
     }
 }
 
 /// Fills pages; a heading and a finding stay with what follows them.
-fn pages(lines: Vec<Set>, height: f64) -> Vec<Vec<(f64, Set)>> {
+fn pages(lines: Vec<Set>, height: f64) -> Vec<TextPage> {
     let bottom = height - MARGIN - FOOT;
-    let mut pages: Vec<Vec<(f64, Set)>> = vec![Vec::new()];
+    let mut pages: Vec<TextPage> = vec![Vec::new()];
     let mut y = MARGIN;
     let mut blocks: Vec<Vec<Set>> = Vec::new();
     let mut open = false;
@@ -108,29 +141,21 @@ fn pages(lines: Vec<Set>, height: f64) -> Vec<Vec<(f64, Set)>> {
     pages
 }
 
-fn draw(head: &str, title: &str, pages: &[Vec<(f64, Set)>], width: f64, height: f64) -> Result<Vec<u8>, PdfError> {
-    let mut document = Document::new();
-    document.set_metadata(Metadata::new().title(title.to_owned()).language("en".into()));
-    for (n, lines) in pages.iter().enumerate() {
-        let settings = PageSettings::from_wh(width as f32 * PT, height as f32 * PT)
-            .ok_or_else(|| PdfError::Writer("the page has no size".into()))?;
-        let mut page = document.start_page_with(settings);
-        let mut surface = page.surface();
-        surface.push_transform(&Transform::from_scale(PT, PT));
-        let mut pen = Pen { surface: &mut surface };
-        for (base, line) in lines {
-            let How { face, size, color, indent, .. } = line.how;
-            pen.text(face, &line.text, MARGIN + indent, *base, size, color);
-            for (figure, end) in &line.figures {
-                pen.text(face, figure, width - MARGIN - end - face.width(figure) * size, *base, size, color);
-            }
+/// Draws a page; gives the places of lines that lead to a part: left, top, width, height, the part.
+pub(crate) fn draw(pen: &mut Pen<'_, '_>, lines: &TextPage, (width, height): (f64, f64), foot: &str) -> Drawn {
+    let mut leads = Vec::new();
+    for (base, line) in lines {
+        let How { face, size, color, indent, .. } = line.how;
+        pen.text(&HEAD, &line.tag, MARGIN, *base, size, INK);
+        pen.text(face, &line.text, MARGIN + indent, *base, size, color);
+        for (figure, end) in &line.figures {
+            pen.text(face, figure, width - MARGIN - end - face.width(figure) * size, *base, size, color);
         }
-        pen.fill(MARGIN, height - MARGIN - 6.0, width - 2.0 * MARGIN, 0.3, TINT);
-        let foot = TEXT.shown(&format!("{head} - page {} of {}", n + 1, pages.len()));
-        pen.text(&TEXT, &foot, MARGIN, height - MARGIN, 2.8, SOFT);
-        surface.pop();
-        surface.finish();
-        page.finish();
+        if let Some(part) = line.leads_to {
+            leads.push((MARGIN, base - size, width - 2.0 * MARGIN, size * 1.32, part));
+        }
     }
-    document.finish().map_err(|error| PdfError::Writer(format!("{error:?}")))
+    pen.fill(MARGIN, height - MARGIN - 6.0, width - 2.0 * MARGIN, 0.3, TINT);
+    pen.text(&TEXT, &TEXT.shown(foot), MARGIN, height - MARGIN, 2.8, SOFT);
+    leads
 }

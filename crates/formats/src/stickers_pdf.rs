@@ -1,14 +1,11 @@
 //! Stickers for cover plates on sheets of any size, and strips that go over single lines of a card that hangs.
 
-use krilla::Document;
-use krilla::geom::Transform;
-use krilla::metadata::Metadata;
-use krilla::page::PageSettings;
 use wayfinder_core::Sticker;
 
 use crate::PdfError;
 use crate::fonts::{HEAD, TEXT};
-use crate::pen::{INK, PT, Pen};
+use crate::paged::Paged;
+use crate::pen::{INK, Pen};
 
 /// Letters smaller than this are not printed: five points.
 const LEAST: f64 = 5.0 * 25.4 / 72.0;
@@ -80,27 +77,20 @@ pub fn stickers_pdf(stickers: &[Sticker], sheet: &StickerSheet, begin: usize) ->
         )));
     }
     let set = Set::of(stickers, sheet)?;
-    let mut document = Document::new();
-    document.set_metadata(Metadata::new().title("Stickers for cover plates".into()).language("en".into()));
+    let mut paged = Paged::new("Stickers for cover plates");
     let pages = (begin + stickers.len()).div_ceil(sheet.count()).max(1);
-    for page_number in 0..pages {
-        let settings = PageSettings::from_wh(sheet.paper.0 as f32 * PT, sheet.paper.1 as f32 * PT)
-            .ok_or_else(|| PdfError::Writer("the page has no size".into()))?;
-        let mut page = document.start_page_with(settings);
-        let mut surface = page.surface();
-        surface.push_transform(&Transform::from_scale(PT, PT));
-        let mut pen = Pen { surface: &mut surface };
-        for cell in 0..sheet.count() {
-            let Some(sticker) = (page_number * sheet.count() + cell).checked_sub(begin).and_then(|n| stickers.get(n)) else {
-                continue;
-            };
-            set.draw(&mut pen, sticker, sheet, sheet.place(cell));
-        }
-        surface.pop();
-        surface.finish();
-        page.finish();
+    for page in 0..pages {
+        paged.page(sheet.paper, |pen| {
+            for cell in 0..sheet.count() {
+                let at = (page * sheet.count() + cell).checked_sub(begin);
+                if let Some(sticker) = at.and_then(|n| stickers.get(n)) {
+                    set.draw(pen, sticker, sheet, sheet.place(cell));
+                }
+            }
+            Vec::new()
+        })?;
     }
-    document.finish().map_err(|error| PdfError::Writer(format!("{error:?}")))
+    paged.finish()
 }
 
 /// The type sizes, the same on every sticker.

@@ -138,3 +138,43 @@ fn the_drawing_is_xml_with_every_text_in_its_place() {
         }
     }
 }
+
+/// What a reader of codes that is not ours finds on the card as poppler draws it, at so many dots to the inch.
+fn code_on(pdf: &[u8], dots: u32) -> Option<String> {
+    let folder = tempfile::tempdir().unwrap();
+    let (path, picture) = (folder.path().join("card.pdf"), folder.path().join("card"));
+    std::fs::write(&path, pdf).unwrap();
+    let mut draw = std::process::Command::new("pdftoppm");
+    draw.args(["-r", &dots.to_string(), "-gray", "-singlefile"]).arg(&path).arg(&picture);
+    assert!(draw.status().unwrap().success());
+    let pgm = std::fs::read(picture.with_extension("pgm")).unwrap();
+    // `P5`, width and height, 255, then a byte for each dot.
+    let mut head = pgm.splitn(4, |byte| *byte == b'\n');
+    let (_, size, _, dots) = (head.next(), head.next().unwrap(), head.next(), head.next().unwrap());
+    let size: Vec<usize> = std::str::from_utf8(size).unwrap().split(' ').map(|n| n.parse().unwrap()).collect();
+    let mut seen = rqrr::PreparedImage::prepare_from_greyscale(size[0], size[1], |x, y| dots[y * size[0] + x]);
+    seen.detect_grids().first().and_then(|grid| grid.decode().ok()).map(|(_, text)| text)
+}
+
+#[test]
+fn the_code_of_a_lasting_address_is_read_from_the_printed_card_and_stands_clear_of_all_text() {
+    let longest = format!("https://home.example/h/{}", "x".repeat(100 - "https://home.example/h/".len()));
+    for address in ["https://home.example/h/mill", &longest] {
+        let mut card = demo_card();
+        card.address = Some(address.to_owned());
+        for sheet in [Sheet::Card, Sheet::A4] {
+            let pdf = door_card_pdf(&card, sheet, CardColors::Load).unwrap();
+            assert_eq!(code_on(&pdf, 200).as_deref(), Some(address), "{sheet:?}");
+        }
+        let fitted = fitted_card(&card, CardColors::Load).unwrap();
+        let (x, y, side) = fitted.code.unwrap();
+        // No square below 0.35 mm, so that a camera at arm's length tells two apart: a figure of ours.
+        assert!(side / 49.0 > 0.35 && y + side <= 210.0 - 4.0 + 1e-6 && x + side <= 130.0 - 4.0 + 1e-6);
+        for word in boxes(&door_card_pdf(&card, Sheet::Card, CardColors::Load).unwrap()) {
+            let apart = word.right < x || word.left > x + side || word.middle() < y || word.middle() > y + side;
+            assert!(apart, "{word:?} lies on the code");
+        }
+        assert!(fitted.cells.iter().all(|cell| cell.y + cell.height <= y + 1e-6), "a line lies on the code");
+    }
+    assert_eq!(code_on(&door_card_pdf(&demo_card(), Sheet::Card, CardColors::Load).unwrap(), 200), None);
+}

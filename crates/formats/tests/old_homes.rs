@@ -39,12 +39,15 @@ fn a_home_of_version_2_opens_and_is_written_back_the_same() {
     assert!(again.lines().eq(book.lines()));
 }
 
-/// What versions 3 to 18 brought, each line as its version wrote it; put together by hand from the shapes of those versions.
+/// What versions 3 to 19 brought, each line as its version wrote it; put together by hand from the shapes of those versions.
 #[test]
-fn lines_of_versions_3_to_18_open_and_are_written_back_the_same() {
-    let (file, book) = read_home_file(include_bytes!("fixtures/home-of-versions-3-to-18.json")).unwrap();
+fn lines_of_versions_3_to_19_open_and_are_written_back_the_same() {
+    let (file, book) = read_home_file(include_bytes!("fixtures/home-of-versions-3-to-19.json")).unwrap();
     let versions: BTreeSet<u16> = file.lines.iter().map(|line| line.entry.version).collect();
-    assert_eq!(versions.into_iter().collect::<Vec<_>>(), [3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, Fact::VERSION]);
+    assert_eq!(
+        versions.into_iter().collect::<Vec<_>>(),
+        [3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18, Fact::VERSION]
+    );
     let home = book.home();
     assert!(home.setup().radio && home.setup().alone, "the last word on how it is traced");
     assert_eq!(home.trace().looks().len(), 7, "four, and a point that was watched");
@@ -63,6 +66,9 @@ fn lines_of_versions_3_to_18_open_and_are_written_back_the_same() {
     assert_eq!(own.map(|own| (own.text.as_str(), own.proven.len(), own.feeds.len())), Some(("Kitchen, north", 1, 1)));
     assert_eq!(home.panels().hung(&"main".parse().unwrap()).map(|card| (card.revision, card.lines.len())), Some((57, 1)));
     assert!(home.house().sticker(&"p1".parse().unwrap()).is_some());
+    let wall = wayfinder_core::TestedDevice::Point("wall".parse().unwrap());
+    assert_eq!(home.upkeep().last_test(&wall).map(|(_, went)| went), Some(wayfinder_core::TestWent::NoTrip));
+    assert_eq!((home.upkeep().months().buttons, home.upkeep().address()), (3, Some("https://home.example/h/weir")));
     let (_, again) = read_home_file(&write_home_file(&file.home, &book, Vec::new())).unwrap();
     assert!(again.lines().eq(book.lines()));
 }

@@ -2,9 +2,12 @@
 //! another program read here.
 #![allow(clippy::unwrap_used)] // a test that finds nothing to unwrap has failed
 
+mod poppler;
+
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
+use poppler::lines_of;
 use serde_json::Value;
 use wayfinder_core::{Plan, PlanFloor, Spot, Study, Symbol, plan, take_drawing};
 use wayfinder_fixture::written;
@@ -174,45 +177,6 @@ fn what_is_no_drawing_is_refused_with_a_sentence_and_nothing_grows_without_end()
     let read = read_plan_dxf((head + &many + &tail).as_bytes(), None).unwrap();
     assert_eq!(read.rooms.len(), 100);
     assert_eq!(read.left_out, ["200 rooms are more than are read at once."]);
-}
-
-/// Paths of a PDF page as poppler has them, in points of 1/72 inch: stroke width and the ends of straight lines.
-fn lines_of(pdf: &[u8]) -> Vec<(f64, [f64; 4])> {
-    let folder = tempfile::tempdir().unwrap();
-    let (path, svg) = (folder.path().join("plan.pdf"), folder.path().join("plan.svg"));
-    std::fs::write(&path, pdf).unwrap();
-    let done =
-        Command::new("pdftocairo").args(["-svg", "-noshrink", "-f", "1", "-l", "1"]).arg(&path).arg(&svg).status().unwrap();
-    assert!(done.success());
-    let svg = std::fs::read_to_string(&svg).unwrap();
-    let attribute = |tag: &str, name: &str| {
-        let rest = tag.split(&format!(" {name}=\"")).nth(1)?;
-        rest.split('"').next().map(str::to_owned)
-    };
-    let mut lines = Vec::new();
-    for tag in svg.split("<path").skip(1).map(|rest| rest.split("/>").next().unwrap()) {
-        let style = attribute(tag, "style").unwrap_or_default();
-        let width =
-            style.split("stroke-width:").nth(1).and_then(|rest| rest.split(';').next()).and_then(|w| w.parse::<f64>().ok());
-        let (Some(width), Some(d)) = (width, attribute(tag, "d")) else { continue };
-        let matrix: Vec<f64> = match attribute(tag, "transform") {
-            Some(matrix) => matrix
-                .trim_start_matches("matrix(")
-                .trim_end_matches(')')
-                .split([',', ' '])
-                .filter_map(|n| n.parse().ok())
-                .collect(),
-            None => vec![1.0, 0.0, 0.0, 1.0, 0.0, 0.0],
-        };
-        let numbers: Vec<f64> = d.split(|c: char| c.is_alphabetic() || c == ' ').filter_map(|n| n.parse().ok()).collect();
-        if d.contains('C') || numbers.len() != 4 {
-            continue;
-        }
-        let put = |x: f64, y: f64| (matrix[0] * x + matrix[2] * y + matrix[4], matrix[1] * x + matrix[3] * y + matrix[5]);
-        let (a, b) = (put(numbers[0], numbers[1]), put(numbers[2], numbers[3]));
-        lines.push((width * matrix[0].abs(), [a.0, a.1, b.0, b.1]));
-    }
-    lines
 }
 
 #[test]

@@ -3,8 +3,8 @@
 use std::sync::Arc;
 
 use anyhow::{Context, Result, bail};
-use wayfinder_core::{Panel, Printed, Study, card, plan, progress};
-use wayfinder_formats::{CardColors, DirectoryFormat, write_directory, write_plan_dxf};
+use wayfinder_core::{BookPart, Panel, Printed, Study, card, plan, progress};
+use wayfinder_formats::{BookAsked, CardColors, DirectoryFormat, Sheet, home_book_pdf, write_directory, write_plan_dxf};
 use wayfinder_server::{Desk, Opened};
 
 use crate::in_words::card_in_words;
@@ -72,4 +72,17 @@ pub(crate) fn directory(
     let plan = plan(home);
     let drawn = plan.floors.iter().find(|known| floor.is_none_or(|name| known.name.eq_ignore_ascii_case(name)));
     Ok(write_plan_dxf(plan, drawn.context("the home has no such floor")?)?)
+}
+
+/// A part of the home book by its name.
+pub(crate) fn book_part(text: &str) -> Result<BookPart, String> {
+    BookPart::named(text).ok_or_else(|| format!("use {}", BookPart::ALL.map(BookPart::name).join(", ")))
+}
+
+/// The home book, all of it where no part is named; says on standard error what it is making.
+pub(crate) fn book(home: &Study, parts: &[BookPart], paper: &str, printed: Printed<'_>, colors: CardColors) -> Result<Vec<u8>> {
+    let parts = if parts.is_empty() { &BookPart::ALL } else { parts };
+    let paper = if paper == "a4" { Sheet::A4 } else { Sheet::Letter };
+    let mut tell = |making: &str, done: usize, of: usize| eprintln!("{} of {of}: {making}", done + 1);
+    Ok(home_book_pdf(home, &BookAsked { parts, paper, colors, printed }, &mut tell)?)
 }

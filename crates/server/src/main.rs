@@ -17,11 +17,13 @@ use wayfinder_core::loads::{NewLoad, NewLoadKind, ServiceMethod, SurveyAsked, lo
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_of_unknown, survey_through, trace_through};
 use wayfinder_core::work::{USUAL_STEPS, read_wish, work_view};
-use wayfinder_core::{HomeId, Level, Method, Printed, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress};
+use wayfinder_core::{
+    BookPart, HomeId, Level, Method, Printed, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress,
+};
 use wayfinder_formats::{CardColors, read_home_file, service_pdf};
 use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
 
-use crate::home_files::{card_colors, directory, home_named, homes};
+use crate::home_files::{book, book_part, card_colors, directory, home_named, homes};
 use crate::in_words::{loads_in_words, sheet_in_words, ways_in_words};
 use crate::worked::{Engine, answer_file};
 
@@ -171,6 +173,32 @@ enum Command {
         #[arg(long)]
         floor: Option<String>,
         /// The date that stands on the card, as 2026-11-24; left out, today's (UTC).
+        #[arg(long)]
+        date: Option<String>,
+        /// Who prints it.
+        #[arg(long, default_value = "")]
+        by: String,
+        /// load, amps or none.
+        #[arg(long, value_parser = card_colors, default_value = "load")]
+        colors: CardColors,
+    },
+    /// Write the home book of a home as a PDF: cover, safety words, cards, plans, lists, findings, what is open.
+    Book {
+        /// The data folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// The home's id or its name.
+        home: String,
+        /// The file.
+        #[arg(long)]
+        out: PathBuf,
+        /// The parts, with commas between; left out, all of them.
+        #[arg(long, value_delimiter = ',', value_parser = book_part)]
+        parts: Vec<BookPart>,
+        /// letter or a4.
+        #[arg(long, value_parser = clap::builder::PossibleValuesParser::new(["letter", "a4"]), default_value = "letter")]
+        paper: String,
+        /// The date that stands in it, as 2026-11-24; left out, today's (UTC).
         #[arg(long)]
         date: Option<String>,
         /// Who prints it.
@@ -574,6 +602,13 @@ fn run(command: Command) -> Result<ExitCode> {
                 }
                 None => std::io::stdout().write_all(&bytes)?,
             }
+        }
+        Command::Book { data, home, out, parts, paper, date, by, colors } => {
+            let opened = home_named(&existing(data)?, &home)?;
+            let date = date.unwrap_or_else(|| time::OffsetDateTime::now_utc().date().to_string());
+            let bytes = book(&opened.study, &parts, &paper, Printed { date: &date, by: &by }, colors)?;
+            std::fs::write(&out, bytes).with_context(|| format!("{} cannot be written", out.display()))?;
+            println!("Written to {}", out.display());
         }
         Command::Practice { command } => return practice(command),
         Command::Openapi => print!("{}", openapi_json()),

@@ -171,6 +171,44 @@ export const useDirectory = (home: string, panel: string | undefined, colors: st
   });
 
 /** A sticker for each proven point with a cover plate. */
+export const useTests = (home: string) =>
+  useQuery({
+    queryKey: [...of(home), "tests"],
+    queryFn: () => answer(api.GET("/api/homes/{home}/tests", { params: { path: { home } } })),
+  });
+
+/** Makes the home book; `tell` hears what is being made. Gives the PDF. */
+export async function makeBook(
+  home: string,
+  query: URLSearchParams,
+  tell: (making: string, done: number, of: number) => void,
+  stop: AbortSignal,
+): Promise<Blob> {
+  const lost = () => new NoAnswer();
+  const asked = await fetch(`/api/homes/${home}/book?${query.toString()}`, { signal: stop }).catch((error: unknown) => {
+    throw stop.aborted ? error : lost();
+  });
+  if (!asked.ok || asked.body === null) throw lost();
+  const reader = asked.body.pipeThrough(new TextDecoderStream()).getReader();
+  let waiting = "";
+  for (;;) {
+    const { done, value } = await reader.read();
+    if (done) throw lost();
+    const lines = (waiting + value).split("\n");
+    waiting = lines.pop() ?? "";
+    for (const line of lines) {
+      const said = JSON.parse(line) as
+        { making: string; done: number; of: number } | { pdf: string } | { problem: string };
+      if ("problem" in said) throw new Error(said.problem);
+      if ("pdf" in said) {
+        const bytes = Uint8Array.from(atob(said.pdf), (letter) => letter.charCodeAt(0));
+        return new Blob([bytes], { type: "application/pdf" });
+      }
+      tell(said.making, said.done, said.of);
+    }
+  }
+}
+
 export const useStickers = (home: string) =>
   useQuery({
     queryKey: [...of(home), "stickers"],

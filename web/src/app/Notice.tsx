@@ -3,11 +3,13 @@ import Button from "@mui/material/Button";
 import Snackbar from "@mui/material/Snackbar";
 import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
-import { useEffect, useMemo, useState, type ReactNode } from "react";
+import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { outbox } from "../api/outbox";
 import { NoticeContext, wordsOf } from "./useNotice";
 
 interface Notice {
+  /** Counts up, so that each stays for its own time, whatever was shown before it. */
+  number: number;
   words: string;
   bad: boolean;
   undo?: (() => void) | undefined;
@@ -16,10 +18,11 @@ interface Notice {
 export function NoticeProvider({ children }: { children: ReactNode }) {
   const [notice, setNotice] = useState<Notice | null>(null);
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
+  const count = useRef(0);
   const say = useMemo(
     () => ({
-      problem: (error: unknown) => setNotice({ words: wordsOf(error), bad: true }),
-      done: (words: string, undo?: () => void) => setNotice({ words, bad: false, undo }),
+      problem: (error: unknown) => setNotice({ number: ++count.current, words: wordsOf(error), bad: true }),
+      done: (words: string, undo?: () => void) => setNotice({ number: ++count.current, words, bad: false, undo }),
     }),
     [],
   );
@@ -31,6 +34,7 @@ export function NoticeProvider({ children }: { children: ReactNode }) {
     <NoticeContext value={say}>
       {children}
       <Snackbar
+        key={notice?.number}
         open={notice !== null}
         autoHideDuration={notice?.bad ? null : notice?.undo ? 8000 : 4000}
         onClose={(_, reason) => {

@@ -95,6 +95,16 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../workspaces/practice/PracticePage")).PracticePage }),
       },
       {
+        path: "book",
+        handle: "Home book",
+        lazy: async () => ({ Component: (await import("../workspaces/directory/BookPage")).BookPage }),
+      },
+      {
+        path: "tests",
+        handle: "Tests",
+        lazy: async () => ({ Component: (await import("../workspaces/directory/TestsPage")).TestsPage }),
+      },
+      {
         path: "stickers",
         handle: "Stickers",
         lazy: async () => ({ Component: (await import("../workspaces/directory/StickersPage")).StickersPage }),

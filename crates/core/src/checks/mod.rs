@@ -56,6 +56,7 @@ mod slim_pair;
 mod solar_on_bus;
 mod tamper_resistant;
 mod tandem_not_listed;
+mod test_failed;
 mod too_large_for_what_is_on_it;
 mod two_hots_on_one_pole;
 mod two_pole_one_leg;
@@ -225,6 +226,7 @@ pub const RULES: &[Rule] = &[
     volts_too_low::RULE,
     breaker_by_volts::RULE,
     neutral_ground::RULE,
+    test_failed::RULE,
     main_above_bus::RULE,
     service_conductors::RULE,
     feeder_over_wire::RULE,
@@ -438,7 +440,7 @@ fn wish_of(home: &Study, finding: &Finding) -> Option<FindingWish> {
         ("breaker-over-wire" | "too-large-for-what-is-on-it", Some(breaker)) => {
             format!("replace {} with {}", breaker.number(), smaller?)
         }
-        ("hot-spot" | "breaker-by-volts" | "breaker-type" | "interrupting-rating", Some(breaker)) => {
+        ("hot-spot" | "test-failed" | "breaker-by-volts" | "breaker-type" | "interrupting-rating", Some(breaker)) => {
             format!("replace {}", breaker.number())
         }
         ("protection-by-place", Some(breaker)) => format!("GFCI for {}", breaker.number()),

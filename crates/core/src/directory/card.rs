@@ -79,6 +79,8 @@ pub struct Card {
     pub cells: Vec<CardCell>,
     /// How far the trace is.
     pub progress: Progress,
+    /// Where this home's page can be opened for good: it stands on the card as a code for cameras.
+    pub address: Option<String>,
 }
 
 /// When and by whom a card is printed.
@@ -103,7 +105,14 @@ pub fn card(home: &Study, panel: &PanelId, printed: Printed<'_>) -> Option<Card>
         subtitle: subtitle(home, &view.panel),
         foot: foot(home, view, &cells, progress, printed),
     };
-    Some(Card { rows: view.rows.len() as u8, text, panel: view.panel.clone(), cells, progress })
+    Some(Card {
+        rows: view.rows.len() as u8,
+        text,
+        panel: view.panel.clone(),
+        cells,
+        progress,
+        address: home.upkeep().address().map(str::to_owned),
+    })
 }
 
 /// Every cell of a panel's card, the left column from the top, then the right; none where there is no such panel.
@@ -236,6 +245,9 @@ fn foot(home: &Study, view: &PanelView, cells: &[CardCell], progress: Progress, 
     foot.push(format!("{done} Revision {}, {}{by}.", home.seq(), printed.date));
     if cells.iter().any(|cell| cell.drifts) {
         foot.push(format!("{}no longer matches what is proven.", DRIFTS));
+    }
+    if home.upkeep().address().is_some() {
+        foot.push("The code opens this home's page, which shows nothing to strangers.".into());
     }
     foot.push("Prove dead with a meter before touching. Line-side lugs stay live with the main off.".into());
     foot

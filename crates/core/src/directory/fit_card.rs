@@ -20,6 +20,8 @@ const POINT: f64 = 25.4 / 72.0;
 pub struct FitRequest {
     /// Blank border of the card.
     pub margin: f64,
+    /// Side of the code of the home's address, with the blank border that cameras need; only where there is an address.
+    pub code: f64,
     /// Type of the title, where it fits on one line.
     pub title: f64,
     /// Type of the line below it, and smallest type of the title.
@@ -48,6 +50,7 @@ impl Default for FitRequest {
     fn default() -> Self {
         Self {
             margin: 4.0,
+            code: 20.0,
             title: 4.8,
             subtitle: 2.9,
             foot: 2.1,
@@ -127,6 +130,8 @@ pub struct FittedCard {
     pub foot: FittedText,
     /// Upper edge of the foot.
     pub foot_y: f64,
+    /// Left and upper edge of the code at the right of the foot, and its side with the blank border around it.
+    pub code: Option<(f64, f64, f64)>,
 }
 
 impl FittedCard {
@@ -196,8 +201,12 @@ pub fn fit_card(card: &Card, request: &FitRequest, faces: CardFaces<'_>) -> Resu
         })
         .collect();
     let foot_y = card.panel.card.height_mm - request.margin - around.foot;
+    let code = card.address.as_ref().map(|_| {
+        let right = card.panel.card.width_mm - request.margin;
+        (right - request.code, foot_y + around.foot - request.code, request.code)
+    });
     let Around { title, subtitle, foot_text: foot, .. } = around;
-    Ok(FittedCard { type_mm: size, leading_mm: size * request.leading, row_mm: row, title, subtitle, cells, foot, foot_y })
+    Ok(FittedCard { type_mm: size, leading_mm: size * request.leading, row_mm: row, title, subtitle, cells, foot, foot_y, code })
 }
 
 /// What of a cell's height its text may fill.
@@ -221,11 +230,13 @@ impl Around {
         let set = |text: &str, size: f64, width_of| FittedText { lines: wrapped(text, inner / size, width_of), size };
         let title = set(&card.text.title, size, faces.head);
         let subtitle = set(&card.text.subtitle, request.subtitle, faces.text);
-        let foot = card.text.foot.iter().flat_map(|line| wrapped(line, inner / request.foot, faces.text)).collect();
+        let code = if card.address.is_some() { request.code } else { 0.0 };
+        let beside = if code > 0.0 { inner - code - request.pad } else { inner };
+        let foot = card.text.foot.iter().flat_map(|line| wrapped(line, beside / request.foot, faces.text)).collect();
         let foot_text = FittedText { lines: foot, size: request.foot };
         let high = |text: &FittedText| text.lines.len() as f64 * text.size * 1.25;
         let head = high(&title) + high(&subtitle) + 1.5;
-        let foot = high(&foot_text) + 1.5;
+        let foot = (high(&foot_text) + 1.5).max(code);
         Self { head, foot, title, subtitle, foot_text }
     }
 }

@@ -18,7 +18,7 @@ pub(crate) use facts::Act;
 pub use facts::*;
 pub use home::{
     Aside, Doubt, Home, House, JobStep, Jobs, KeptSize, KnownJob, Loads, Look, Panels, Planning, PriceList, SeenHeat, StoppedJob,
-    Switching, Switchings, Trace,
+    Switching, Switchings, Trace, Upkeep,
 };
 pub(crate) use home::{Metered, Trip, Watched};
 pub use names::InWords;

@@ -22,6 +22,7 @@ mod refusal;
 mod sizing;
 mod tracing;
 mod units;
+mod upkeep;
 
 pub use appliance::{Appliance, DayPart, FigureFrom, LoadDoes, Season, Usage, appliances};
 pub use code::{
@@ -55,3 +56,4 @@ pub use sizing::{ClearSpace, InspectorSaid, SizeAsked, SizeOf, SizedLoad};
 pub use tracing::{Change, Method, Seen, Since, TraceSetup, Worked};
 pub use units::{Amps, Length, Moment, Units, Volts};
 pub(crate) use units::{listed, so_many};
+pub use upkeep::{TestMonths, TestWent, TestedDevice};

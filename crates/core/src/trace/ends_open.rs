@@ -5,6 +5,7 @@ use super::next_step::Rounds;
 use super::step_card::{Screen, StepAct, open, record};
 use crate::logbook::{BreakerKept, Fact, PointSeen};
 use crate::model::{BreakerId, Interior, Kept, Point, PointId, PointKind, Seen};
+use crate::study::Study;
 
 /// A point that ends open.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -19,6 +20,11 @@ pub struct EndsOpen {
     pub advice: String,
     /// Buttons for what was done.
     pub acts: Vec<StepAct>,
+}
+
+/// Every point that is not proven as things are now, with its reason and what to do about it, in the order of entry.
+pub fn ends_open(home: &Study) -> Vec<EndsOpen> {
+    Rounds::of(home).ends_open()
 }
 
 impl Rounds<'_> {

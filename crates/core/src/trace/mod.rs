@@ -39,7 +39,7 @@ mod weighed;
 pub use at_home::{Likely, likely};
 pub(crate) use by_meter::{last_read_all_on, legs_apart, too_little_read, too_much_read};
 pub use dark_clock::{DarkClock, dark_clocks};
-pub use ends_open::EndsOpen;
+pub use ends_open::{EndsOpen, ends_open};
 pub use evidence::{Evidence, EvidenceLine, LineRole, evidence};
 pub use helper::{HelperView, helper_view};
 pub use last_seen::{LastSeen, last_seen};

@@ -126,7 +126,7 @@ pub(super) struct Rounds<'a> {
 }
 
 impl<'a> Rounds<'a> {
-    fn of(home: &'a Study) -> Self {
+    pub(super) fn of(home: &'a Study) -> Self {
         let looks = by_point(looks_by_power(home));
         let known = verdicts(home);
         Self { home, known, looks, weighed: weighed(home), at_home: None, plugged: BTreeSet::new() }

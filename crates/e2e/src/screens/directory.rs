@@ -77,3 +77,37 @@ impl Stickers<'_> {
         label.click().await.map_err(Into::into)
     }
 }
+
+/// Tests that come round.
+pub struct Tests<'a>(pub &'a Page);
+
+impl Tests<'_> {
+    says! {
+        /// Waits until it says how many are due.
+        due_says: "[data-testid=due]";
+    }
+
+    /// Waits until this device says so.
+    pub async fn device_says(&self, name: &str, words: &str) -> Result<()> {
+        self.0.wait_text(By::Css(format!("[data-testid=tests] [data-name='{name}']")), words).await
+    }
+}
+
+/// The home book.
+pub struct Book<'a>(pub &'a Page);
+
+impl Book<'_> {
+    says! {
+        /// Waits until it says how far the book is.
+        progress_says: "[data-testid=book-progress]";
+    }
+
+    /// How many bytes the book has that is offered, and how it begins.
+    pub async fn offered(&self, name: &str) -> Result<(usize, String)> {
+        let link = self.0.named("button", name).await?;
+        let address = link.attr("href").await?.context("no link")?;
+        let read = "const done = arguments[1];
+            fetch(arguments[0]).then((got) => got.text()).then((text) => done([text.length, text.slice(0, 5)]));";
+        Ok(self.0.driver.execute_async(read, vec![address.into()]).await?.convert()?)
+    }
+}

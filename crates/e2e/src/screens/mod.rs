@@ -15,7 +15,7 @@ mod trace;
 mod work;
 
 pub use checks::Checks;
-pub use directory::{Directory, Stickers};
+pub use directory::{Book, Directory, Stickers, Tests};
 pub use find::Find;
 pub use homes::Homes;
 pub use house::House;
@@ -52,7 +52,23 @@ macro_rules! screens {
         })*
     };
 }
-screens!(Checks, Directory, Find, Homes, House, Loads, LogbookScreen, Panel, PlanScreen, Practice, Stickers, Trace, Work);
+screens!(
+    Book,
+    Checks,
+    Directory,
+    Find,
+    Homes,
+    House,
+    Loads,
+    LogbookScreen,
+    Panel,
+    PlanScreen,
+    Practice,
+    Stickers,
+    Tests,
+    Trace,
+    Work
+);
 
 impl AsRef<Page> for Page {
     fn as_ref(&self) -> &Page {
@@ -61,7 +77,7 @@ impl AsRef<Page> for Page {
 }
 
 /// Every screen of a home: its address behind the home's, and what is there once it is drawn.
-pub const EVERY_SCREEN: [(&str, &str); 23] = [
+pub const EVERY_SCREEN: [(&str, &str); 25] = [
     ("/panel", "[data-testid=fingerpost]"),
     ("/panel/greenhouse-panel?at=s:7", "[data-testid=fingerpost]"),
     ("/checks", "[data-testid=findings]"),
@@ -82,6 +98,8 @@ pub const EVERY_SCREEN: [(&str, &str); 23] = [
     ("/work/size", "[data-testid=size-title]"),
     ("/directory", "[data-testid=card]"),
     ("/stickers", "[data-testid=first-sheet]"),
+    ("/tests", "[data-testid=tests] li"),
+    ("/book", "[role=group][aria-label=Parts]"),
     ("/logbook", "[data-testid=logbook] li"),
     ("/practice", "h1"),
     ("/more", "nav[aria-label='Other workspaces']"),

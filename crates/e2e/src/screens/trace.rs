@@ -120,6 +120,8 @@ impl Trace<'_> {
         self.say(said).await?;
         // A dark look that nothing else makes likely is asked for once more; whoever sees it dark says so again.
         if said == "dark" && self.moved_on(before).await? && self.asked_again(point).await? {
+            // Whoever looks once more takes a moment: the same tap within a second is one look.
+            tokio::time::sleep(Duration::from_millis(1050)).await;
             self.say(said).await?;
         }
         Ok(())

@@ -2,7 +2,7 @@
 
 use anyhow::{Result, ensure};
 use thirtyfour::{By, Key};
-use wayfinder_e2e::screens::{Directory, Stickers};
+use wayfinder_e2e::screens::{Book, Directory, Stickers, Tests};
 use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
 /// A panel of eight spaces with a little proven. Invented.
@@ -140,4 +140,83 @@ pub(crate) async fn own_words_go_out_and_come_back_in_a_sheet(_: &Chrome, page: 
     page.press("Write this line").await?;
     page.dialog_closed().await?;
     Directory(page).line_says("1", "proven", "Kitchen counter").await
+}
+
+pub(crate) async fn tests_come_round_and_the_book_is_made(_: &Chrome, page: &Page, view: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let mut somebody = Somebody::new(&site, "mill");
+    somebody.act(0, HOUSE).await?;
+    somebody.act(0, "5 20 gfci porch\npoint Kitchen gfci sink\npoint Hall alarm smoke").await?;
+    let home = format!("{}/h/mill", site.address);
+    // One tested long ago, one that fails, one that works.
+    somebody.act(50 * 24 * 60, "tested 5 works").await?;
+    page.goto(&format!("{home}/more")).await?;
+    page.press("3 are due").await?;
+    let tests = Tests(page);
+    tests.due_says("3 are due").await?;
+    tests.device_says("5, Main panel", "worked on").await?;
+    page.press("Kitchen, sink: It did not trip").await?;
+    tests.device_says("Kitchen, sink", "It protects nobody any more.").await?;
+    page.press("Hall, smoke: It sounded").await?;
+    tests.due_says("2 are due").await?;
+    page.press("5, Main panel: It tripped and was reset").await?;
+    tests.due_says("1 is due").await?;
+    page.can_be_used_by_everybody().await?;
+    // Taken back: it is due again.
+    page.press("Strike it out").await?;
+    tests.due_says("2 are due").await?;
+    page.press("More: how often").await?;
+    page.choose("GFCI and AFCI buttons", "every 2 months").await?;
+    page.goto(&format!("{home}/tests")).await?;
+    tests.due_says("1 is due").await?;
+    page.goto(&format!("{home}/checks")).await?;
+    page.says("This GFCI receptacle did not trip when its button was pressed.").await?;
+    // The lasting address: its code stands on the card.
+    page.goto(&format!("{home}/directory")).await?;
+    page.press("More: code for cameras").await?;
+    page.fill("Lasting address of this page", "home on the hill").await?;
+    page.press("Print its code").await?;
+    page.notice_says("That is not the address of a page.").await?;
+    page.fill("Lasting address of this page", "https://home.example/h/mill").await?;
+    page.press("Print its code").await?;
+    page.find(By::Css("[data-testid=card] svg[aria-label='Code of https://home.example/h/mill']")).await?;
+    // The book: all of it, then one part alone.
+    page.press("Home book").await?;
+    let book = Book(page);
+    page.press("Make the home book").await?;
+    book.progress_says("Made from revision").await?;
+    let (all, begins) = book.offered("Save the home book as PDF").await?;
+    ensure!(begins == "%PDF-" && all > 20_000, "{all} bytes: {begins}");
+    for part in wayfinder_core::BookPart::ALL.into_iter().filter(|part| part.name() != "rooms") {
+        page.tick(part.title()).await?;
+    }
+    page.press("Make the By room").await?;
+    let (alone, _) = book.offered("Save the By room as PDF").await?;
+    ensure!(alone < all, "{alone} of {all}");
+    page.can_be_used_by_everybody().await?;
+    // The drawing is read by this browser, and its code by a reader that is not ours.
+    if view == View::Desk {
+        let card = format!("{}/api/homes/mill/directory/as/svg", site.address);
+        ensure!(decoded(page, &card).await? == "https://home.example/h/mill");
+    }
+    Ok(())
+}
+
+/// What a reader of codes finds in a drawing, as this browser draws it.
+async fn decoded(page: &Page, drawing: &str) -> Result<String> {
+    let svg = reqwest::get(drawing).await?.error_for_status()?.text().await?;
+    ensure!(svg.starts_with("<?xml") || svg.starts_with("<svg"), "no drawing");
+    let folder = tempfile::tempdir()?;
+    let (shown, picture) = (folder.path().join("card.svg"), folder.path().join("card.png"));
+    std::fs::write(&shown, svg)?;
+    page.goto(&format!("file://{}", shown.display())).await?;
+    page.picture(&picture).await?;
+    let mut reader = png::Decoder::new(std::io::BufReader::new(std::fs::File::open(&picture)?)).read_info()?;
+    let mut bytes = vec![0; reader.output_buffer_size().unwrap_or_default()];
+    let frame = reader.next_frame(&mut bytes)?;
+    let (width, each) = (frame.width as usize, frame.color_type.samples());
+    let gray = |x: usize, y: usize| bytes[(y * width + x) * each];
+    let mut seen = rqrr::PreparedImage::prepare_from_greyscale(width, frame.height as usize, gray);
+    let grids = seen.detect_grids();
+    Ok(grids.first().ok_or_else(|| anyhow::anyhow!("no code is seen"))?.decode()?.1)
 }

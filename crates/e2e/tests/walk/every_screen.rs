@@ -11,47 +11,53 @@ pub(crate) async fn every_screen_can_be_used_by_everybody(_: &Chrome, page: &Pag
     let home = format!("{}/h/juniper-lane", site.address);
     let mut found = Vec::new();
     let mut titles = HashSet::new();
-    for scheme in ["light", "dark"] {
-        page.scheme(scheme).await?;
-        for path in std::iter::once("").chain(EVERY_SCREEN.map(|(path, _)| path)) {
-            page.goto(&if path.is_empty() { site.address.clone() } else { format!("{home}{path}") }).await?;
-            page.drawn(path).await?;
-            if scheme == "light" {
-                found.extend(page.too_small().await?.into_iter().map(|v| format!("{path}: {v}")));
-                let (title, heads) = (page.driver.title().await?, page.count("h1").await?);
-                if !title.contains(" · Wayfinder") || !(titles.insert(title.clone()) | path.contains('?')) || heads != 1 {
-                    found.push(format!("{path}: {heads} main headings, title “{title}”"));
-                }
-            }
-            found.extend(page.accessibility().await?.into_iter().map(|v| format!("{scheme} {path}: {v}")));
-            if path == "/panel" {
-                Panel(page).select("Breaker 12").await?;
-                page.test_id("breaker-title").await?;
-                found.extend(page.accessibility().await?.into_iter().map(|v| format!("{scheme} breaker: {v}")));
-                page.press("Type the card").await?;
-                page.field("The card").await?;
-                found.extend(page.accessibility().await?.into_iter().map(|v| format!("{scheme} card: {v}")));
-            }
-            if path.starts_with("/panel/") {
-                page.press("Describe the panel").await?;
-                page.field("Name").await?;
-                found.extend(page.accessibility().await?.into_iter().map(|v| format!("{scheme} describe: {v}")));
-            }
-            if path == "/more" {
-                page.press("Find a room, a point, a number").await?;
-                Find(page).letters("kitchen").await?;
-                Find(page).something().await?;
-                found.extend(page.accessibility().await?.into_iter().map(|v| format!("{scheme} find: {v}")));
-            }
-            if path == "/house/list" {
-                House(page).open_point("").await?;
-                page.test_id("because").await?;
-                found.extend(page.accessibility().await?.into_iter().map(|v| format!("{scheme} evidence: {v}")));
-            }
+    for path in std::iter::once("").chain(EVERY_SCREEN.map(|(path, _)| path)) {
+        page.goto(&if path.is_empty() { site.address.clone() } else { format!("{home}{path}") }).await?;
+        page.drawn(path).await?;
+        found.extend(page.too_small().await?.into_iter().map(|v| format!("{path}: {v}")));
+        let (title, heads) = (page.driver.title().await?, page.count("h1").await?);
+        if !title.contains(" · Wayfinder") || !(titles.insert(title.clone()) | path.contains('?')) || heads != 1 {
+            found.push(format!("{path}: {heads} main headings, title “{title}”"));
+        }
+        found.extend(violations(page, path).await?);
+        if path == "/panel" {
+            Panel(page).select("Breaker 12").await?;
+            page.test_id("breaker-title").await?;
+            found.extend(violations(page, "breaker").await?);
+            page.press("Type the card").await?;
+            page.field("The card").await?;
+            found.extend(violations(page, "card").await?);
+        }
+        if path.starts_with("/panel/") {
+            page.press("Describe the panel").await?;
+            page.field("Name").await?;
+            found.extend(violations(page, "describe").await?);
+        }
+        if path == "/more" {
+            page.press("Find a room, a point, a number").await?;
+            Find(page).letters("kitchen").await?;
+            Find(page).something().await?;
+            found.extend(violations(page, "find").await?);
+        }
+        if path == "/house/list" {
+            House(page).open_point("").await?;
+            page.test_id("because").await?;
+            found.extend(violations(page, "evidence").await?);
         }
     }
     ensure!(found.is_empty(), "found:\n{}", found.join("\n"));
     Ok(())
+}
+
+/// What axe-core finds, in the light and in the dark.
+async fn violations(page: &Page, at: &str) -> Result<Vec<String>> {
+    let mut found: Vec<_> = page.accessibility().await?.into_iter().map(|v| format!("light {at}: {v}")).collect();
+    page.scheme("dark").await?;
+    page.wait_scheme("dark").await?;
+    found.extend(page.too_faint().await?.into_iter().map(|v| format!("dark {at}: {v}")));
+    page.scheme("light").await?;
+    page.wait_scheme("light").await?;
+    Ok(found)
 }
 
 pub(crate) async fn keys_go_everywhere(_: &Chrome, page: &Page, _: View) -> Result<()> {

@@ -80,6 +80,7 @@ fn main() -> ExitCode {
         every_kind_of_job_goes_to_its_end,
         own_words_stand_until_more_is_proven,
         stickers_begin_at_the_seventh_label,
+        tests_come_round_and_the_book_is_made,
     ] {
         for view in [View::Desk, View::Phone] {
             trials.push(trial(&runtime, chrome.as_ref(), format!("{name}_{view:?}").to_lowercase(), walk, view));

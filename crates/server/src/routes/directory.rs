@@ -4,8 +4,8 @@ use axum::Json;
 use axum::extract::Path;
 use axum::response::Response;
 use wayfinder_core::{
-    Card, CardHung, CardTooSmall, Drift, HangingCard, PanelId, Printed, Sticker, Study, WordsRead, card, drifts, hanging,
-    read_words, stickers, to_hang,
+    Card, CardHung, CardTooSmall, DeviceTest, Drift, HangingCard, PanelId, Printed, Sticker, Study, TestMonths, WordsRead, card,
+    drifts, hanging, read_words, stickers, tests_due, to_hang,
 };
 use wayfinder_formats::{
     CardColors, DirectoryError, DirectoryFormat, PdfError, Sheet, StickerSheet, door_card_pdf, fitted_card, read_rows,
@@ -14,6 +14,7 @@ use wayfinder_formats::{
 
 use super::homes::{Printing, date_of, file, sheet_of, unfit, unwritten};
 use super::panels::SHEET_LIMIT;
+use super::share::{QrPath, qr};
 use crate::guard::{Asked, RawBody};
 use crate::in_home::{HomePath, InHome};
 use crate::problem::{Problem, internal};
@@ -34,6 +35,26 @@ pub(crate) struct DirectoryView {
     hanging: Option<HangingCard>,
     /// The fact that this card was printed and hangs in the door.
     to_hang: CardHung,
+    /// The code of the home's lasting address, as it stands on the card; `null` where none is given.
+    code: Option<QrPath>,
+}
+
+/// Devices with a test button, and after how many months their tests come round.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct TestsView {
+    /// At the panels first, then room by room.
+    devices: Vec<DeviceTest>,
+    /// After how many months.
+    months: TestMonths,
+}
+
+/// Tests that come round: when each device with a test button was tested last, and when that is due again.
+#[utoipa::path(get, path = "/api/homes/{home}/tests", params(HomePath), responses((status = 200, body = TestsView), (status = 404, body = Problem)))]
+pub(crate) async fn tests(home: InHome) -> Result<Response, Problem> {
+    home.answer(move |opened| {
+        Ok::<_, Problem>(TestsView { devices: tests_due(&opened.study), months: opened.study.upkeep().months() })
+    })
+    .await
 }
 
 /// The door card, worded from what is proven, and own words that no longer match.
@@ -57,6 +78,7 @@ pub(crate) async fn directory(home: InHome, Asked(printing): Asked<Printing>) ->
                 ..to_hang(&opened.study, &card.panel.id)
             },
             too_small: fitted.err(),
+            code: card.address.as_deref().and_then(qr),
             card,
         })
     })
@@ -217,7 +239,11 @@ pub(crate) async fn words_sheet(home: InHome, RawBody(bytes): RawBody<SHEET_LIMI
 }
 
 fn colors_of(printing: &Printing) -> Result<CardColors, Problem> {
-    let name = printing.colors.as_deref().unwrap_or("load");
+    colors_named(printing.colors.as_deref())
+}
+
+pub(super) fn colors_named(name: Option<&str>) -> Result<CardColors, Problem> {
+    let name = name.unwrap_or("load");
     CardColors::named(name)
         .ok_or_else(|| unfit("colors", format!("“{name}” is no way to color a card."), "Use load, amps or none."))
 }
@@ -232,7 +258,11 @@ fn panel_of(home: &Study, printing: &Printing) -> Result<PanelId, Problem> {
 }
 
 fn by_of(printing: &Printing) -> Result<&str, Problem> {
-    let by = printing.by.as_deref().unwrap_or_default();
+    by_of_text(printing.by.as_deref())
+}
+
+pub(super) fn by_of_text(by: Option<&str>) -> Result<&str, Problem> {
+    let by = by.unwrap_or_default();
     if by.chars().count() > 60 || by.chars().any(char::is_control) {
         return Err(unfit("by", "That is too long for a name.".into(), "Use up to 60 characters."));
     }

@@ -1,5 +1,6 @@
 //! The routes: parse, ask the core, answer.
 
+mod book;
 mod directory;
 mod homes;
 mod house;
@@ -53,6 +54,9 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(directory::directory_pdf))
         .routes(routes!(directory::directory_as))
         .routes(routes!(directory::words_sheet))
+        .routes(routes!(book::book_pdf))
+        .routes(routes!(book::book))
+        .routes(routes!(directory::tests))
         .routes(routes!(directory::sticker_list))
         .routes(routes!(directory::sticker_sheets))
         .routes(routes!(directory::strips))

@@ -286,7 +286,8 @@ async fn now(app: &App) -> Result<Json<SharingNow>, Problem> {
     }))
 }
 
-fn qr(url: &str) -> Option<QrPath> {
+/// The code of an address.
+pub(super) fn qr(url: &str) -> Option<QrPath> {
     let code = QrCode::new(url).ok()?;
     let size = code.width();
     let dark = code.to_colors().into_iter().enumerate().filter(|(_, color)| *color == Color::Dark);

@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 18,
+  "factVersion": 19,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -64,6 +64,9 @@ export const LISTS = {
     "practice_house",
     "card_hung",
     "stickers_printed",
+    "device_tested",
+    "tests_set",
+    "address_given",
     "photo_taken",
     "finding_set_aside",
     "line_struck",
@@ -3485,6 +3488,48 @@ export const LISTS = {
       "label",
       "the label does not name the part, or cannot be read"
     ]
+  ],
+  "bookParts": [
+    {
+      "name": "safety",
+      "title": "Before you touch anything"
+    },
+    {
+      "name": "cards",
+      "title": "Cards of the panels"
+    },
+    {
+      "name": "plans",
+      "title": "Plans"
+    },
+    {
+      "name": "circuits",
+      "title": "By circuit"
+    },
+    {
+      "name": "rooms",
+      "title": "By room"
+    },
+    {
+      "name": "equipment",
+      "title": "Equipment"
+    },
+    {
+      "name": "tests",
+      "title": "Tests that come round"
+    },
+    {
+      "name": "findings",
+      "title": "What was found"
+    },
+    {
+      "name": "open",
+      "title": "What is open, and what to do about it"
+    },
+    {
+      "name": "legend",
+      "title": "What the marks mean"
+    }
   ],
   "unreadPanel": {
     "interior": "breakers",

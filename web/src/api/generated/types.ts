@@ -72,6 +72,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/book": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The same with word of what is being made: lines of JSON, `{"making": "By circuit", "done": 3, "of": 11}` for each piece, then
+         *     `{"pdf": "…"}` in base64, or `{"problem": "…"}`.
+         */
+        get: operations["book"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/book.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The home book, or some of its parts. */
+        get: operations["book_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/breakers/{breaker}/moves": {
         parameters: {
             query?: never;
@@ -921,6 +958,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tests that come round: when each device with a test button was tested last, and when that is due again. */
+        get: operations["tests"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/trace": {
         parameters: {
             query?: never;
@@ -1166,6 +1220,11 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description The page of this home can be opened at this address for good, so it may be printed. Without one: nowhere. */
+        AddressGiven: {
+            /** @description `https://home.example/h/juniper-lane`. */
+            address?: string | null;
+        };
         /** @description What else than the service or a feeder may put power on a panel. */
         AlsoFed: {
             /** @description There is such a source: with the main off it can still be live. */
@@ -1486,6 +1545,8 @@ export interface components {
         Cable: "not_read" | "nm" | "armored" | "conduit" | "se" | "uf" | "cloth" | "knob_and_tube";
         /** @description The door card. */
         Card: {
+            /** @description Where this home's page can be opened for good: it stands on the card as a code for cameras. */
+            address?: string | null;
             /** @description Left column from the top, then the right. */
             cells: components["schemas"]["CardCell"][];
             /** @description The panel. */
@@ -1872,6 +1933,35 @@ export interface components {
              */
             together: number;
         };
+        /** @description A device with its last and next test. */
+        DeviceTest: {
+            /** @description The device. */
+            device: components["schemas"]["TestedDevice"];
+            due?: components["schemas"]["Moment"] | null;
+            /** @description What is without power for that moment, as far as it is known: a sentence, or nothing. */
+            goes_dark: string;
+            /** @description How it is tested, as a sentence. */
+            how: string;
+            last?: components["schemas"]["Moment"] | null;
+            /** @description What to mind before it is pressed: a sentence, or nothing. */
+            mind: string;
+            /** @description `Bath, mirror`; `12, Main panel`. */
+            name: string;
+            /** @description Where it is: the room, or the place in the panel. */
+            place: string;
+            /** @description What the last test asks for: a sentence, or nothing. */
+            todo: string;
+            went?: components["schemas"]["TestWent"] | null;
+            /** @description `GFCI receptacle`, `AFCI breaker`, `alarm`. */
+            what: string;
+        };
+        /** @description A device was tested by its own button. The last test by time counts. */
+        DeviceTested: {
+            /** @description The device. */
+            device: components["schemas"]["TestedDevice"];
+            /** @description How it went. */
+            went: components["schemas"]["TestWent"];
+        };
         /** @description A device at a point was worked: something other than a breaker that makes points lit or dark. */
         DeviceWorked: {
             /** @description The device. */
@@ -1882,6 +1972,7 @@ export interface components {
         /** @description A panel's card, how it prints, and what on it is to be looked at. */
         DirectoryView: {
             card: components["schemas"]["Card"];
+            code?: components["schemas"]["QrPath"] | null;
             /** @description Own words in the whole home that no longer match what is known, those that mislead first. */
             drifts: components["schemas"]["Drift"][];
             hanging?: components["schemas"]["HangingCard"] | null;
@@ -2247,6 +2338,15 @@ export interface components {
         }) | (components["schemas"]["StickersPrinted"] & {
             /** @enum {string} */
             kind: "stickers_printed";
+        }) | (components["schemas"]["DeviceTested"] & {
+            /** @enum {string} */
+            kind: "device_tested";
+        }) | (components["schemas"]["TestsSet"] & {
+            /** @enum {string} */
+            kind: "tests_set";
+        }) | (components["schemas"]["AddressGiven"] & {
+            /** @enum {string} */
+            kind: "address_given";
         }) | (components["schemas"]["PhotoTaken"] & {
             /** @enum {string} */
             kind: "photo_taken";
@@ -2558,6 +2658,10 @@ export interface components {
              * @description The last line this follows from.
              */
             seq: number;
+            /** @description When the test of each other one comes round, the first to come first. */
+            tests_due: components["schemas"]["Moment"][];
+            /** @description Devices with a test button that were never tested, as far as is recorded, or failed. */
+            tests_open: number;
             /** @description GFCI devices that were tripped on purpose and not reset yet. */
             tripped: components["schemas"]["PointId"][];
         };
@@ -5827,6 +5931,44 @@ export interface components {
          * @enum {string}
          */
         Terminals: "unread" | "read_75c";
+        /** @description After how many months tests come round. */
+        TestMonths: {
+            /**
+             * Format: int32
+             * @description Alarms, 1 to 12.
+             */
+            alarms: number;
+            /**
+             * Format: int32
+             * @description GFCI and AFCI buttons, 1 to 12.
+             */
+            buttons: number;
+        };
+        /**
+         * @description How a test by the button went.
+         * @enum {string}
+         */
+        TestWent: "works" | "no_trip" | "no_reset" | "silent";
+        /** @description A device that is tested by its own button: a breaker, a receptacle with a GFCI, an alarm. */
+        TestedDevice: {
+            /** @description A GFCI or AFCI breaker. */
+            breaker: components["schemas"]["BreakerId"];
+        } | {
+            /** @description A point: a GFCI, or an alarm. */
+            point: components["schemas"]["PointId"];
+        };
+        /** @description Tests come round after so many months. */
+        TestsSet: {
+            /** @description After how many. */
+            months: components["schemas"]["TestMonths"];
+        };
+        /** @description Devices with a test button, and after how many months their tests come round. */
+        TestsView: {
+            /** @description At the panels first, then room by room. */
+            devices: components["schemas"]["DeviceTest"][];
+            /** @description After how many months. */
+            months: components["schemas"]["TestMonths"];
+        };
         /**
          * @description How several poles open together.
          * @enum {string}
@@ -6623,6 +6765,110 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    book: {
+        parameters: {
+            query?: {
+                /**
+                 * @description The parts by their names, with commas between: `safety`, `cards`, `plans`, `circuits`, `rooms`, `equipment`, `tests`,
+                 *     `findings`, `open`, `legend`; all of them if left out.
+                 */
+                parts?: string;
+                /** @description What to print on: `letter` or `a4`; Letter if left out. */
+                paper?: string;
+                /** @description By what the cards are colored: `load`, `amps` or `none`. */
+                colors?: string;
+                /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
+                date?: string;
+                /** @description Who prints it. */
+                by?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": string;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    book_pdf: {
+        parameters: {
+            query?: {
+                /**
+                 * @description The parts by their names, with commas between: `safety`, `cards`, `plans`, `circuits`, `rooms`, `equipment`, `tests`,
+                 *     `findings`, `open`, `legend`; all of them if left out.
+                 */
+                parts?: string;
+                /** @description What to print on: `letter` or `a4`; Letter if left out. */
+                paper?: string;
+                /** @description By what the cards are colored: `load`, `amps` or `none`. */
+                colors?: string;
+                /** @description The date to print, as 2026-11-24; today (UTC) if left out. */
+                date?: string;
+                /** @description Who prints it. */
+                by?: string;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": number[];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8616,6 +8862,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SurveyTogether"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tests: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestsView"];
                 };
             };
             404: {

@@ -1,17 +1,20 @@
 import Box from "@mui/material/Box";
 import ButtonBase from "@mui/material/ButtonBase";
-import type { Card, CardCell } from "../../api/client";
+import type { Card, CardCell, DirectoryView } from "../../api/client";
+import { Code } from "../../parts/Code";
 import { PAPER, boxOf, type CardColors } from "./cardColors";
 
 interface Props {
   card: Card;
+  /** The code of the home's lasting address. */
+  code?: DirectoryView["code"];
   colors: CardColors;
   /** Somebody wants to write own words for this line. */
   onWord: (cell: CardCell) => void;
 }
 
 /** The card as it hangs in the door: the panel's own layout, on paper in the dark scheme, too. */
-export function CardDrawing({ card, colors, onWord }: Props) {
+export function CardDrawing({ card, code, colors, onWord }: Props) {
   const one = card.panel.columns === "one";
   return (
     <Box
@@ -46,11 +49,16 @@ export function CardDrawing({ card, colors, onWord }: Props) {
           <Cell key={`${cell.side} ${cell.part.top}`} cell={cell} one={one} colors={colors} onWord={onWord} />
         ))}
       </Box>
-      {card.text.foot.map((line) => (
-        <Box key={line} sx={{ fontSize: "0.85rem", mt: 1 }}>
-          {line}
+      <Box sx={{ display: "flex", gap: 2, mt: 1, alignItems: "end" }}>
+        <Box sx={{ flex: 1, minWidth: 0 }}>
+          {card.text.foot.map((line) => (
+            <Box key={line} sx={{ fontSize: "0.85rem", mt: 1 }}>
+              {line}
+            </Box>
+          ))}
         </Box>
-      ))}
+        {code != null && <Code code={code} side={92} label={`Code of ${card.address ?? ""}`} />}
+      </Box>
     </Box>
   );
 }
@@ -62,7 +70,7 @@ function rowHeights(card: Card): string {
   return Array.from({ length: card.rows * 2 }, (_, at) => `minmax(${high(at)}px, auto)`).join(" ");
 }
 
-function Cell({ cell, one, colors, onWord }: { cell: CardCell; one: boolean } & Omit<Props, "card">) {
+function Cell({ cell, one, colors, onWord }: { cell: CardCell; one: boolean } & Omit<Props, "card" | "code">) {
   const left = cell.side === "left";
   const mirrored = left && !one;
   const proven = cell.kind === "proven";

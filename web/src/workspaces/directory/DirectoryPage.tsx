@@ -18,6 +18,7 @@ import { CardDrawing } from "./CardDrawing";
 import { Drifts } from "./Drifts";
 import { Files } from "./Files";
 import { Hanging } from "./Hanging";
+import { LastingAddress } from "./LastingAddress";
 import { OwnWords } from "./OwnWords";
 
 const SHEETS = [
@@ -107,6 +108,12 @@ function Shown({ home, view, shown, colors, onColors }: Props) {
         <Button component={Link} to={`/h/${home}/stickers`} variant="outlined" color="inherit">
           Stickers
         </Button>
+        <Button component={Link} to={`/h/${home}/book`} variant="outlined" color="inherit">
+          Home book
+        </Button>
+        <Button component={Link} to={`/h/${home}/tests`} variant="outlined" color="inherit">
+          Tests that come round
+        </Button>
         <Choice label="Colors" value={colors} options={CARD_COLORS} onChange={onColors} />
       </Stack>
       <Box
@@ -131,7 +138,7 @@ function Shown({ home, view, shown, colors, onColors }: Props) {
               408.4(A), from memory). The local code comes first.
             </Alert>
           )}
-          <CardDrawing card={card} colors={colors} onWord={setWording} />
+          <CardDrawing card={card} code={shown.code} colors={colors} onWord={setWording} />
           <Typography variant="body2" sx={{ mt: 1 }}>
             Touch a line to write own words.{" "}
             {open === 0 &&
@@ -140,6 +147,7 @@ function Shown({ home, view, shown, colors, onColors }: Props) {
         </Box>
       </Box>
       <Box sx={{ mt: 2 }}>
+        <LastingAddress home={home} address={card.address ?? ""} />
         <Files home={home} panel={view.panel.id} colors={colors} />
       </Box>
       {wording !== null && own != null && (

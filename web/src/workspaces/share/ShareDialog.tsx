@@ -14,6 +14,7 @@ import { answer, api, type SharingNow } from "../../api/client";
 import { useSharing } from "../../api/queries";
 import { tone } from "../../app/theme";
 import { wordsOf } from "../../app/useNotice";
+import { Code } from "../../parts/Code";
 import { Loaded } from "../../parts/Loaded";
 
 /** Opens Wayfinder to the home network, makes codes for helpers, sends people away. */
@@ -108,19 +109,7 @@ function Open({ now, home, act }: Part) {
       )}
       {mine.map((i) => (
         <Box key={i.code} sx={{ display: "flex", gap: 2, alignItems: "center" }}>
-          {i.qr && (
-            <svg
-              width="168"
-              height="168"
-              viewBox={`-4 -4 ${i.qr.size + 8} ${i.qr.size + 8}`}
-              role="img"
-              aria-label="QR code with the address"
-              shapeRendering="crispEdges"
-            >
-              <rect x="-4" y="-4" width={i.qr.size + 8} height={i.qr.size + 8} fill="#fff" />
-              <path d={i.qr.d} fill="#000" />
-            </svg>
-          )}
+          {i.qr && <Code code={i.qr} side={168} label="QR code with the address" />}
           <div>
             <Typography variant="h1" component="p" sx={{ fontWeight: 800 }} data-testid="code">
               {i.code}

@@ -5,7 +5,7 @@ use super::{Kind, facts, is_default, yes};
 use crate::logbook::{Draft, Home, Names};
 use crate::model::{
     Amps, Breaker, BreakerDetails, BreakerId, Kept, OwnWords, PanelId, PointId, Protection, Refusal, RefusalCode, Slot, State,
-    Tie, Wire, number_of, state_word,
+    TestedDevice, Tie, Wire, number_of, state_word,
 };
 
 /// More points than this are not taken for one circuit.
@@ -112,7 +112,14 @@ impl From<&Breaker> for BreakerPlaced {
 
 impl Kind for BreakerPlaced {
     fn fold(&self, home: &mut Home, _: &Draft) -> Result<(), Refusal> {
-        home.panels.place_breaker(self)
+        let device = TestedDevice::Breaker(self.breaker.clone());
+        let before = home.panels.breaker(&self.breaker).map(|breaker| breaker.protection);
+        home.panels.place_breaker(self)?;
+        // What was tested is another device now.
+        if before != Some(self.protection) && home.upkeep.last_test(&device).is_some() {
+            home.upkeep.tests.remove(&device);
+        }
+        Ok(())
     }
     fn words(&self, names: &Names<'_>) -> String {
         format!("Breaker {}{}: {}", names.tag(&self.panel), number_of(&self.at), self.amps)

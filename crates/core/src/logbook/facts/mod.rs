@@ -13,6 +13,7 @@ mod panel;
 mod plan;
 mod strike;
 mod trace;
+mod upkeep;
 mod work;
 
 pub use breaker::*;
@@ -24,6 +25,7 @@ pub use panel::*;
 pub use plan::*;
 pub use strike::*;
 pub use trace::*;
+pub use upkeep::*;
 pub use work::*;
 
 use super::{Draft, Home, Names};
@@ -183,6 +185,9 @@ kinds! {
     PracticeHouse    "practice_house"    Owner  recorded
     CardHung         "card_hung"         Owner  recorded
     StickersPrinted  "stickers_printed"  Owner  recorded
+    DeviceTested     "device_tested"     Owner  recorded
+    TestsSet         "tests_set"         Owner  recorded
+    AddressGiven     "address_given"     Owner  recorded
     PhotoTaken       "photo_taken"       Owner  recorded
     FindingSetAside  "finding_set_aside" Owner  recorded
     LineStruck       "line_struck"       HelperAboutOwnLine  recorded
@@ -191,7 +196,7 @@ kinds! {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 18;
+    pub const VERSION: u16 = 19;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final; so is nothing else.
     pub const fn is_strikable(&self) -> bool {

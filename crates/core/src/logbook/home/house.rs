@@ -4,7 +4,7 @@ use indexmap::IndexMap;
 
 use super::{Home, refuse, short, unknown};
 use crate::logbook::{GfciProtects, PointPlaced, PointRemoved, RoomPlaced, RoomRemoved, SwitchControls};
-use crate::model::{Point, PointDetails, PointId, PointKind, Refusal, RefusalCode, Room, RoomId, Volts, so_many};
+use crate::model::{Point, PointDetails, PointId, PointKind, Refusal, RefusalCode, Room, RoomId, TestedDevice, Volts, so_many};
 
 /// Every room and point, in the order of entry.
 #[derive(Debug, Clone, Default, PartialEq)]
@@ -204,6 +204,7 @@ impl Home {
             point.details.half_of = None;
         }
         self.drop_loads_at(&f.point);
+        self.upkeep.tests.remove(&TestedDevice::Point(f.point.clone()));
         self.plan.points.remove(&f.point);
         let plan = &mut *self.plan;
         for map in [&mut plan.controls, &mut plan.protects] {

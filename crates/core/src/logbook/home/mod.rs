@@ -9,6 +9,7 @@ mod panels;
 mod plan;
 mod switching;
 mod trace;
+mod upkeep;
 mod work;
 
 use std::borrow::Cow;
@@ -23,6 +24,7 @@ pub use panels::Panels;
 pub use switching::{Switching, Switchings};
 pub use trace::{Doubt, Look, Trace};
 pub(crate) use trace::{Metered, Trip, Watched};
+pub use upkeep::Upkeep;
 pub use work::{KeptSize, Planning, PriceList};
 
 use super::{Draft, Fact};
@@ -55,6 +57,7 @@ pub struct Home {
     pub(super) loads: Part<Loads>,
     pub(super) jobs: Part<Jobs>,
     pub(super) planning: Part<Planning>,
+    pub(super) upkeep: Part<Upkeep>,
     pub(super) switchings: Part<Switchings>,
     pub(super) trace: Part<Trace>,
 }
@@ -130,6 +133,10 @@ impl Home {
     /// Circuits that were sized, and the owner's prices.
     pub fn planning(&self) -> &Planning {
         &self.planning
+    }
+    /// Tests by the button, and the lasting address.
+    pub fn upkeep(&self) -> &Upkeep {
+        &self.upkeep
     }
     /// Handles moved, and what is off now.
     pub fn switchings(&self) -> &Switchings {

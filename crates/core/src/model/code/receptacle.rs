@@ -66,6 +66,11 @@ impl Configuration {
         !matches!(self, Self::N6x15 | Self::N6x20 | Self::N6x30 | Self::N6x50)
     }
 
+    /// Whether a ground of its own comes to it.
+    pub const fn has_ground(self) -> bool {
+        !matches!(self, Self::N10x30 | Self::N10x50)
+    }
+
     const fn row(self) -> (&'static str, u16, u16) {
         match self {
             Self::N5x15 => ("5-15", 15, 120),
