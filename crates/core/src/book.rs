@@ -357,9 +357,9 @@ mod tests {
         assert_eq!(
             rooms[..3],
             [
-                "ground floor, Kitchen: counter receptacle | 1",
-                "ground floor, Kitchen: range receptacle, 240 V | 5-7",
-                "ground floor, Kitchen: dishwasher appliance | not proven",
+                "house, Kitchen: counter receptacle | 1",
+                "house, Kitchen: range receptacle, 240 V | 5-7",
+                "house, Kitchen: dishwasher appliance | not proven",
             ]
         );
         assert!(rooms[3].starts_with("loft, Hall: ceiling light | not proven"), "{rooms:?}");

@@ -493,7 +493,22 @@ async fn the_directory_goes_out_in_every_format_and_wrong_asks_are_said() {
     let (status, name, pdf) = ask(sheet).await;
     assert!(status == 200 && name.contains("stickers, revision 1055.pdf") && pdf.starts_with(b"%PDF"), "{name}");
     assert_eq!(ask("strips.pdf?sheet=a4&lines=1,5-7").await.0, 200);
+    let (status, name, pdf) = ask("book.pdf?paper=a4&date=2026-12-01").await;
+    assert!(status == 200 && name.contains("home book, revision 1055.pdf") && pdf.starts_with(b"%PDF"), "{name}");
+    let (status, name, _) = ask("book.pdf?parts=rooms").await;
+    assert!(status == 200 && name.contains("By room, revision 1055.pdf"), "{name}");
+    // What is being made, line by line, and the book at the end.
+    let (_, _, lines) = ask("book?parts=safety,tests").await;
+    let lines: Vec<Value> = String::from_utf8_lossy(&lines).lines().map(|line| serde_json::from_str(line).unwrap()).collect();
+    let making: Vec<&str> = lines.iter().filter_map(|line| line["making"].as_str()).collect();
+    assert_eq!(making, ["Before you touch anything", "Tests that come round", "putting the pages together"]);
+    assert!(lines.last().unwrap()["pdf"].as_str().unwrap().starts_with("JVBERi"), "%PDF in base64");
+    let (_, _, tests) = ask("tests").await;
+    let tests: Value = serde_json::from_slice(&tests).unwrap();
+    assert!(tests["devices"].as_array().unwrap().len() > 5 && tests["months"]["buttons"] == 1, "{tests}");
     for (part, status, says) in [
+        ("book?parts=rooms,attic", 422, "The book has no part “attic”."),
+        ("book.pdf?paper=card", 422, "Use letter or a4."),
         ("directory/as/docx", 404, ""),
         ("directory?colors=red", 422, "Use load, amps or none."),
         ("directory.pdf?by=1234567890123456789012345678901234567890123456789012345678901", 422, "too long for a name"),

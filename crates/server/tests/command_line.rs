@@ -107,6 +107,14 @@ async fn demo_export_import_and_check() {
         let (ok, _, said) = directory(&asked);
         assert!(!ok && said.contains(says), "{asked:?}: {said}");
     }
+    let file = folder.path().join("book.pdf");
+    let book =
+        |more: &[&str]| wayfinder(&[&["book", "--data", &other, "juniper-lane", "--out", file.to_str().unwrap()], more].concat());
+    let (ok, said, told) = book(&["--parts", "rooms,open", "--paper", "a4"]);
+    assert!(ok && said.starts_with("Written to ") && told.contains("1 of 3: By room"), "{said}{told}");
+    assert!(std::fs::read(&file).unwrap().starts_with(b"%PDF"));
+    let (ok, _, said) = book(&["--parts", "attic"]);
+    assert!(!ok && said.contains("use safety, cards"), "{said}");
     let (ok, _, said) = wayfinder(&["service", "--data", &other, "juniper-lane", "--method", "guess"]);
     assert!(!ok && said.contains("use standard, optional, existing, measured or canada"), "{said}");
 }

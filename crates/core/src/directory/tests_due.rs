@@ -6,10 +6,12 @@
 use std::collections::BTreeSet;
 
 use crate::model::{
-    Breaker, BreakerId, Moment, Point, PointId, PointKind, Protection, TestWent, TestedDevice, listed, place_in_words,
+    Breaker, BreakerId, Moment, Point, PointId, PointKind, Protection, State, TestWent, TestedDevice, listed, place_in_words,
+    state_word,
 };
 use crate::study::Study;
 use crate::trace::verdicts;
+use crate::walking::floor_of;
 
 /// A device with its last and next test.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -20,7 +22,7 @@ pub struct DeviceTest {
     pub name: String,
     /// `GFCI receptacle`, `AFCI breaker`, `alarm`.
     pub what: String,
-    /// Where it is: the room, or the place in the panel.
+    /// Where it is: the floor, or the place in the panel.
     pub place: String,
     /// How it is tested, as a sentence.
     pub how: String,
@@ -63,10 +65,20 @@ fn of_breaker(home: &Study, breaker: &Breaker) -> DeviceTest {
         .panels()
         .panel(&breaker.panel)
         .map_or_else(Default::default, |panel| (panel.name.clone(), place_in_words(panel, breaker)));
+    let dark = dark_with(home, &dead);
     let mind = if breaker.must_stay_on() {
         format!("{number} must stay on: ask whoever depends on it first, and leave this test out until they agree.")
+    } else if breaker.state != State::On {
+        format!("{number} is recorded as {}: without power its button does nothing.", state_word(breaker.state))
     } else {
-        to_mind(home, &dark_with(home, &dead))
+        to_mind(home, &dark)
+    };
+    let more = if verdicts(home).iter().all(|(_, verdict)| verdict.proven_on().is_some()) {
+        ""
+    } else if dark.is_empty() {
+        "What is on this breaker is not proven yet."
+    } else {
+        "Perhaps more: not every point is proven."
     };
     DeviceTest {
         name: format!("{number}, {panel}"),
@@ -76,7 +88,7 @@ fn of_breaker(home: &Study, breaker: &Breaker) -> DeviceTest {
             "Stand to the side, press the test button on breaker {number}: its handle trips. Push it fully off, then on. Wires and parts \
              behind the cover stay live."
         ),
-        goes_dark: goes_dark(home, &dark_with(home, &dead), "What else is on this breaker is not proven yet."),
+        goes_dark: [goes_dark(home, &dark).as_str(), more].join(" ").trim().to_owned(),
         mind,
         ..told(home, TestedDevice::Breaker(breaker.id.clone()), false)
     }
@@ -84,7 +96,7 @@ fn of_breaker(home: &Study, breaker: &Breaker) -> DeviceTest {
 
 fn of_point(home: &Study, point: &Point) -> DeviceTest {
     let name = home.house().place(&point.id);
-    let place = home.house().room_name(&point.room).to_owned();
+    let place = home.house().room(&point.room).map(floor_of).unwrap_or_default().to_owned();
     let device = TestedDevice::Point(point.id.clone());
     if point.kind == PointKind::Alarm {
         return DeviceTest {
@@ -107,8 +119,10 @@ fn of_point(home: &Study, point: &Point) -> DeviceTest {
         name,
         what: format!("GFCI {}", point.kind.word()),
         place,
-        how: "Plug a lamp in and switch it on. Press TEST: the lamp goes out. Press RESET: it is lit again.".into(),
-        goes_dark: goes_dark(home, &dark, ""),
+        how: "Plug a lamp in and switch it on; if it stays dark, find out why first. Press TEST: the lamp goes out. Press RESET: it is \
+              lit again."
+            .into(),
+        goes_dark: goes_dark(home, &dark),
         mind: to_mind(home, &dark),
         ..told(home, device, false)
     }
@@ -162,10 +176,10 @@ fn dark_with<'a>(home: &'a Study, dead: &BTreeSet<BreakerId>) -> Vec<&'a Point> 
 /// As many names as are read in one breath.
 const NAMED: usize = 6;
 
-fn goes_dark(home: &Study, dark: &[&Point], else_said: &str) -> String {
+fn goes_dark(home: &Study, dark: &[&Point]) -> String {
     let mut names: Vec<String> = dark.iter().take(NAMED).map(|point| home.house().place(&point.id)).collect();
     if names.is_empty() {
-        return else_said.into();
+        return String::new();
     }
     if dark.len() > NAMED {
         names.push(format!("{} more", dark.len() - NAMED));
@@ -205,9 +219,10 @@ mod tests {
         assert_eq!(
             said,
             [
-                "1, Main panel | AFCI breaker | Without power for that moment: Hall, computer. | Shut down or save first: Hall, computer.",
-                "2, Main panel | GFCI breaker | What else is on this breaker is not proven yet. | ",
-                "5, Main panel | GFCI breaker | What else is on this breaker is not proven yet. | 5 must stay on: ask whoever depends \
+                "1, Main panel | AFCI breaker | Without power for that moment: Hall, computer. Perhaps more: not every point is proven. \
+                 | Shut down or save first: Hall, computer.",
+                "2, Main panel | GFCI breaker | What is on this breaker is not proven yet. | ",
+                "5, Main panel | GFCI breaker | What is on this breaker is not proven yet. | 5 must stay on: ask whoever depends \
                  on it first, and leave this test out until they agree.",
                 "Bath, mirror | GFCI receptacle | Without power for that moment: Bath, mirror; Bath, vanity. | ",
                 "Hall, smoke | alarm |  | Where alarms call for help by themselves, tell that service first.",
@@ -227,6 +242,8 @@ mod tests {
         assert!(of(&w, "1, Main panel").todo.contains("protects nobody"));
         w.acts("tests 3 6\ntested smoke works");
         assert_eq!((days(&of(&w, "Bath, mirror")), days(&of(&w, "Hall, smoke"))), (90, 180));
+        w.acts("off 2");
+        assert_eq!(of(&w, "2, Main panel").mind, "2 is recorded as off: without power its button does nothing.");
         // Another kind of breaker in its place was never tested.
         w.acts("set 1 {\"protection\": \"gfci\"}");
         assert_eq!(of(&w, "1, Main panel").last, None);

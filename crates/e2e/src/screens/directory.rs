@@ -1,4 +1,4 @@
-use anyhow::{Context, Result};
+use anyhow::{Context, Result, ensure};
 use thirtyfour::By;
 
 use super::says;
@@ -102,12 +102,12 @@ impl Book<'_> {
         progress_says: "[data-testid=book-progress]";
     }
 
-    /// How many bytes the book has that is offered, and how it begins.
-    pub async fn offered(&self, name: &str) -> Result<(usize, String)> {
-        let link = self.0.named("button", name).await?;
-        let address = link.attr("href").await?.context("no link")?;
-        let read = "const done = arguments[1];
-            fetch(arguments[0]).then((got) => got.text()).then((text) => done([text.length, text.slice(0, 5)]));";
-        Ok(self.0.driver.execute_async(read, vec![address.into()]).await?.convert()?)
+    /// How many kilobytes the book has that is offered.
+    pub async fn offered(&self) -> Result<u32> {
+        let link = self.0.named("button", "Save the PDF").await?;
+        let (address, name) = (link.attr("href").await?.context("no link")?, link.attr("download").await?.context("no name")?);
+        ensure!(address.starts_with("blob:") && name.ends_with(".pdf"), "{address} {name}");
+        let said = self.0.test_id("book-progress").await?.text().await?;
+        Ok(said.split(" kB").next().and_then(|said| said.rsplit(' ').next()).context("no size")?.parse()?)
     }
 }

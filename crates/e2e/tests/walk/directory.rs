@@ -183,15 +183,15 @@ pub(crate) async fn tests_come_round_and_the_book_is_made(_: &Chrome, page: &Pag
     // The book: all of it, then one part alone.
     page.press("Home book").await?;
     let book = Book(page);
-    page.press("Make the home book").await?;
+    page.press("Make the PDF").await?;
     book.progress_says("Made from revision").await?;
-    let (all, begins) = book.offered("Save the home book as PDF").await?;
-    ensure!(begins == "%PDF-" && all > 20_000, "{all} bytes: {begins}");
+    let all = book.offered().await?;
+    ensure!(all > 20, "{all} kB");
     for part in wayfinder_core::BookPart::ALL.into_iter().filter(|part| part.name() != "rooms") {
         page.tick(part.title()).await?;
     }
-    page.press("Make the By room").await?;
-    let (alone, _) = book.offered("Save the By room as PDF").await?;
+    page.press("Make the PDF").await?;
+    let alone = book.offered().await?;
     ensure!(alone < all, "{alone} of {all}");
     page.can_be_used_by_everybody().await?;
     // The drawing is read by this browser, and its code by a reader that is not ours.
@@ -209,6 +209,9 @@ async fn decoded(page: &Page, drawing: &str) -> Result<String> {
     let folder = tempfile::tempdir()?;
     let (shown, picture) = (folder.path().join("card.svg"), folder.path().join("card.png"));
     std::fs::write(&shown, svg)?;
+    // As fine as a printer of 300 dots to the inch.
+    let metrics = serde_json::json!({ "width": 1280, "height": 800, "deviceScaleFactor": 3, "mobile": false });
+    page.driver.cdp().send_raw("Emulation.setDeviceMetricsOverride", metrics).await?;
     page.goto(&format!("file://{}", shown.display())).await?;
     page.picture(&picture).await?;
     let mut reader = png::Decoder::new(std::io::BufReader::new(std::fs::File::open(&picture)?)).read_info()?;

@@ -1947,7 +1947,7 @@ export interface components {
             mind: string;
             /** @description `Bath, mirror`; `12, Main panel`. */
             name: string;
-            /** @description Where it is: the room, or the place in the panel. */
+            /** @description Where it is: the floor, or the place in the panel. */
             place: string;
             /** @description What the last test asks for: a sentence, or nothing. */
             todo: string;

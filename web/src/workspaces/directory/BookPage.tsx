@@ -28,6 +28,7 @@ interface Made {
   done: number;
   of: number;
   address?: string;
+  bytes?: number;
 }
 
 /** The home book: which parts, on what paper, and how far it is. */
@@ -69,7 +70,7 @@ export function BookPage() {
       by: myName(),
     });
     makeBook(home.id, query, (making, done, of) => setMade({ making, done, of }), stop.signal).then(
-      (pdf) => setMade({ making: "made", done: 1, of: 1, address: URL.createObjectURL(pdf) }),
+      (pdf) => setMade({ making: "made", done: 1, of: 1, address: URL.createObjectURL(pdf), bytes: pdf.size }),
       (error: unknown) => {
         if (stop.signal.aborted) return;
         setMade(null);
@@ -130,7 +131,7 @@ export function BookPage() {
           onClick={make}
           sx={{ alignSelf: "start" }}
         >
-          Make the {name}
+          Make the PDF
         </Button>
       ) : (
         <Button
@@ -139,7 +140,7 @@ export function BookPage() {
           download={`${home.name}, ${name}, revision ${home.seq}.pdf`}
           sx={{ alignSelf: "start" }}
         >
-          Save the {name} as PDF
+          Save the PDF
         </Button>
       )}
       <Box aria-live="polite" data-testid="book-progress" sx={{ minHeight: 48 }}>
@@ -154,7 +155,7 @@ export function BookPage() {
             <Typography variant="body2" sx={{ mt: 0.5 }}>
               {address === undefined
                 ? `${made.done + 1} of ${made.of}: ${made.making}`
-                : `Made from revision ${home.seq}. Print it at 100 %: cards and plans are to scale.`}
+                : `Made from revision ${home.seq}, ${Math.ceil((made.bytes ?? 0) / 1000)} kB. Print it at 100 %: cards and plans are to scale.`}
             </Typography>
           </>
         )}
