@@ -10,7 +10,8 @@ use chrono::{NaiveDate, NaiveTime, TimeDelta};
 use criterion::{BatchSize, Criterion, criterion_group, criterion_main};
 use wayfinder_core::loads::demand_said;
 use wayfinder_core::{BookPart, Card, Checks, Edition, Logbook, Printed, Study, card};
-use wayfinder_fixture::{large, written};
+use wayfinder_fixture::homes::large;
+use wayfinder_fixture::written;
 use wayfinder_formats::{
     BookAsked, CardColors, Sheet, UsageChoices, door_card_pdf, findings_pdf, fitted_card, home_book_pdf, read_usage,
 };

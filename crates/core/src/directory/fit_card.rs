@@ -245,12 +245,21 @@ impl Around {
 /// since names of homes and panels may be anything.
 pub fn wrapped(text: &str, ems: f64, width_of: &dyn Fn(&str) -> f64) -> Vec<String> {
     let mut lines: Vec<String> = Vec::new();
+    let space = width_of(" ");
+    let mut used = f64::INFINITY;
     for word in text.split_whitespace() {
-        let longer = lines.last().map(|line| format!("{line} {word}")).filter(|line| width_of(line) <= ems);
-        match (longer, lines.last_mut()) {
-            (Some(longer), Some(line)) => *line = longer,
-            _ if width_of(word) <= ems => lines.push(word.to_owned()),
-            _ => {
+        let wide = width_of(word);
+        used += space + wide;
+        match lines.last_mut().filter(|_| used <= ems) {
+            Some(line) => {
+                line.push(' ');
+                line.push_str(word);
+            }
+            None if wide <= ems => {
+                lines.push(word.to_owned());
+                used = wide;
+            }
+            None => {
                 let mut part = String::new();
                 for letter in word.chars() {
                     let longer = format!("{part}{letter}");
@@ -259,6 +268,7 @@ pub fn wrapped(text: &str, ems: f64, width_of: &dyn Fn(&str) -> f64) -> Vec<Stri
                     }
                     part.push(letter);
                 }
+                used = width_of(&part);
                 lines.push(part);
             }
         }
