@@ -114,9 +114,9 @@ const NEEDED: [(&str, &str); 7] = [
     ("ngspice", "ngspice"),
 ];
 
-/// Python packages that tests hold our answers against, in `target/python`: a drawing library, and graphs and
+/// Python packages that tests hold our answers against, in `target/python`: a drawing library, one of sheets, and graphs and
 /// geometry for the walking times.
-const REFERENCES: [&str; 3] = ["ezdxf==1.4.5", "networkx==3.6.1", "shapely==2.2.0"];
+const REFERENCES: [&str; 4] = ["ezdxf==1.4.5", "networkx==3.6.1", "openpyxl==3.1.5", "shapely==2.2.0"];
 
 /// Installs what is missing through apt where that may be done; else says what to install.
 pub(crate) fn need_for_tests() -> Result<()> {

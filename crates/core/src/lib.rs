@@ -50,6 +50,8 @@ mod book;
 
 mod overview;
 
+mod letter;
+
 mod lists;
 
 pub mod sim;
@@ -70,6 +72,7 @@ pub use directory::{
     fit_card, hanging, read_words, stickers, tests_due, to_hang, wrapped,
 };
 pub use find::{DarkPoint, Found, FoundKind, find};
+pub use letter::{Letter, LetterAbout, LetterLine, LetterMark, LetterPiece, letter};
 pub use lists::{Lists, lists};
 pub use loads::read_plate;
 pub use logbook::*;

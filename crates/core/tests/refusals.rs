@@ -676,6 +676,7 @@ fn tests_and_addresses_that_cannot_be() {
     let house = format!("{HOUSE}\nroom Bath\npoint Bath gfci mirror\npoint Bath alarm smoke\npoint Bath light vanity");
     let no_button = "Record a GFCI or AFCI breaker, a GFCI receptacle or an alarm as such first.";
     let no_page = "Copy it from the browser's address bar: it begins with https:// or http:// and holds no blank.";
+    let own = "Open the home network first (Share), and give the address that a phone in the house uses.";
     let shorter = "Give one of at most 100, so that the code on a card stays large enough for a camera.";
     let told = [
         ("tested vanity works", DoesNotFit, "Bath, vanity has no test button.", no_button),
@@ -687,6 +688,9 @@ fn tests_and_addresses_that_cannot_be() {
         ("address javascript:alert(1)", OutOfRange, "That is not the address of a page.", no_page),
         ("address https://", OutOfRange, "That is not the address of a page.", no_page),
         ("address https://home.example/my house", OutOfRange, "That is not the address of a page.", no_page),
+        ("address http://localhost:4750/h/x", DoesNotFit, "This address works on this machine alone.", own),
+        ("address http://127.0.0.1:4750/h/x", DoesNotFit, "This address works on this machine alone.", own),
+        ("address http://[::1]:4750/h/x", DoesNotFit, "This address works on this machine alone.", own),
         (long.as_str(), OutOfRange, "The address has 111 letters.", shorter),
     ];
     all_are_refused(&house, &told);

@@ -182,3 +182,28 @@ fn own_words_go_out_and_come_back() {
     let mut xlsx: Xlsx<_> = calamine::open_workbook_from_rs(Cursor::new(xlsx)).unwrap();
     assert!(xlsx.worksheet_formula("Sheet1").unwrap().is_empty(), "no cell is a formula");
 }
+
+/// The directory as openpyxl reads it, which neither wrote it nor reads it elsewhere: every cell as it was written, none a formula.
+#[test]
+fn another_reader_finds_every_cell_of_the_directory_and_no_formula() {
+    let packages = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../../target/python");
+    assert!(packages.join("openpyxl").is_dir(), "openpyxl is missing; `cargo xtask test` fetches it into target/python");
+    let home = home(&format!("{CARD}\nown 10 =1+1\nown 1 Kitchen, north"));
+    let rows = directory_rows(&home);
+    let folder = tempfile::tempdir().unwrap();
+    let path = folder.path().join("directory.xlsx");
+    std::fs::write(&path, write_table(&directory_table(&rows), SheetKind::Xlsx).unwrap()).unwrap();
+    let script = "import json, sys, openpyxl
+sheet = openpyxl.load_workbook(sys.argv[1]).worksheets[0]
+print(json.dumps([[['' if c.value is None else str(c.value), c.data_type] for c in row] for row in sheet.iter_rows()]))";
+    let mut python = std::process::Command::new("python3");
+    let out = python.args(["-c", script]).arg(&path).env("PYTHONPATH", packages).output().unwrap();
+    assert!(out.status.success(), "{}", String::from_utf8_lossy(&out.stderr));
+    let read: Vec<Vec<(String, String)>> = serde_json::from_slice(&out.stdout).unwrap();
+    assert_eq!(read[0].iter().map(|(text, _)| text.as_str()).collect::<Vec<_>>(), DIRECTORY_COLUMNS);
+    assert_eq!(read.len(), rows.len() + 1);
+    for (read, row) in read[1..].iter().zip(&rows) {
+        assert_eq!(read.iter().map(|(text, _)| text.as_str()).collect::<Vec<_>>(), row.each_ref().map(String::as_str));
+    }
+    assert!(read.iter().flatten().all(|(_, kind)| kind != "f"), "no cell is a formula");
+}

@@ -171,6 +171,12 @@ export const useDirectory = (home: string, panel: string | undefined, colors: st
   });
 
 /** A sticker for each proven point with a cover plate. */
+export const useLetter = (home: string) =>
+  useQuery({
+    queryKey: [...of(home), "letter"],
+    queryFn: () => answer(api.GET("/api/homes/{home}/letter", { params: { path: { home } } })),
+  });
+
 export const useTests = (home: string) =>
   useQuery({
     queryKey: [...of(home), "tests"],

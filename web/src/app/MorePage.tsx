@@ -6,11 +6,11 @@ import { useColorScheme } from "@mui/material/styles";
 import { lazy, Suspense, useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import type { HomeOverview } from "../api/client";
-import { now } from "../api/clock";
 import { Choice } from "../parts/Choice";
 import { hidden } from "../parts/hidden";
 import { MODES } from "./modes";
 import { People } from "./People";
+import { testsNow } from "./testsNow";
 import { tone } from "./theme";
 import { useThisHome } from "./useThisHome";
 import { WORKSPACES } from "./workspaces";
@@ -95,14 +95,6 @@ function about(home: HomeOverview): Partial<Record<string, string>> {
     practice: home.practice ? "a made-up house" : "made-up houses",
     logbook: home.seq === 1 ? "1 line" : `${home.seq} lines`,
   };
-}
-
-/** How many devices wait for a press of their button. */
-function testsNow({ tests_open: open, tests_due: due }: HomeOverview): string {
-  const count = open + due.filter((at) => at <= now()).length;
-  if (open + due.length === 0) return "no test buttons recorded";
-  if (count === 0) return "none is due";
-  return count === 1 ? "1 is due" : `${count} are due`;
 }
 
 /** What is wrong with the cards that hang, where something is: what misleads goes first. */

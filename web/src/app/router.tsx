@@ -13,7 +13,12 @@ export const router = createBrowserRouter([
     Component: Shell,
     ErrorBoundary: LostPage,
     children: [
-      { index: true, loader: () => redirect("panel") },
+      { index: true, loader: () => redirect("overview") },
+      {
+        path: "overview",
+        handle: "Overview",
+        lazy: async () => ({ Component: (await import("../workspaces/overview/OverviewPage")).OverviewPage }),
+      },
       {
         path: "panel/:panel?",
         handle: "Panel",

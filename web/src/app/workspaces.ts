@@ -3,6 +3,7 @@
  * "More".
  */
 export const WORKSPACES = [
+  { path: "overview", name: "Overview", key: "v", bar: true },
   { path: "panel", name: "Panel", key: "p", bar: true },
   { path: "house", name: "House", key: "h", bar: false },
   { path: "trace", name: "Trace", key: "t", bar: true },

@@ -1,16 +1,19 @@
 import Box from "@mui/material/Box";
-import type { PanelView, Part } from "../api/client";
+import type { LetterMark, PanelView, Part } from "../api/client";
 import { tone } from "../app/theme";
 
 interface Props {
   view: PanelView;
   /** The breakers that stand out: what is moved, and what is new. */
-  moved: ReadonlySet<string>;
+  moved?: ReadonlySet<string>;
+  /** What is off, dangerous, overloaded or not proven. */
+  marks?: ReadonlyMap<string, LetterMark>;
   fresh?: ReadonlySet<string>;
   /** What it shows, spoken. */
   label: string;
 }
 
+const NONE: ReadonlySet<string> = new Set();
 const POST = 26;
 const BLADE = 58;
 const TIP = 6;
@@ -18,7 +21,7 @@ const TOP = 12;
 const WIDTH = 2 * BLADE + POST + 4;
 
 /** A panel as a small fingerpost: numbers alone, and what changes. */
-export function SmallPost({ view, moved, fresh = new Set(), label }: Props) {
+export function SmallPost({ view, moved = NONE, fresh = NONE, marks, label }: Props) {
   const halves = [...view.breakers.flatMap((one) => one.parts), ...view.open.map((one) => one.part)].some(
     (part) => part.height === 1,
   );
@@ -49,6 +52,17 @@ export function SmallPost({ view, moved, fresh = new Set(), label }: Props) {
       </text>
     );
   };
+  /** Behind the tip of a blade: what it carries is more than it may. */
+  const end = (part: Part, side: "left" | "right") => {
+    const { y, h } = box(part);
+    const out = side === "left" ? -1 : 1;
+    const tip = (side === "left" ? left : left + POST) + out * BLADE;
+    return `M${tip - out * (TIP + 5)} ${y + 2} H${tip - out * TIP} L${tip - out} ${y + h / 2} L${tip - out * TIP} ${y + h - 2} H${tip - out * (TIP + 5)} Z`;
+  };
+  const beyond = (part: Part, side: "left" | "right") => {
+    const { y, h } = box(part);
+    return { x: side === "left" ? left - BLADE + 18 : left + POST + BLADE - 18, y: y + h / 2 };
+  };
   return (
     <Box component="figure" sx={{ m: 0, flex: "none" }}>
       <svg width={WIDTH} height={height} viewBox={`0 0 ${WIDTH} ${height}`} role="img" aria-label={label}>
@@ -78,14 +92,25 @@ export function SmallPost({ view, moved, fresh = new Set(), label }: Props) {
         {view.breakers.map((breaker) => {
           const isNew = fresh.has(breaker.breaker);
           const stands = moved.has(breaker.breaker);
+          const mark = marks?.get(breaker.breaker);
+          const outline = mark?.off
+            ? tone("blaze")
+            : stands
+              ? tone("ink")
+              : mark?.not_proven
+                ? tone("soft")
+                : tone("rule");
           return breaker.parts.map((part, n) => (
             <g key={`${breaker.breaker} ${part.top}`} data-changed={isNew ? "new" : stands ? "moved" : undefined}>
               <path
                 d={path(part, breaker.side)}
                 fill={isNew ? tone("pine") : tone("card")}
-                stroke={isNew ? tone("pine") : stands ? tone("ink") : tone("rule")}
-                strokeWidth={stands ? 2.5 : 1.2}
+                stroke={isNew ? tone("pine") : outline}
+                strokeWidth={stands || mark?.off ? 2.5 : 1.2}
+                strokeDasharray={mark?.not_proven && !mark.off ? "3 3" : undefined}
               />
+              {n === 0 && mark?.overloaded && <path d={end(part, breaker.side)} fill={tone("ink")} />}
+              {n === 0 && mark?.danger && <Danger {...beyond(part, breaker.side)} />}
               {n === 0 &&
                 number(
                   part,
@@ -99,5 +124,25 @@ export function SmallPost({ view, moved, fresh = new Set(), label }: Props) {
         })}
       </svg>
     </Box>
+  );
+}
+
+/** A danger found at a breaker. */
+function Danger({ x, y }: { x: number; y: number }) {
+  return (
+    <g>
+      <path d={`M${x} ${y - 8} L${x + 8} ${y} L${x} ${y + 8} L${x - 8} ${y} Z`} fill="#a3151c" />
+      <text
+        x={x}
+        y={y + 4}
+        textAnchor="middle"
+        fontFamily="Overpass Variable"
+        fontWeight="800"
+        fontSize="12"
+        fill="#fff"
+      >
+        !
+      </text>
+    </g>
   );
 }

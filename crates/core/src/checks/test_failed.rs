@@ -5,7 +5,7 @@
 
 use super::Found;
 use super::{Checked, FOR_QUALIFIED, FindingPlace, Rule, Severity, Source};
-use crate::directory::{failed, of_device, tests_due};
+use crate::directory::{of_device, tests_due};
 use crate::model::TestWent;
 
 pub(super) const RULE: Rule = Rule {
@@ -24,16 +24,18 @@ fn check(checked: &Checked<'_>, found: &mut Found<'_>) {
             TestWent::Silent => "This alarm did not sound when it was tested.".into(),
             _ => format!("This {} did not trip when its button was pressed.", test.what),
         };
-        let severity = if went == TestWent::NoReset { Severity::Fault } else { Severity::Danger };
+        // Without its watch for arcs a circuit is as most are; without that for current to ground somebody may be hurt.
+        let is_afci = test.what == "AFCI breaker";
+        let severity = if went == TestWent::NoReset || is_afci { Severity::Fault } else { Severity::Danger };
         let finding = match of_device(&test.device) {
             (Some(breaker), _) => {
                 let Some(breaker) = checked.home.panels().breaker(breaker) else { continue };
-                found.breaker(breaker, message, format!("{} {FOR_QUALIFIED}", failed(went)))
+                found.breaker(breaker, message, format!("{} {FOR_QUALIFIED}", test.todo))
             }
             (_, point) => {
                 let place = FindingPlace { point: point.cloned(), ..FindingPlace::default() };
                 let subject = point.map_or("", |point| point.as_str());
-                found.add(subject, test.name, place, message, failed(went).into())
+                found.add(subject, test.name, place, message, test.todo)
             }
         };
         finding.severity = severity;

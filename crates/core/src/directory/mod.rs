@@ -18,5 +18,5 @@ pub use fit_card::{CardFaces, CardTooSmall, FitRequest, FittedCard, FittedCell, 
 pub use hanging::{HangingCard, WrongLine, hanging, to_hang};
 pub use sheet::{DIRECTORY_COLUMNS, WordsProposed, WordsRead, directory_rows, read_words};
 pub use stickers::{Sticker, stickers};
+pub(crate) use tests_due::of_device;
 pub use tests_due::{DeviceTest, tests_due};
-pub(crate) use tests_due::{failed, of_device};

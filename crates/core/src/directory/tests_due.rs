@@ -66,6 +66,7 @@ fn of_breaker(home: &Study, breaker: &Breaker) -> DeviceTest {
         .panel(&breaker.panel)
         .map_or_else(Default::default, |panel| (panel.name.clone(), place_in_words(panel, breaker)));
     let dark = dark_with(home, &dead);
+    let of = if breaker.protection == Protection::Afci { Tested::Arc } else { Tested::Ground };
     let mind = if breaker.must_stay_on() {
         format!("{number} must stay on: ask whoever depends on it first, and leave this test out until they agree.")
     } else if breaker.state != State::On {
@@ -90,7 +91,7 @@ fn of_breaker(home: &Study, breaker: &Breaker) -> DeviceTest {
         ),
         goes_dark: [goes_dark(home, &dark).as_str(), more].join(" ").trim().to_owned(),
         mind,
-        ..told(home, TestedDevice::Breaker(breaker.id.clone()), false)
+        ..told(home, TestedDevice::Breaker(breaker.id.clone()), of)
     }
 }
 
@@ -109,7 +110,7 @@ fn of_point(home: &Study, point: &Point) -> DeviceTest {
                     .into(),
             goes_dark: String::new(),
             mind: "Where alarms call for help by themselves, tell that service first.".into(),
-            ..told(home, device, true)
+            ..told(home, device, Tested::Air)
         };
     }
     let dark: Vec<&Point> = std::iter::once(point)
@@ -124,14 +125,25 @@ fn of_point(home: &Study, point: &Point) -> DeviceTest {
             .into(),
         goes_dark: goes_dark(home, &dark),
         mind: to_mind(home, &dark),
-        ..told(home, device, false)
+        ..told(home, device, Tested::Ground)
     }
 }
 
+/// What a device watches for.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Tested {
+    /// A current to ground, whatever else.
+    Ground,
+    /// Arcs alone.
+    Arc,
+    /// Smoke or gas.
+    Air,
+}
+
 /// What the record says of its tests.
-fn told(home: &Study, device: TestedDevice, alarm: bool) -> DeviceTest {
+fn told(home: &Study, device: TestedDevice, of: Tested) -> DeviceTest {
     let months = home.upkeep().months();
-    let days = i64::from(if alarm { months.alarms } else { months.buttons }) * MONTH_DAYS;
+    let days = i64::from(if of == Tested::Air { months.alarms } else { months.buttons }) * MONTH_DAYS;
     let last = home.upkeep().last_test(&device);
     let works = last.filter(|(_, went)| *went == TestWent::Works);
     DeviceTest {
@@ -145,23 +157,26 @@ fn told(home: &Study, device: TestedDevice, alarm: bool) -> DeviceTest {
         last: last.map(|(at, _)| at),
         went: last.map(|(_, went)| went),
         due: works.map(|(at, _)| Moment::from_unix_ms(at.unix_ms() + days * DAY_MS)),
-        todo: last.map(|(_, went)| failed(went)).unwrap_or_default().into(),
+        todo: last.map(|(_, went)| failed(went, of)).unwrap_or_default().into(),
     }
 }
 
 /// What a test that failed asks for.
-pub(crate) const fn failed(went: TestWent) -> &'static str {
-    match went {
-        TestWent::Works => "",
-        TestWent::NoTrip => {
+const fn failed(went: TestWent, of: Tested) -> &'static str {
+    match (went, of) {
+        (TestWent::Works, _) => "",
+        (TestWent::NoTrip, Tested::Arc) => {
+            "It does not watch for arcs in the wires any more: have it replaced, then press its button again and record that."
+        }
+        (TestWent::NoTrip, _) => {
             "It protects nobody any more. Unplug what is on it and do not use it near water until it is replaced; then press its \
              button again and record that."
         }
-        TestWent::NoReset => {
+        (TestWent::NoReset, _) => {
             "Unplug everything behind it and press RESET once more. If it does not stay, leave it: either it is worn out, or there is a \
              fault behind it that an electrician finds."
         }
-        TestWent::Silent => {
+        (TestWent::Silent, _) => {
             "Put in a new battery and hold its button again. If it stays silent, replace it today; until then nothing wakes you here."
         }
     }
@@ -239,7 +254,7 @@ mod tests {
         let days = |t: &DeviceTest| (t.due.unwrap().unix_ms() - t.last.unwrap().unix_ms()) / DAY_MS;
         assert_eq!(days(&of(&w, "Bath, mirror")), 30);
         assert!(of(&w, "Hall, smoke").due.is_none() && of(&w, "Hall, smoke").todo.contains("new battery"));
-        assert!(of(&w, "1, Main panel").todo.contains("protects nobody"));
+        assert!(of(&w, "1, Main panel").todo.contains("arcs in the wires") && !of(&w, "1, Main panel").todo.contains("water"));
         w.acts("tests 3 6\ntested smoke works");
         assert_eq!((days(&of(&w, "Bath, mirror")), days(&of(&w, "Hall, smoke"))), (90, 180));
         w.acts("off 2");

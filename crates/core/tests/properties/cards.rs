@@ -63,7 +63,13 @@ fn nothing_is_lost_or_overlaps(card: &Card, fitted: &FittedCard, request: &FitRe
     }
     let foot = fitted.foot_y + fitted.foot.lines.len() as f64 * fitted.foot.size * 1.25;
     assert!(foot <= height, "the foot ends at {foot} of {height} mm");
-    let at_foot = |line: &String| wide(line) * fitted.foot.size <= width - 2.0 * request.margin + 1e-6;
+    assert_eq!(fitted.code.is_some(), card.address.is_some());
+    let beside = fitted.code.map_or(width - request.margin, |(x, y, side)| {
+        assert!(x >= request.margin && x + side <= width - request.margin + 1e-6, "the code leaves the card at the side");
+        assert!(y >= fitted.foot_y - 1e-6 && y + side <= height - request.margin + 1e-6, "the code leaves the foot");
+        x
+    });
+    let at_foot = |line: &String| wide(line) * fitted.foot.size <= beside - request.margin + 1e-6;
     assert!(fitted.foot.lines.iter().all(at_foot));
     let said: String = fitted.foot.lines.join(" ").split_whitespace().collect();
     assert_eq!(said, card.text.foot.join(" ").split_whitespace().collect::<String>());
@@ -94,6 +100,7 @@ proptest! {
         own in prop::collection::vec((0..5_u8, "([a-z]{1,9} ){0,8}[a-z]{1,9}"), 0..4),
         (width, height) in (50.0..400.0_f64, 50.0..600.0_f64),
         letter in prop::sample::select(vec![0.0, 1.5]),
+        address in prop::option::of(Just("https://home.example/h/mill".to_owned())),
     ) {
         let own = own.into_iter().map(|(n, text)| {
             Fact::from(CircuitWorded { breaker: id("b", n), text, proven: Vec::new(), feeds: Vec::new() })
@@ -103,6 +110,7 @@ proptest! {
         for panel in home.panels().all() {
             let mut card = card(&home, &panel.id, Printed { date: "2026-11-30", by: "Owner" }).unwrap();
             card.panel.card = CardSize { width_mm: width, height_mm: height };
+            card.address.clone_from(&address);
             let request = FitRequest { letter, ..FitRequest::default() };
             match fit_card(&card, &request, FACES) {
                 Ok(fitted) => {

@@ -8,6 +8,7 @@ mod homes;
 mod house;
 mod loads;
 mod logbook;
+mod overview;
 mod panel;
 mod plan;
 mod practice;
@@ -21,6 +22,7 @@ pub use homes::Homes;
 pub use house::House;
 pub use loads::Loads;
 pub use logbook::LogbookScreen;
+pub use overview::Overview;
 pub use panel::Panel;
 pub use plan::PlanScreen;
 pub use practice::{Practice, said};
@@ -77,7 +79,8 @@ impl AsRef<Page> for Page {
 }
 
 /// Every screen of a home: its address behind the home's, and what is there once it is drawn.
-pub const EVERY_SCREEN: [(&str, &str); 25] = [
+pub const EVERY_SCREEN: [(&str, &str); 26] = [
+    ("/overview", "[data-testid=letter] li"),
     ("/panel", "[data-testid=fingerpost]"),
     ("/panel/greenhouse-panel?at=s:7", "[data-testid=fingerpost]"),
     ("/checks", "[data-testid=findings]"),

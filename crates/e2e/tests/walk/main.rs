@@ -8,6 +8,7 @@ mod first_use;
 mod house_plan;
 mod loads;
 mod on_the_way;
+mod overview;
 mod panel_book;
 mod practice_house;
 mod several_off;
@@ -35,6 +36,7 @@ use first_use::*;
 use house_plan::*;
 use loads::*;
 use on_the_way::*;
+use overview::*;
 use panel_book::*;
 use practice_house::*;
 use several_off::*;
@@ -81,6 +83,7 @@ fn main() -> ExitCode {
         own_words_stand_until_more_is_proven,
         stickers_begin_at_the_seventh_label,
         tests_come_round_and_the_book_is_made,
+        the_front_page_says_what_matters_most,
     ] {
         for view in [View::Desk, View::Phone] {
             trials.push(trial(&runtime, chrome.as_ref(), format!("{name}_{view:?}").to_lowercase(), walk, view));

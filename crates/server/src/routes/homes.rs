@@ -7,9 +7,9 @@ use axum::extract::{Path, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
-    Checks, Evidence, HomeId, HomeNow, InWords, KnownPoints, Line, MethodMinutes, PanelView, PointId, Progress, Recipe,
-    TraceView, checks as checks_of, evidence as evidence_of, home_now, known_points, method_minutes, panel_views, progress,
-    trace_together,
+    Checks, Evidence, HomeId, HomeNow, InWords, KnownPoints, Letter, Line, MethodMinutes, PanelView, PointId, Progress, Recipe,
+    TraceView, checks as checks_of, evidence as evidence_of, home_now, known_points, letter as letter_of, method_minutes,
+    panel_views, progress, trace_together,
 };
 use wayfinder_formats::{PdfError, Sheet, findings_pdf};
 
@@ -121,6 +121,12 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<HomeInList>>
 pub(crate) async fn now(home: InHome) -> Result<Response, Problem> {
     let id = home.id.clone();
     home.answer(move |opened| Ok(home_now(&id, &opened.study))).await
+}
+
+/// The front page of the home as a letter: what matters most first, each with one thing to do.
+#[utoipa::path(get, path = "/api/homes/{home}/letter", params(HomePath), responses((status = 200, body = Letter), (status = 404, body = Problem)))]
+pub(crate) async fn letter(home: InHome) -> Result<Response, Problem> {
+    home.answer(|opened| Ok(letter_of(&opened.study))).await
 }
 
 /// Its panels as they hang there, in the order of entry.

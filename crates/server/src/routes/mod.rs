@@ -43,6 +43,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(homes::health))
         .routes(routes!(homes::list))
         .routes(routes!(homes::now))
+        .routes(routes!(homes::letter))
         .routes(routes!(homes::panels))
         .routes(routes!(homes::points))
         .routes(routes!(homes::checks))

@@ -350,6 +350,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/letter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The front page of the home as a letter: what matters most first, each with one thing to do. */
+        get: operations["letter"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/loads": {
         parameters: {
             query?: never;
@@ -3240,6 +3257,67 @@ export interface components {
          * @enum {string}
          */
         Lesson: "trace" | "measure" | "work";
+        /** @description The letter. */
+        Letter: {
+            /** @description What there is to say, the worst first. */
+            lines: components["schemas"]["LetterLine"][];
+            /** @description What stands out on the small posts. */
+            marks: components["schemas"]["LetterMark"][];
+            /** @description The worst that is known, as a sentence. */
+            title: string;
+        };
+        /**
+         * @description What a line of the letter is about.
+         * @enum {string}
+         */
+        LetterAbout: "stop" | "dark_now" | "danger" | "overloaded" | "not_proven" | "next_step" | "card" | "first" | "then";
+        /** @description A line of the letter. */
+        LetterLine: {
+            /** @description What it is about. */
+            about: components["schemas"]["LetterAbout"];
+            /** @description What to do about it, as on a button; empty where there is nothing to do. */
+            act: string;
+            /** @description What stands in the margin: `Dark now`. */
+            margin: string;
+            /** @description The screen that the button opens, within the home: `trace`, `panel?at=b:b12`. */
+            opens: string;
+            /** @description Its sentences. */
+            pieces: components["schemas"]["LetterPiece"][];
+        };
+        /** @description How a breaker stands out on the small post. */
+        LetterMark: {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description A danger was found at it. */
+            danger: boolean;
+            /** @description Nothing is proven on it, and it feeds no panel. */
+            not_proven: boolean;
+            /** @description It is off or tripped. */
+            off: boolean;
+            /** @description It may carry more than it may. */
+            overloaded: boolean;
+        };
+        /** @description A piece of a sentence. */
+        LetterPiece: {
+            /** @enum {string} */
+            is: "words";
+            /** @description They matter most here. */
+            strong: boolean;
+            /** @description As they are read. */
+            words: string;
+        } | {
+            /** @description Its breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            is: "circuit";
+            /** @description `11`, `G3`. */
+            number: string;
+        } | {
+            /** @description The moment. */
+            at: components["schemas"]["Moment"];
+            /** @enum {string} */
+            is: "at";
+        };
         /**
          * @description How much stands against whoever traces it.
          * @enum {string}
@@ -7439,6 +7517,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobSheet"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    letter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letter"];
                 };
             };
             404: {

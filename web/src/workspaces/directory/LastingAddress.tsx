@@ -18,9 +18,10 @@ export function LastingAddress({ home, address }: { home: string; address: strin
   return (
     <Fold label="code for cameras" onPage>
       <Typography variant="body2" sx={{ maxWidth: 640 }}>
-        Where this machine has an address that stays the same, a code on the card opens this page: in your own network,
-        or wherever you have put it. It shows nothing to strangers; the owner signs in, a helper needs a code of the
-        day. Without a lasting address nothing is printed.
+        Where a phone in the house reaches Wayfinder at an address that stays the same, a code on the card opens this
+        page. It shows nothing to strangers: the owner signs in, a helper needs a code of the day. Never pass this
+        machine’s own address (127.0.0.1) on to a network: whoever comes through it counts as the owner. Without a
+        lasting address nothing is printed.
       </Typography>
       <Stack
         component="form"

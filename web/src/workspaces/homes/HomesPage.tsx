@@ -61,7 +61,7 @@ function HomeLink({ home }: { home: HomeInList }) {
   return (
     <Box
       component={Link}
-      to={`/h/${home.id}/panel`}
+      to={`/h/${home.id}`}
       sx={{
         display: "block",
         color: "inherit",

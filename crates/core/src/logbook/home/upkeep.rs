@@ -105,6 +105,18 @@ impl Home {
                 "Copy it from the browser's address bar: it begins with https:// or http:// and holds no blank.",
             );
         }
+        let host = rest.unwrap_or_default().split(['/', ':', '?', '#']).next().unwrap_or_default();
+        if host.eq_ignore_ascii_case("localhost")
+            || host.starts_with("127.")
+            || rest.is_some_and(|rest| rest.starts_with("[::1]"))
+        {
+            return refuse(
+                RefusalCode::DoesNotFit,
+                "address",
+                "This address works on this machine alone.",
+                "Open the home network first (Share), and give the address that a phone in the house uses.",
+            );
+        }
         if address.len() > LONGEST_ADDRESS {
             return refuse(
                 RefusalCode::OutOfRange,
