@@ -163,10 +163,10 @@ fn dark_now(home: &Study) -> Option<(String, LetterLine)> {
             pieces.push(words(" "));
         }
         pieces.push(circuit(home, &one.breaker));
-        let how = if one.state == State::Tripped { "tripped" } else { "off" };
+        let how = if one.state == State::Tripped { "has been tripped" } else { "has been off" };
         match home.switchings().off_since(&one.breaker) {
             Some(since) => pieces.extend([strong(format!(" {how} since ")), LetterPiece::At { at: since }, strong(".")]),
-            None => pieces.push(strong(format!(" {how}."))),
+            None => pieces.push(strong(if one.state == State::Tripped { " is tripped." } else { " is off." })),
         }
     }
     if off.len() > NAMED {
@@ -233,13 +233,12 @@ fn overloaded(home: &Study) -> Option<(String, LetterLine)> {
         if n > 0 {
             pieces.push(words(" "));
         }
-        let comes = if one.stands == Stands::Over { "comes to" } else { "may come to" };
-        let amps = one.counted.max(one.measured.as_ref().map_or(0.0, |read| read.amps));
-        let amps = if one.stands == Stands::Over { amps } else { one.between[1] };
-        pieces.extend([circuit(home, &one.breaker), words(format!(" {comes} {amps:.1} A of {} A.", one.limit))]);
+        // As the page of loads says it, without what happens with all on.
+        let said = one.sentence.split(" All on at once").next().unwrap_or_default();
+        pieces.extend([circuit(home, &one.breaker), words(format!(" {said}"))]);
     }
     if over.len() > NAMED {
-        pieces.push(words(format!(" So do {} more.", over.len() - NAMED)));
+        pieces.push(words(format!(" And {} more.", over.len() - NAMED)));
     }
     let title = format!("{} carries more than it may", first.number);
     let title = if over.len() == 1 { title } else { format!("{} circuits carry more than they may", over.len()) };
@@ -259,7 +258,7 @@ fn not_proven(home: &Study) -> Option<(String, LetterLine)> {
         if open == 1 { "is" } else { "are" }
     );
     if progress.contradictory > 0 {
-        said += &format!(" Of {} the looks disagree.", progress.contradictory);
+        said += &format!(" At {} the looks disagree.", so_many(progress.contradictory, "point"));
     }
     if progress.out > 0 {
         said += &format!(
@@ -299,7 +298,14 @@ fn next_step(home: &Study) -> Option<(String, LetterLine)> {
     let step = if view.panel.title.is_empty() { &view.walk } else { &view.panel };
     let act = if home.trace().looks().is_empty() { "Begin the trace" } else { "Go on tracing" };
     let why = if step.why.is_empty() { String::new() } else { format!(" {}", step.why) };
-    let pieces = vec![strong(format!("{}.", step.title)), words(why)];
+    let mut pieces = vec![strong(format!("{}:", step.title.trim_end_matches(':')))];
+    for handle in step.switches.iter().flat_map(|switch| &switch.handles).take(NAMED) {
+        pieces.extend([words(" "), circuit(home, &handle.breaker)]);
+    }
+    if step.switches.is_empty() {
+        pieces = vec![strong(format!("{}.", step.title))];
+    }
+    pieces.push(words(why));
     Some((String::new(), line(LetterAbout::NextStep, "Next step", pieces, act, "trace")))
 }
 
@@ -417,7 +423,7 @@ mod tests {
         assert_eq!(said(&w).len(), 1, "its lines are old claims");
         w.acts("tripped 3");
         assert_eq!(title(&w), "3 has tripped");
-        assert_eq!(said(&w)[0], "Dark now: [3] tripped since …. Dark with it: Hall, door. > To the panel");
+        assert_eq!(said(&w)[0], "Dark now: [3] has been tripped since …. Dark with it: Hall, door. > To the panel");
         w.acts("set 1 {\"amps\": 30}");
         assert!(said(&w)[1].starts_with("Danger: [1] ") && said(&w)[1].ends_with(" > What to do about it"), "{:?}", said(&w));
         let mark = |number: &str| {
