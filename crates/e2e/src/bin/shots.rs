@@ -6,7 +6,7 @@ use anyhow::Result;
 use serde_json::{Value, json};
 use thirtyfour::By;
 use wayfinder_e2e::screens::{Panel, Work};
-use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
+use wayfinder_e2e::{Chrome, Page, Site, View};
 
 const HOME: &str = "/h/juniper-lane";
 
@@ -54,10 +54,9 @@ async fn main() -> Result<()> {
         take(page, folder, name).await?;
     }
     work(&site, &desk, &phone, folder).await?;
-    Somebody::new(&site, "kinds").act(0, KINDS).await?;
-    for (path, name) in [("/h/juniper-lane/checks", "checks-desk"), ("/h/kinds/panel", "panel-kinds-desk")] {
+    for (path, name) in [("/h/juniper-lane/checks", "checks-desk"), ("/h/juniper-lane/overview", "overview-desk")] {
         desk.goto(&format!("{}{path}", site.address)).await?;
-        desk.find(By::Css("[data-testid=fingerpost], [data-testid=findings]")).await?;
+        desk.find(By::Css("[data-testid=letter] li, [data-testid=findings]")).await?;
         take(&desk, folder, name).await?;
     }
     for (page, size) in [(&desk, "desk"), (&phone, "phone")] {
@@ -160,38 +159,6 @@ async fn directory(site: &Site, desk: &Page, folder: &Path) -> Result<()> {
     desk.heading_says("3 lines are to be looked at").await?;
     take(desk, folder, "directory-desk").await
 }
-
-/// A made-up home with a breaker of every kind: quads with one and two ties, two tandems with a shared neutral
-/// across them, slim two-poles across two spaces and in one.
-const KINDS: &str = r#"home Every kind of breaker
-panel 24
-with main {"place": "hall", "main": 100, "details": {"sources": ["standby_generator"]}}
-1a-3b 30/2 quad dryer
-1b-3a 20/2 quad baseboard heater
-5a 15 quad hall lights
-5b-7a 20/2 quad well pump
-7b 15 quad loft
-9a 15 bell
-9b 15 porch
-11a 15 stair
-11b 15 attic
-13a 15 slim garage
-13b-15a 30/2 slim water heater
-15b 20 slim bath
-17-19 20/2 tied pantry and kitchen
-2-4 50/2 #6 range
-6 20 gfci laundry
-8 15 afci bedroom
-10 20 dual kitchen counter
-12-14 60/2 #4 shed > Shed panel
-16 20 microwave
-18a-18b 20/2 slim odd one
-24 15 spare
-share 9b 11a
-share 17-19
-tripped 24
-no-filler 20
-filler 22"#;
 
 async fn take(page: &Page, folder: &Path, name: &str) -> Result<()> {
     page.driver.execute("await document.fonts.ready", vec![]).await?;
