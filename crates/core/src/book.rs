@@ -294,19 +294,21 @@ fn one(home: &Study, point: &Point, breaker: Option<&Breaker>, plates: &[(String
     let amps = |amps: Option<f64>| amps.map(|amps| format!("{} A", (amps * 100.0).round() / 100.0)).unwrap_or_default();
     let place = home.house().place(&point.id);
     let named = plates.first().map(|(name, _)| name).filter(|name| !place.to_lowercase().contains(&name.to_lowercase()));
-    let phases = breaker.filter(|breaker| breaker.poles() == 3).map_or("1", |_| "3");
-    let hots = match (breaker.map(Breaker::poles), point.volts == Volts::new(120)) {
-        (Some(3), _) => "3 hots",
-        (_, true) => "1 hot",
-        (_, false) => "2 hots",
+    // As long as its breaker is not proven, nobody knows whether it is on two legs or on three.
+    let (phases, hots) = match (breaker.map(Breaker::poles), point.volts == Volts::new(120)) {
+        (Some(3), _) => ("3", "3 hots"),
+        (_, true) => ("1", "1 hot"),
+        (Some(_), false) => ("1", "2 hots"),
+        (None, false) => ("", ""),
     };
     // Only a face that was read tells whether a neutral and a ground come to it.
     let face = point.configuration;
-    let conductors = match face {
+    let conductors = match face.filter(|_| !hots.is_empty()) {
         Some(face) if !face.has_ground() => format!("{hots}, neutral, no ground"),
         Some(face) if face.has_neutral() => format!("{hots}, neutral, ground"),
         Some(_) => format!("{hots}, ground"),
-        None => hots.into(),
+        None if hots.is_empty() => String::new(),
+        None => format!("{hots}, others not read"),
     };
     Equipment {
         name: named.map_or_else(|| place.clone(), |name| format!("{place}: {name}")),
@@ -394,7 +396,7 @@ mod tests {
             said,
             [
                 "Kitchen, range | 5-7, 40 A | 240 | 1 |  |  | 8 AWG copper | yes | 2 hots, neutral, ground",
-                "Kitchen, dishwasher | not proven | 120 | 1 | 13.75 A | 20 A |  |  | 1 hot",
+                "Kitchen, dishwasher | not proven | 120 | 1 | 13.75 A | 20 A |  |  | 1 hot, others not read",
             ]
         );
     }

@@ -420,10 +420,19 @@ mod tests {
         assert_eq!(title(&w), "All 2 points are proven");
         assert_eq!(said(&w), ["The card: No card is recorded as hanging in a door. > Print the card"]);
         w.acts("hung main");
-        assert_eq!(said(&w).len(), 1, "its lines are old claims");
+        let [card] = &said(&w)[..] else { panic!("{:?}", said(&w)) };
+        assert!(card.starts_with("The card: 2 lines of revision 1 in the door of Main panel are wrong now: "), "{card}");
         w.acts("tripped 3");
         assert_eq!(title(&w), "3 has tripped");
         assert_eq!(said(&w)[0], "Dark now: [3] has been tripped since …. Dark with it: Hall, door. > To the panel");
+        let mut high = written("panel 12\n1 20 #12 a\nroom Hall\npoint Hall receptacle door\nvolts door 150");
+        assert_eq!(title(&high), "Stop: a meter showed what must not be");
+        high.acts("off 1");
+        assert!(
+            said(&high)[0].starts_with("Stop: Hall, door: ") && said(&high)[1].starts_with("Dark now: "),
+            "{:?}",
+            said(&high)
+        );
         w.acts("set 1 {\"amps\": 30}");
         assert!(said(&w)[1].starts_with("Danger: [1] ") && said(&w)[1].ends_with(" > What to do about it"), "{:?}", said(&w));
         let mark = |number: &str| {

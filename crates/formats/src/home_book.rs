@@ -388,7 +388,8 @@ const COLUMNS: [(&str, f64); 8] = [
 fn equipment(flow: &mut Flow, all: &[Equipment]) {
     flow.set(
         "What the breaker alone does not tell the wire of. Min. A: minimum circuit ampacity of the data plate, the wire carries at least \
-         this. Max. A: largest fuse or breaker of the data plate. Neutral and conductors follow from the face of the receptacle. A dash: \
+         this. Max. A: largest fuse or breaker of the data plate. Neutral and conductors are what the face of the receptacle takes; \
+         nobody has looked into the box for them. A dash: \
          not read.",
         plain(),
     );

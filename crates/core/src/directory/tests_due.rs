@@ -10,7 +10,7 @@ use crate::model::{
     state_word,
 };
 use crate::study::Study;
-use crate::trace::verdicts;
+use crate::trace::{verdict, verdicts};
 use crate::walking::floor_of;
 
 /// A device with its last and next test.
@@ -116,6 +116,9 @@ fn of_point(home: &Study, point: &Point) -> DeviceTest {
     let dark: Vec<&Point> = std::iter::once(point)
         .chain(home.plan().protects.get(&point.id).into_iter().flatten().filter_map(|p| home.house().point(p)))
         .collect();
+    let on = verdict(home, &point.id);
+    let kept = on.proven_on().and_then(|id| home.panels().breaker(id)).filter(|breaker| breaker.must_stay_on());
+    let kept = kept.map(|breaker| home.panels().number(&breaker.id));
     DeviceTest {
         name,
         what: format!("GFCI {}", point.kind.word()),
@@ -124,7 +127,10 @@ fn of_point(home: &Study, point: &Point) -> DeviceTest {
               lit again."
             .into(),
         goes_dark: goes_dark(home, &dark),
-        mind: to_mind(home, &dark),
+        mind: match kept {
+            Some(number) => format!("It is on {number}, which must stay on: ask whoever depends on that first."),
+            None => to_mind(home, &dark),
+        },
         ..told(home, device, Tested::Ground)
     }
 }
@@ -257,6 +263,8 @@ mod tests {
         assert!(of(&w, "1, Main panel").todo.contains("arcs in the wires") && !of(&w, "1, Main panel").todo.contains("water"));
         w.acts("tests 3 6\ntested smoke works");
         assert_eq!((days(&of(&w, "Bath, mirror")), days(&of(&w, "Hall, smoke"))), (90, 180));
+        w.acts("must-stay-on 3");
+        assert!(of(&w, "Bath, mirror").mind.starts_with("It is on 3, which must stay on"), "{}", of(&w, "Bath, mirror").mind);
         w.acts("off 2");
         assert_eq!(of(&w, "2, Main panel").mind, "2 is recorded as off: without power its button does nothing.");
         // Another kind of breaker in its place was never tested.
