@@ -46,6 +46,8 @@ mod checks;
 
 pub mod work;
 
+pub mod trips;
+
 mod book;
 
 mod overview;

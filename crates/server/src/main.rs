@@ -1,5 +1,6 @@
 //! `wayfinder`: the program.
 
+mod faults;
 mod home_files;
 mod in_words;
 mod worked;
@@ -308,6 +309,8 @@ enum Practice {
     Network(Cases),
     /// Find the ways to make room in a file of panels, one JSON object a line.
     MakeRoom(Cases),
+    /// Find why something is dark, in made-up houses with a fault.
+    Faults(faults::Faults),
 }
 
 #[derive(clap::Args)]
@@ -456,6 +459,10 @@ fn practice(command: Practice) -> Result<ExitCode> {
         Practice::Legs(cases) => return on_file(Engine::Legs, cases),
         Practice::Network(cases) => return on_file(Engine::Network, cases),
         Practice::MakeRoom(cases) => return on_file(Engine::MakeRoom, cases),
+        Practice::Faults(asked) => {
+            faults::faults(&asked)?;
+            return Ok(ExitCode::SUCCESS);
+        }
     };
     let mut games: Vec<Game> = Vec::new();
     if let Some(houses) = houses {

@@ -1,0 +1,31 @@
+//! Something is dark, flickers, or a breaker tripped: the likeliest cause and the next look, never before safety.
+//!
+//! On numbers alone: `case` (what is known), `cause`, `look` (what can be looked at and what it shows), `order` (how joints follow
+//! each other), `stories` and `report` (every cause that puts the point out, weighed by what was said), `belief` (weighed by what was
+//! seen), `planner` (the next look, the cause named, the stop), `play` (made-up faults and their marks), `file`.
+
+mod belief;
+mod case;
+mod cause;
+mod checklist;
+mod file;
+mod look;
+mod order;
+mod overload;
+mod planner;
+mod play;
+mod report;
+mod stories;
+#[cfg(test)]
+mod tests;
+
+pub use belief::Belief;
+pub use case::{
+    BreakerHas, Extent, Onset, Order, PointMap, Report, State, SwitchKind, Symptom, Takes, TripBreaker, TripCase, TripLoad,
+    TripPanel, TripPoint, TripSwitch,
+};
+pub use cause::{Cause, Family, Key};
+pub use file::{FaultFileError, FaultGame, PowerBox};
+pub use look::{Look, NoLook, Saw, by_volts};
+pub use planner::{Named, Next, Search};
+pub use play::{FaultPlayed, FaultStep, FaultStrategy, FaultSummary, play_fault, summary};
