@@ -64,6 +64,11 @@ const EVERYTHING: &str = "rules nec2023
     tested counter works
     tests 3 6
     address https://home.example/h/x
+    trouble t1 counter
+    looked t1 safety normal
+    over t1 {\"cause\": \"gfci_tripped\", \"points\": [\"counter\"]}
+    call 555-0100 555-0101
+    fed counter from panel
     load sink microwave
     usage 9840
     breaker-volts 4 {\"bus\": 121, \"output\": 62}

@@ -695,3 +695,36 @@ fn tests_and_addresses_that_cannot_be() {
     ];
     all_are_refused(&house, &told);
 }
+
+#[test]
+fn troubles_that_cannot_be() {
+    let odd = [
+        (
+            "trouble t2 door {\"works\": [\"nowhere\"]}",
+            Unknown,
+            "There is no such point.",
+            "Name a point that is entered on the House screen.",
+        ),
+        ("looked t9 safety normal", Unknown, "Nothing of that id is wrong.", "Say first what is wrong."),
+        ("looked t1 safety tripped 1", DoesNotFit, "This look cannot show that.", "Give one of the answers to this look."),
+        ("looked t1 point door holds", DoesNotFit, "This look cannot show that.", "Give one of the answers to this look."),
+        ("looked t1 volts door 5000", OutOfRange, "5000 V cannot be read at an outlet.", "Give 0 to 1000 V."),
+        ("looked t0 safety normal", StillNeeded, "This is over.", "Say anew what is wrong; what was recorded stays."),
+        ("trouble t0 door", StillNeeded, "This is over.", "Say it under a new id."),
+        (
+            "call 911x",
+            OutOfRange,
+            "That is not a number to call.",
+            "Give digits, with + - ( ) . / or blanks between them; at most 30 in all.",
+        ),
+        (
+            "fed door from hall",
+            DoesNotFit,
+            "A point cannot be fed from what is fed from it.",
+            "Name the point that comes before it on the way from the panel.",
+        ),
+    ];
+    let house = "panel 8\n1 20\nroom Hall\npoint Hall receptacle door\npoint Hall receptacle hall\nfed hall from door\n\
+                 trouble t0 door\nover t0\ntrouble t1 door";
+    all_are_refused(house, &odd);
+}

@@ -68,9 +68,9 @@ pub struct LoadLine {
 
 /// A load with its chances of running.
 #[derive(Clone)]
-pub(super) struct Drawn<'a> {
+pub(crate) struct Drawn<'a> {
     pub(super) load: &'a Load,
-    pub(super) line: LoadLine,
+    pub(crate) line: LoadLine,
     pub(super) hours: Hours,
     /// Its power factor at least and at most.
     pub(super) factor: [f64; 2],
@@ -136,7 +136,7 @@ fn last_reading<'a>(home: &'a Home, load: &Load) -> Option<&'a Reading> {
 }
 
 /// What this load takes, as far as anybody knows.
-pub(super) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
+pub(crate) fn drawn<'a>(home: &Home, load: &'a Load) -> Drawn<'a> {
     let like = load.like();
     let point = home.house().point(&load.point);
     let on_two_hots = point.is_some_and(|point| point.volts == Volts::new(240));

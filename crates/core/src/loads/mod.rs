@@ -31,6 +31,7 @@ pub use demand_view::{DemandSaid, DemandView, MonthBegins, demand_said, demand_v
 pub use diagnose::{BreakerDiagnosis, BreakerState, diagnose_breaker};
 pub use diagnose_heat::{HeatDegree, HeatDiagnosis, diagnose_heat};
 pub use diagnose_supply::{SupplyDiagnosis, SupplyState, diagnose_supply};
+pub(crate) use draws::drawn;
 pub use draws::{LoadLine, TakenFrom};
 pub(crate) use notes::beside_own;
 pub use notes::{LoadNote, LoadNoteKind};

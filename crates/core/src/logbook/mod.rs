@@ -17,9 +17,9 @@ pub use entry::{Draft, Instrument, Line};
 pub(crate) use facts::Act;
 pub use facts::*;
 pub use home::{
-    Aside, Doubt, Home, House, JobStep, Jobs, KeptSize, KnownJob, Loads, Look, Panels, Planning, PriceList, SeenHeat, StoppedJob,
-    Switching, Switchings, Trace, Upkeep,
+    Aside, Doubt, Home, House, JobStep, Jobs, KeptSize, KnownJob, KnownTrouble, Loads, Look, Panels, Planning, PriceList,
+    SeenAtTrouble, SeenHeat, StoppedJob, Switching, Switchings, Trace, Troubles, Upkeep,
 };
-pub(crate) use home::{Metered, Trip, Watched};
+pub(crate) use home::{Metered, Trip, Watched, saw_in_words};
 pub use names::InWords;
 pub(crate) use names::Names;

@@ -81,6 +81,8 @@ ids! {
     JobId
     /// One circuit that was sized.
     SizeId
+    /// Something that is wrong, from the first word to what was found.
+    TroubleId
 }
 
 #[cfg(test)]

@@ -21,6 +21,7 @@ mod recipe;
 mod refusal;
 mod sizing;
 mod tracing;
+mod trouble;
 mod units;
 mod upkeep;
 
@@ -34,7 +35,9 @@ pub(crate) use code::{DERATED_BY, InCanada, Outlet, Place, Sections, standard_at
 pub use demand::Demand;
 pub use goes_by::GoesBy;
 pub use house::{Outlets, Plate, Point, PointDetails, PointKind, Room};
-pub use ids::{BadId, BreakerId, EntryId, HomeId, JobId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, SizeId, StairsId};
+pub use ids::{
+    BadId, BreakerId, EntryId, HomeId, JobId, LoadId, OpeningId, PanelId, PhotoId, PointId, RoomId, SizeId, StairsId, TroubleId,
+};
 pub(crate) use job::{DEAD_HOLDS_MS, JobNames};
 pub use job::{Job, JobAnswer, JobFound, JobMove, NewOutlet, PointWork};
 pub use load::{
@@ -54,6 +57,7 @@ pub use recipe::{Lesson, Level, Recipe};
 pub use refusal::{Refusal, RefusalCode};
 pub use sizing::{ClearSpace, InspectorSaid, SizeAsked, SizeOf, SizedLoad};
 pub use tracing::{Change, Method, Seen, Since, TraceSetup, Worked};
+pub use trouble::*;
 pub use units::{Amps, Length, Moment, Units, Volts};
 pub(crate) use units::{listed, so_many};
 pub use upkeep::{TestMonths, TestWent, TestedDevice};

@@ -293,6 +293,14 @@ fn label_of(home: &Study, breaker: &Breaker, rooms: &[RoomId]) -> OldLabel {
     }
 }
 
+/// How likely each breaker feeds each point, as it is believed by everything that was seen; nothing where nothing is searched.
+pub(crate) fn believed(home: &Study) -> BTreeMap<PointId, Vec<(BreakerId, f64)>> {
+    let Some(at_home) = at_home(home) else { return BTreeMap::new() };
+    let belief = at_home.weigh(home).belief();
+    let of = |p: usize| at_home.breakers.iter().cloned().zip(belief.of(p).iter().copied()).collect();
+    at_home.points.iter().enumerate().map(|(p, id)| (id.clone(), of(p))).collect()
+}
+
 /// Below this nothing is called likely.
 const LEAST_PERCENT: u8 = 60;
 

@@ -36,6 +36,7 @@ mod verdict;
 mod walkers;
 mod weighed;
 
+pub(crate) use at_home::believed;
 pub use at_home::{Likely, likely};
 pub(crate) use by_meter::{last_read_all_on, legs_apart, too_little_read, too_much_read};
 pub use dark_clock::{DarkClock, dark_clocks};

@@ -69,8 +69,12 @@ impl<'a> Belief<'a> {
 
     /// How likely the fault of a family is in each box, the likeliest first.
     pub fn boxes(&self, family: Family) -> Vec<(PowerBox, f64)> {
+        self.boxes_where(&|key| key.cause.family() == family)
+    }
+
+    fn boxes_where(&self, holds: &dyn Fn(Key) -> bool) -> Vec<(PowerBox, f64)> {
         let mut boxes: BTreeMap<PowerBox, f64> = BTreeMap::new();
-        for story in self.stories.all.iter().filter(|s| self.keys()[s.key].cause.family() == family) {
+        for story in self.stories.all.iter().filter(|s| holds(self.keys()[s.key])) {
             let p = story.now / self.total;
             let mut at = |place: PowerBox, share: f64| *boxes.entry(place).or_default() += share * p;
             match story.boxes {
@@ -88,6 +92,11 @@ impl<'a> Belief<'a> {
         let mut boxes: Vec<_> = boxes.into_iter().collect();
         boxes.sort_by(|a, b| b.1.total_cmp(&a.1).then_with(|| a.0.cmp(&b.0)));
         boxes
+    }
+
+    /// The same for joints alone, without a failed breaker and a dead GFCI.
+    pub(super) fn boxes_of_joints(&self, family: Family) -> Vec<(PowerBox, f64)> {
+        self.boxes_where(&|key| key.cause.family() == family && key.cause.joint())
     }
 
     /// How likely each point stands as it should not.

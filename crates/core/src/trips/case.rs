@@ -2,6 +2,8 @@
 
 use std::collections::BTreeMap;
 
+pub use crate::model::{Extent, Onset, Symptom};
+
 /// A place in the list of points.
 pub(super) type PointNo = usize;
 /// A place in the list of breakers.
@@ -66,6 +68,8 @@ pub struct TripPoint {
     pub gfci: bool,
     /// An appliance that hangs on an outlet behind it, where a tester can be plugged in instead.
     pub has_outlet: bool,
+    /// A place along the circuit at which nothing can be seen: a switch box, a junction box.
+    pub blind: bool,
 }
 
 /// What a breaker does beside switching off at too much current.
@@ -175,46 +179,6 @@ pub struct TripLoad {
     pub cord: bool,
 }
 
-/// What somebody sees who reports it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
-#[serde(rename_all = "snake_case")]
-pub enum Symptom {
-    /// It is dark, or does not run.
-    Dark,
-    /// It flickers.
-    Flicker,
-    /// It is dimmer than usual, or weak.
-    Dim,
-    /// It is brighter than usual.
-    Bright,
-}
-
-/// How much of the house is affected, as it seems.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
-#[serde(rename_all = "snake_case")]
-pub enum Extent {
-    /// One thing.
-    One,
-    /// Several.
-    Some,
-    /// About half of the house.
-    Half,
-    /// All of it.
-    All,
-}
-
-/// When it happened.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize)]
-#[serde(rename_all = "snake_case")]
-pub enum Onset {
-    /// At once as something was switched on or plugged in.
-    AtOnce,
-    /// After something had run for minutes.
-    Minutes,
-    /// Nobody knows.
-    Unknown,
-}
-
 /// What is wrong, as it is reported.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Report {
@@ -264,6 +228,10 @@ pub struct TripCase {
     pub map: Vec<PointMap>,
     /// Circuits whose order is known.
     pub orders: BTreeMap<BreakerNo, Order>,
+    /// What is protected by each GFCI receptacle of which that is known, beside itself.
+    pub gfci_feeds: BTreeMap<PointNo, Vec<PointNo>>,
+    /// Somebody has a meter at hand and knows how to use it.
+    pub has_meter: bool,
     /// What was reported.
     pub report: Report,
     /// The room in which the looking begins.

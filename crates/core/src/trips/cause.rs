@@ -3,67 +3,9 @@
 //! The weights per 100 calls are judgement (`trips.md`), not statistics: nobody publishes such counts. They order the looks; no
 //! cause is named by its weight alone.
 
-use super::case::{BreakerNo, Onset, PointNo};
-
-/// Why a point is out.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
-#[serde(rename_all = "snake_case")]
-pub enum Cause {
-    /// More current than the breaker carries.
-    Overload,
-    /// A short in something that is plugged in or connected.
-    ShortLoad,
-    /// A short in the wiring.
-    ShortWiring,
-    /// Current to ground in a load.
-    GroundLoad,
-    /// Current to ground in the wiring.
-    GroundWiring,
-    /// An arc.
-    Arc,
-    /// The surge as a motor starts.
-    Inrush,
-    /// The breaker is off, or its handle is not pushed home.
-    OffOrNotLatched,
-    /// The breaker is on and gives no power.
-    BreakerFailed,
-    /// A GFCI receptacle has tripped.
-    GfciTripped,
-    /// A GFCI receptacle gives no power any more.
-    GfciDead,
-    /// A switch is off.
-    SwitchOff,
-    /// A timer, a daylight switch or a motion switch is off.
-    Control,
-    /// The lamp.
-    Lamp,
-    /// The appliance's own cut-out.
-    Cutout,
-    /// The appliance or its cord.
-    Cord,
-    /// The hot wire is open at a joint.
-    OpenHot,
-    /// The neutral is open at a joint.
-    OpenNeutral,
-    /// A joint is loose.
-    LooseJoint,
-    /// One leg of the service is lost.
-    LostLeg,
-    /// One leg of a feeder is lost.
-    FeederLeg,
-    /// The neutral of the service is open.
-    LostNeutral,
-    /// The neutral that two breakers share is open.
-    SharedNeutral,
-    /// The utility gives no power.
-    Outage,
-    /// The main is off.
-    MainOff,
-    /// What feeds the panel is off.
-    FeederOff,
-    /// The breaker and a GFCI behind it have both tripped.
-    Double,
-}
+use super::case::{BreakerNo, PointNo};
+pub use crate::model::Cause;
+use crate::model::Onset;
 
 impl Cause {
     /// How many of 100 calls it is.

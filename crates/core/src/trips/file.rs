@@ -372,6 +372,7 @@ impl FaultCase {
             ring: p.ring,
             gfci: p.gfci,
             has_outlet: p.kind == Takes::Appliance && ON_AN_OUTLET.contains(&p.name.as_str()),
+            blind: false,
         };
         let points: Vec<TripPoint> = house.points.iter().map(point).collect();
         let load = |l: &FileLoad| TripLoad {
@@ -415,6 +416,8 @@ impl FaultCase {
             shared_neutrals: house.shared_neutrals.clone(),
             map: self.map.iter().map(map).collect(),
             orders: self.order_known.iter().map(order).collect(),
+            gfci_feeds: BTreeMap::new(),
+            has_meter: true,
             report: Report {
                 point: report.point,
                 symptom: report.symptom,

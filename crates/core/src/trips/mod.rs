@@ -8,16 +8,21 @@ mod belief;
 mod case;
 mod cause;
 mod checklist;
+mod cure;
 mod file;
 mod look;
+mod of_home;
 mod order;
 mod overload;
 mod planner;
 mod play;
 mod report;
+mod said;
+mod stop;
 mod stories;
 #[cfg(test)]
 mod tests;
+mod view;
 
 pub use belief::Belief;
 pub use case::{
@@ -25,7 +30,13 @@ pub use case::{
     TripPanel, TripPoint, TripSwitch,
 };
 pub use cause::{Cause, Family, Key};
+pub use cure::{Cure, CureAct};
 pub use file::{FaultFileError, FaultGame, PowerBox};
 pub use look::{Look, NoLook, Saw, by_volts};
 pub use planner::{Named, Next, Search};
 pub use play::{FaultPlayed, FaultStep, FaultStrategy, FaultSummary, play_fault, summary};
+pub use said::{HandleToName, LookMade, NextLook, TroubleAnswer};
+pub use stop::{StopPage, ToCall};
+pub use view::{
+    CauseLine, NamedCause, RoadKind, RoadStop, TripHistory, TripsView, TroubleLine, TroubleView, trips_view, trouble_view,
+};

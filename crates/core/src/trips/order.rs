@@ -14,6 +14,9 @@ const CABLE_S: f64 = 3.0;
 /// The next joint follows the last one so often; otherwise it branches off from any.
 const FOLLOWS: f64 = 0.8;
 
+/// A point that may come first after a joint, with the cables that could lead there: from where (`None`: the panel), how likely.
+pub(super) type First = (PointNo, Vec<(Option<PointNo>, f64)>);
+
 /// Draws an order of the points of a circuit.
 pub(super) fn draw_order(case: &TripCase, breaker: BreakerNo, members: &[PointNo], rng: &mut Pcg64Mcg) -> Order {
     let mut order = Order::new();
@@ -131,7 +134,7 @@ impl Cables {
 
     /// How likely it is, over all ways of wiring, that exactly these points lie behind one joint: for each point that may come
     /// first after it the cables that could lead there, from where (`None`: the panel) and how likely.
-    pub(super) fn partings(&self, dark: &[bool]) -> Vec<(PointNo, Vec<(Option<PointNo>, f64)>)> {
+    pub(super) fn partings(&self, dark: &[bool]) -> Vec<First> {
         let scale = (self.ln_trees(dark, false) + self.ln_trees(dark, true) - self.ln_all).exp();
         let lit = || (0..dark.len()).filter(|u| !dark[*u]);
         let cables = |v: usize| {

@@ -36,6 +36,9 @@ pub enum Next {
     Stop,
 }
 
+/// A look with what it tells, in bits, and what it takes, in seconds.
+pub(super) type Worth = (Look, f64, f64);
+
 /// What is the matter.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Named {
@@ -116,7 +119,7 @@ impl<'a> Search<'a> {
     }
 
     /// The same, with another way to choose among the looks that are worth it: each with its bits and seconds.
-    pub(super) fn next_by(&self, choose: &mut dyn FnMut(&[(Look, f64, f64)]) -> Option<Look>) -> Next {
+    pub(super) fn next_by(&self, choose: &mut dyn FnMut(&[Worth]) -> Option<Look>) -> Next {
         if self.danger {
             return Next::Stop;
         }
@@ -210,7 +213,7 @@ impl<'a> Search<'a> {
             (Cause::Outage, _, _) => vec![Look::Neighbours],
             (Cause::LostLeg | Cause::FeederLeg, _, _) => {
                 let of_240 = (0..case.points.len()).filter(|p| case.points[*p].takes == Takes::Appliance240);
-                let meter = (case.points[point].takes == Takes::Receptacle).then_some(Look::Meter(point));
+                let meter = (case.points[point].takes == Takes::Receptacle && case.has_meter).then_some(Look::Meter(point));
                 of_240.map(Look::Point).chain(meter).collect()
             }
             _ => return None,
@@ -227,6 +230,9 @@ impl<'a> Search<'a> {
         let point = case.report.point;
         let mut looks = Vec::new();
         for (p, share) in self.belief.affected().into_iter().enumerate() {
+            if case.points[p].blind {
+                continue;
+            }
             if (0.015..=0.985).contains(&share) || (p == point && share > 0.0) {
                 looks.push(Look::Point(p));
                 if case.points[p].takes == Takes::Receptacle {
@@ -265,8 +271,13 @@ impl<'a> Search<'a> {
         }
         looks.sort_unstable();
         looks.dedup();
-        looks.retain(|look| self.saw(*look).is_none());
+        looks.retain(|look| self.saw(*look).is_none() && !self.no_meter(*look));
         looks
+    }
+
+    /// It asks for a meter, and nobody has one.
+    const fn no_meter(&self, look: Look) -> bool {
+        matches!(look, Look::Meter(_)) && !self.case.has_meter
     }
 
     /// A breaker may be reset once: its handle is not on, it is surely this one, and at most two in all.
@@ -281,6 +292,31 @@ impl<'a> Search<'a> {
             && self.saw(Look::Reset(breaker)).is_none()
             && self.belief.emergency() < NOT_RULED_OUT
             && self.belief.sum(|k| k.breaker == Some(breaker)) >= RESET_SURE
+    }
+
+    /// What each answer of a look would leave, the likeliest answer first: the likeliest cause then, and how likely.
+    pub(super) fn after(&self, look: Look) -> Vec<(Saw, Key, f64)> {
+        let table = self.belief.by_state(look.site());
+        let keys = self.belief.keys();
+        let breakers: Vec<usize> = keys.iter().filter_map(|k| k.breaker).collect();
+        let mut answers: Vec<(f64, Saw, Key, f64)> = Vec::new();
+        let mut can_show = look.can_show(&breakers);
+        can_show.sort_unstable();
+        can_show.dedup();
+        for saw in can_show {
+            let mut of: std::collections::BTreeMap<Key, f64> = std::collections::BTreeMap::new();
+            for (at, row) in table.iter().enumerate() {
+                for state in State::ALL.into_iter().filter(|s| row[*s as usize] > 0.0) {
+                    *of.entry(apart(keys[at])).or_default() += row[state as usize] * look.chance(self.case, saw, keys[at], state);
+                }
+            }
+            let all: f64 = of.values().sum();
+            if let Some((key, p)) = of.into_iter().max_by(|a, b| a.1.total_cmp(&b.1)) {
+                answers.push((all, saw, key, p / all));
+            }
+        }
+        answers.sort_by(|a, b| b.0.total_cmp(&a.0));
+        answers.into_iter().filter(|(p, ..)| *p > 0.01).map(|(_, saw, key, p)| (saw, key, p)).collect()
     }
 
     /// How many bits a look tells about what its causes are numbered by.

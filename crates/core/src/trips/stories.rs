@@ -11,7 +11,7 @@ use rand_pcg::Pcg64Mcg;
 use super::case::{BreakerNo, Order, PointMap, PointNo, State, SwitchKind, Takes, TripCase};
 use super::cause::{Cause, Key};
 use super::file::PowerBox;
-use super::order::{behind, draw_order, pick, way_to};
+use super::order::{First, behind, draw_order, pick, way_to};
 use super::overload::overload_ratio;
 use super::report::{seen_chance, told_chance};
 
@@ -195,6 +195,13 @@ impl<'a> Stories<'a> {
         self.house(world);
         self.at_the_point(world);
         let point = case.report.point;
+        for (gfci, feeds) in case.gfci_feeds.iter().filter(|(g, feeds)| **g == point || feeds.contains(&point)) {
+            let scene = self.scene(feeds.iter().chain([gfci]).map(|p| (*p, State::Dark)));
+            for cause in [Cause::GfciTripped, Cause::GfciDead] {
+                let weight = world.weight * cause.per_100() / self.shares.gfcis;
+                self.tell(scene, Key::place(cause, *gfci), weight, Boxes::One(PowerBox::Point(*gfci)), None);
+            }
+        }
         let known = case.orders.get(&world.here).filter(|order| order.contains_key(&point));
         let order: Order = known.map_or_else(|| draw_order(case, world.here, &on_it, rng), Clone::clone);
         let drawn = known.is_none().then_some(world.here);
@@ -328,13 +335,7 @@ impl<'a> Stories<'a> {
     }
 
     /// A joint or a GFCI in front of these points: for each first of them the cables that could lead to it, with their weights.
-    pub(super) fn along(
-        &mut self,
-        behind: &[PointNo],
-        firsts: &[(PointNo, Vec<(Option<PointNo>, f64)>)],
-        drawn: Option<BreakerNo>,
-        here: BreakerNo,
-    ) {
+    pub(super) fn along(&mut self, behind: &[PointNo], firsts: &[First], drawn: Option<BreakerNo>, here: BreakerNo) {
         let (case, shares, out) = (self.case, self.shares.clone(), self.case.report.point);
         let two_legs = case.breakers[here].legs == (true, true);
         let dark = self.scene(behind.iter().map(|p| (*p, State::Dark)));
@@ -356,7 +357,7 @@ impl<'a> Stories<'a> {
             if !two_legs {
                 joint(Cause::OpenNeutral, open);
             }
-            if case.points[to].gfci {
+            if case.points[to].gfci && !case.gfci_feeds.contains_key(&to) {
                 let mut gfci = |scene: usize, share: f64| {
                     for cause in [Cause::GfciTripped, Cause::GfciDead] {
                         let weight = weight * share * cause.per_100() / shares.gfcis;

@@ -14,7 +14,7 @@ use super::report::{seen_chance, told_chance};
 
 /// Four points on circuit 0 (an outlet reported dark, a light, a GFCI, an outlet), a light on 1, an outlet on 2.
 fn house() -> TripCase {
-    let point = |room, takes, ring, gfci| TripPoint { room, takes, ring, gfci, has_outlet: false };
+    let point = |room, takes, ring, gfci| TripPoint { room, takes, ring, gfci, has_outlet: false, blind: false };
     let breaker = |amps: f64, has, legs| TripBreaker { amps, has, legs, panel: 0, feeder: false };
     let map = |b: usize| PointMap { breakers: vec![(b, 1.0)], elsewhere: 0.0 };
     TripCase {
@@ -46,6 +46,8 @@ fn house() -> TripCase {
         shared_neutrals: vec![(0, 2)],
         map: vec![map(0), map(0), map(0), map(0), map(1), map(2)],
         orders: BTreeMap::new(),
+        gfci_feeds: BTreeMap::new(),
+        has_meter: true,
         report: Report {
             point: 0,
             symptom: Symptom::Dark,

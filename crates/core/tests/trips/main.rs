@@ -1,6 +1,7 @@
 //! The search for a fault on made-up houses with proven answers, and its rules of safety.
 #![allow(clippy::unwrap_used)]
 
+mod in_a_home;
 mod stops;
 mod worked_faults;
 

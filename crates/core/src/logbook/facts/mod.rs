@@ -13,6 +13,7 @@ mod panel;
 mod plan;
 mod strike;
 mod trace;
+mod trips;
 mod upkeep;
 mod work;
 
@@ -25,6 +26,7 @@ pub use panel::*;
 pub use plan::*;
 pub use strike::*;
 pub use trace::*;
+pub use trips::*;
 pub use upkeep::*;
 pub use work::*;
 
@@ -188,6 +190,11 @@ kinds! {
     DeviceTested     "device_tested"     Owner  recorded
     TestsSet         "tests_set"         Owner  recorded
     AddressGiven     "address_given"     Owner  recorded
+    TroubleTold      "trouble_told"      Owner  recorded
+    TroubleLooked    "trouble_looked"    Helper recorded
+    TroubleEnded     "trouble_ended"     Owner  recorded
+    NumbersKept      "numbers_kept"      Owner  recorded
+    PointFed         "point_fed"         Owner  recorded
     PhotoTaken       "photo_taken"       Owner  recorded
     FindingSetAside  "finding_set_aside" Owner  recorded
     LineStruck       "line_struck"       HelperAboutOwnLine  recorded
@@ -196,7 +203,7 @@ kinds! {
 
 impl Fact {
     /// The version of these shapes. A newer one in a file or store is refused, never guessed at.
-    pub const VERSION: u16 = 19;
+    pub const VERSION: u16 = 20;
 
     /// Whether a line with this fact may be struck out. Striking out and restoring are themselves final; so is nothing else.
     pub const fn is_strikable(&self) -> bool {

@@ -148,6 +148,7 @@ impl Home {
         self.details_fit(f)?;
         let moved = self.house.points.get(&f.point).is_some_and(|before| before.room != f.room);
         if moved {
+            self.forget_feed(&f.point);
             self.plan.points.remove(&f.point);
         }
         let point = Point {

@@ -9,6 +9,7 @@ mod panels;
 mod plan;
 mod switching;
 mod trace;
+mod trips;
 mod upkeep;
 mod work;
 
@@ -24,6 +25,8 @@ pub use panels::Panels;
 pub use switching::{Switching, Switchings};
 pub use trace::{Doubt, Look, Trace};
 pub(crate) use trace::{Metered, Trip, Watched};
+pub(crate) use trips::saw_in_words;
+pub use trips::{KnownTrouble, SeenAtTrouble, Troubles};
 pub use upkeep::Upkeep;
 pub use work::{KeptSize, Planning, PriceList};
 
@@ -58,6 +61,7 @@ pub struct Home {
     pub(super) jobs: Part<Jobs>,
     pub(super) planning: Part<Planning>,
     pub(super) upkeep: Part<Upkeep>,
+    pub(super) troubles: Part<Troubles>,
     pub(super) switchings: Part<Switchings>,
     pub(super) trace: Part<Trace>,
 }
@@ -137,6 +141,10 @@ impl Home {
     /// Tests by the button, and the lasting address.
     pub fn upkeep(&self) -> &Upkeep {
         &self.upkeep
+    }
+    /// What is wrong now and was wrong before, and whom to call.
+    pub fn troubles(&self) -> &Troubles {
+        &self.troubles
     }
     /// Handles moved, and what is off now.
     pub fn switchings(&self) -> &Switchings {

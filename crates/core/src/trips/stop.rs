@@ -1,0 +1,184 @@
+//! The page that covers everything: what to switch off, what not to touch, whom to call.
+
+use super::case::State;
+use super::look::{Look, Saw};
+use super::of_home::AtHome;
+use super::planner::Search;
+use super::said::Words;
+use crate::logbook::KnownTrouble;
+use crate::model::{DangerSign, TroubleLook, TroubleSaw};
+use crate::study::Study;
+
+/// The stop.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct StopPage {
+    /// What to do now: `Switch the main off now`.
+    pub title: String,
+    /// Why.
+    pub why: Vec<String>,
+    /// The main, as it is engraved: `main, 125 A`; empty where the main is not to be touched.
+    pub main: String,
+    /// What to do, in order.
+    pub steps: Vec<String>,
+    /// What not to do.
+    pub never: Vec<String>,
+    /// Whom to call, in order.
+    pub call: Vec<ToCall>,
+}
+
+/// Somebody to call.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct ToCall {
+    /// `The utility`.
+    pub who: String,
+    /// Digits to dial; empty: no number is kept.
+    pub number: String,
+}
+
+/// The stop of this trouble.
+pub(super) fn stop_page(home: &Study, at: &AtHome, search: &Search<'_>, trouble: &KnownTrouble) -> StopPage {
+    let sign = trouble.told.sign.or_else(|| {
+        trouble.looks.values().find_map(|seen| match seen.saw {
+            TroubleSaw::Danger(sign) => Some(sign),
+            _ => None,
+        })
+    });
+    match sign {
+        Some(sign) => by_sign(home, at, trouble, sign),
+        None => by_volts(home, at, search, trouble),
+    }
+}
+
+fn main(home: &Study) -> String {
+    let first = home.panels().all().find(|panel| panel.details.fed_by.is_none());
+    match first.and_then(|panel| panel.main.map(|amps| (panel, amps))) {
+        Some((panel, amps)) => format!("main of {}, {} A", panel.name, amps.value()),
+        None => "the main".into(),
+    }
+}
+
+fn call(home: &Study, who: &[&str]) -> Vec<ToCall> {
+    let number = |who: &str| match who {
+        "The utility" => home.troubles().utility().to_owned(),
+        "An electrician" => home.troubles().electrician().to_owned(),
+        _ => String::new(),
+    };
+    who.iter().map(|who| ToCall { who: (*who).into(), number: number(who) }).collect()
+}
+
+fn own(lines: &[&str]) -> Vec<String> {
+    lines.iter().map(|l| (*l).to_owned()).collect()
+}
+
+/// It smells, is hot, buzzes, is wet, gave a shock.
+fn by_sign(home: &Study, at: &AtHome, trouble: &KnownTrouble, sign: DangerSign) -> StopPage {
+    let words = Words { home, at };
+    let at_the_panel = trouble.looks.iter().any(|(look, seen)| {
+        matches!(seen.saw, TroubleSaw::Danger(_))
+            && matches!(
+                look,
+                TroubleLook::Handles { .. }
+                    | TroubleLook::Feel { .. }
+                    | TroubleLook::Indicator { .. }
+                    | TroubleLook::Reset { .. }
+            )
+    });
+    let breaker =
+        super::stories::likeliest(&at.case, at.case.report.point).map_or_else(|| "its breaker".into(), |b| words.breaker(b));
+    let said = format!("{}.", sign.words());
+    match sign {
+        DangerSign::Water | DangerSign::Shock => StopPage {
+            title: "Keep away from it".into(),
+            why: vec![said],
+            main: String::new(),
+            steps: own(&[
+                "Keep everybody away, and out of the water.",
+                "Switch off only where you stand dry and reach the handle with a dry hand.",
+                "Somebody hurt: call for help first, and touch nobody who may still touch a live part.",
+            ]),
+            never: own(&["Touch no wet plug, plate or appliance.", "Reset nothing until an electrician has looked."]),
+            call: call(home, &["An electrician"]),
+        },
+        _ if at_the_panel => StopPage {
+            title: "Do not touch the panel".into(),
+            why: vec![said],
+            main: String::new(),
+            steps: own(&["Stand back and keep others away.", "Smoke or fire: everybody out, and call the fire service."]),
+            never: own(&["Move no handle, open no cover.", "No water on it."]),
+            call: call(home, &["The fire service, if there is smoke or fire", "The utility", "An electrician"]),
+        },
+        _ => StopPage {
+            title: format!("Switch {breaker} off, if you reach it safely"),
+            why: vec![said],
+            main: main(home),
+            steps: vec![
+                format!("Switch {breaker} off. Not sure which it is, or it goes on: switch the main off."),
+                "Unplug only what is neither hot nor smoking.".into(),
+                "Smoke or fire: everybody out, and call the fire service.".into(),
+                "Leave it off until an electrician has found the place.".into(),
+            ],
+            never: own(&["Switch nothing on again.", "Open nothing, and put no water on it."]),
+            call: call(home, &["The fire service, if there is smoke or fire", "An electrician"]),
+        },
+    }
+}
+
+/// The neutral is lost: some get too much and some too little.
+fn by_volts(home: &Study, at: &AtHome, search: &Search<'_>, trouble: &KnownTrouble) -> StopPage {
+    let shared = search.belief.sum(|k| k.cause == super::cause::Cause::SharedNeutral);
+    let service = search.belief.sum(|k| k.cause == super::cause::Cause::LostNeutral);
+    let words = Words { home, at };
+    let mut why: Vec<String> = Vec::new();
+    let read: Vec<String> = trouble
+        .looks
+        .iter()
+        .filter_map(|(look, seen)| match (look, &seen.saw) {
+            (TroubleLook::Volts { point }, TroubleSaw::Volts(volts)) => {
+                Some(format!("{volts} V at {}", home.house().place(point)))
+            }
+            _ => None,
+        })
+        .collect();
+    if !read.is_empty() {
+        why.push(format!("Read: {}.", crate::model::listed(&read)));
+    }
+    for (look, saw) in search.belief.seen() {
+        if let (Look::Point(p), Saw::Shows(state @ (State::Dim | State::Bright))) = (look, saw) {
+            let how = if *state == State::Dim { "dimmer" } else { "brighter" };
+            why.push(format!("{}: {how} than usual.", words.point(*p)));
+        }
+    }
+    let pair = search.belief.causes().into_iter().find(|(k, _)| k.cause == super::cause::Cause::SharedNeutral);
+    let breakers = pair.and_then(|(k, _)| at.case.shared_neutrals.iter().find(|(a, _)| Some(*a) == k.breaker));
+    if let Some((a, b)) = breakers.filter(|_| shared > service) {
+        why.insert(0, "The neutral that two breakers share may be open. Some outlets get too much and some too little; anything plugged in can burn.".into());
+        return StopPage {
+            title: format!("Switch {} and {} off now", words.breaker(*a), words.breaker(*b)),
+            why,
+            main: main(home),
+            steps: own(&[
+                "Dry hands, stand aside, both off. Not sure which: the main off.",
+                "Unplug what hangs on them.",
+                "Leave both off until an electrician has mended the neutral.",
+            ]),
+            never: own(&["Plug nothing in to try it.", "Open no box: the wires may be hot."]),
+            call: call(home, &["An electrician"]),
+        };
+    }
+    why.insert(0, "The neutral may be lost. Some outlets get too much and some too little; anything plugged in can burn.".into());
+    StopPage {
+        title: "Switch the main off now".into(),
+        why,
+        main: main(home),
+        steps: own(&[
+            "Dry hands, stand aside, main off.",
+            "Unplug what you can reach.",
+            "Call the utility, then an electrician. The utility mends its side; leave the main off until it says so.",
+        ]),
+        never: own(&[
+            "Do not touch the panel if it is hot, wet or humming: then go away from it and call.",
+            "With the main off the parts before it stay live.",
+        ]),
+        call: call(home, &["The utility", "An electrician"]),
+    }
+}

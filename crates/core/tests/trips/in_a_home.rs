@@ -1,0 +1,148 @@
+//! The search in homes that acts have written: what is said, what is asked next, where it ends.
+
+use wayfinder_core::trips::{RoadKind, TroubleView, trips_view, trouble_view};
+use wayfinder_core::{Cause, TroubleLook, TroubleSaw};
+use wayfinder_fixture::{Written, written};
+
+/// A bath whose GFCI protects the porch outlet; both proven on breaker 1.
+const PORCH: &str = "panel 8
+    main is main 100 A
+    1 20 bath
+    2 15 hall
+    room Bath
+    room Porch
+    room Hall
+    point Bath gfci mirror
+    point Porch receptacle door
+    point Hall light ceiling
+    protects mirror: door
+    proof mirror 1
+    proof door 1
+    proof ceiling 2
+    call 555-0100 555-0101";
+
+fn view(home: &Written) -> TroubleView {
+    trouble_view(&home.home, &"t1".parse().unwrap()).unwrap()
+}
+
+fn after(acts: &str) -> Written {
+    let mut home = written(PORCH);
+    home.acts(acts);
+    home
+}
+
+/// Follows the program with a house in which this look shows that, and everything else is as it should be.
+fn follow(home: &mut Written, show: &dyn Fn(&TroubleLook) -> Option<TroubleSaw>) -> TroubleView {
+    for _ in 0..30 {
+        let now = view(home);
+        let Some(next) = now.next.clone() else { return now };
+        let usual = next.answers.iter().find(|a| a.usual).map(|a| a.saw.clone());
+        let saw = show(&next.look).or(usual).unwrap_or(TroubleSaw::Volts(120.0));
+        let fact = wayfinder_core::TroubleLooked { trouble: "t1".parse().unwrap(), at: next.look, saw };
+        home.fact(fact.into()).unwrap();
+    }
+    panic!("it never ends: {:?}", view(home));
+}
+
+fn word(word: &str) -> Option<TroubleSaw> {
+    Some(TroubleSaw::Word(word.into()))
+}
+
+#[test]
+fn a_dark_outlet_behind_a_tripped_gfci_in_another_room() {
+    let mut home = after("trouble t1 door");
+    let first = view(&home);
+    assert_eq!(first.title, "Porch, door: dark");
+    assert_eq!(first.next.as_ref().map(|n| &n.look), Some(&TroubleLook::Safety), "signs of danger are asked for first");
+    let gfci = first.road.iter().find(|stop| stop.kind == RoadKind::Gfci).unwrap();
+    assert!(gfci.place == "Bath, mirror" && gfci.percent > 30, "{gfci:?}");
+    let end = follow(&mut home, &|look| match look {
+        TroubleLook::Gfci { .. } => word("reset_works"),
+        TroubleLook::Point { point } if point.as_str() == "door" => word("dark"),
+        TroubleLook::Neighbors => word("lit"),
+        _ => None,
+    });
+    let named = end.named.unwrap();
+    assert_eq!((named.found.cause, named.found.points.len()), (Cause::GfciTripped, 1), "{named:?}");
+    assert!(named.percent >= 95 && !named.only_likely && !named.cure.electrician, "{named:?}");
+    home.acts("over t1 {\"cause\": \"gfci_tripped\", \"points\": [\"mirror\"]}");
+    assert_eq!(view(&home).over.as_deref(), Some("A GFCI has tripped: Bath, mirror"));
+    assert!(trips_view(&home.home).troubles[0].over);
+}
+
+#[test]
+fn a_sign_of_danger_ends_it_wherever_it_is_told() {
+    for acts in [
+        "trouble t1 door {\"sign\": \"smell\"}",
+        "trouble t1 door\nlooked t1 safety danger smell",
+        "trouble t1 door\nlooked t1 safety normal\nlooked t1 point door danger smell",
+    ] {
+        let view = view(&after(acts));
+        let stop = view.stop.unwrap_or_else(|| panic!("{acts} does not stop"));
+        assert!(stop.title.starts_with("Switch breaker 1 off"), "{stop:?}");
+        assert!(view.next.is_none() && view.named.is_none());
+        assert_eq!(stop.call.last().map(|c| c.number.as_str()), Some("555-0101"));
+    }
+    let wet = view(&after("trouble t1 door {\"sign\": \"water\"}")).stop.unwrap();
+    assert_eq!(wet.title, "Keep away from it");
+    let at_the_panel = view(&after("trouble t1 door\nlooked t1 safety normal\nlooked t1 handles main danger heat")).stop.unwrap();
+    assert_eq!(at_the_panel.title, "Do not touch the panel", "nobody is sent to a handle of a hot panel");
+    assert!(at_the_panel.steps.iter().all(|s| !s.contains("Switch")), "{at_the_panel:?}");
+}
+
+#[test]
+fn too_many_volts_switch_the_main_off() {
+    let view = view(&after("trouble t1 door\nlooked t1 safety normal\nlooked t1 volts door 138"));
+    let stop = view.stop.unwrap();
+    assert_eq!(stop.title, "Switch the main off now");
+    assert_eq!(stop.main, "main of Main panel, 100 A");
+    assert!(stop.why.iter().any(|why| why == "Read: 138 V at Porch, door."), "{stop:?}");
+    assert_eq!((stop.call[0].who.as_str(), stop.call[0].number.as_str()), ("The utility", "555-0100"));
+}
+
+#[test]
+fn a_home_of_which_nothing_is_traced_is_helped_all_the_same() {
+    for house in [
+        "room Hall\npoint Hall receptacle door",
+        "panel 4\nroom Hall\npoint Hall light door",
+        "panel 4\n1 20\nroom Hall\npoint Hall receptacle door",
+    ] {
+        let mut home = written(&format!("{house}\ntrouble t1 door"));
+        let end = follow(&mut home, &|look| match look {
+            TroubleLook::Point { .. } => word("dark"),
+            TroubleLook::Switch { .. } | TroubleLook::Lamp { .. } | TroubleLook::Control { .. } => word("stays_dark"),
+            TroubleLook::Feel { .. } => word("tripped"),
+            TroubleLook::Elsewhere { .. } => word("works"),
+            TroubleLook::Cutout { .. } => word("dead"),
+            TroubleLook::Neighbors => word("lit"),
+            _ => None,
+        });
+        assert!(end.named.is_some(), "{house}: {end:?}");
+    }
+}
+
+#[test]
+fn a_breaker_found_tripped_while_two_heaters_ran_is_an_overload() {
+    let mut home = written(
+        "panel 8\n1 15 den\n2 20 hall\nroom Den\nroom Hall\npoint Den receptacle wall\npoint Den receptacle desk\n\
+         point Hall receptacle door\nproof wall 1\nproof desk 1\nproof door 2\nload wall space_heater\nload desk space_heater",
+    );
+    let loads: Vec<String> = home.home.loads().all().map(|l| l.id.to_string()).collect();
+    let running = serde_json::to_string(&loads).unwrap();
+    home.acts(&format!("trouble t1 1 {{\"running\": {running}, \"onset\": \"minutes\"}}"));
+    let end = follow(&mut home, &|look| match look {
+        TroubleLook::Point { .. } => word("dark"),
+        TroubleLook::Reset { .. } => word("holds_live"),
+        TroubleLook::Neighbors => word("lit"),
+        TroubleLook::Cutout { .. } => word("dead"),
+        _ => None,
+    });
+    let named = end.named.unwrap();
+    assert_eq!(named.found.cause, Cause::Overload, "{named:?}");
+    // Twice 1500 W on 15 A.
+    let sum = &named.cure.steps[0];
+    assert!(sum.starts_with("What ran takes 25.0 A; breaker 1 carries 15 A."), "{sum}");
+    assert!(named.cure.acts.iter().any(|act| act.wish.starts_with("own circuit for the")), "{named:?}");
+    let tripped = trips_view(&home.home).tripped;
+    assert_eq!((tripped[0].number.as_str(), tripped[0].times.len()), ("1", 1));
+}
