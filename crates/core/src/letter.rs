@@ -11,6 +11,7 @@ use crate::loads::{Stands, circuits};
 use crate::model::{BreakerId, Moment, State, listed, so_many};
 use crate::study::Study;
 use crate::trace::{NextStep, Progress, dark_clocks, off_now, trace_view, verdicts};
+use crate::trips::open_troubles;
 
 /// What a line of the letter is about.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
@@ -104,7 +105,7 @@ pub struct Letter {
 
 /// The letter of a home.
 pub fn letter(home: &Study) -> Letter {
-    let found = [stop(home), dark_now(home), danger(home), overloaded(home), not_proven(home)];
+    let found = [stop(home), trouble(home), dark_now(home), danger(home), overloaded(home), not_proven(home)];
     let mut lines: Vec<(String, LetterLine)> = found.into_iter().flatten().collect();
     lines.extend(first(home));
     lines.extend(next_step(home));
@@ -144,6 +145,12 @@ fn stop(home: &Study) -> Option<(String, LetterLine)> {
             line(LetterAbout::Stop, "Stop", pieces, "What to do now", "trace"),
         ));
     }
+    if let Some((trouble, page)) = open_troubles(home).values().find_map(|t| Some((t, t.stop.as_ref()?))) {
+        let why = page.why.first().cloned().unwrap_or_default();
+        let pieces = vec![strong(format!("{}. ", page.title)), words(format!("{}: {why}", trouble.title))];
+        let opens = format!("trips/{}", trouble.trouble);
+        return Some((page.title.clone(), line(LetterAbout::Stop, "Stop", pieces, "What to do now", opens)));
+    }
     let stopped = home.jobs().all().find_map(|job| Some((job, job.stopped.as_ref().filter(|_| job.is_open())?)))?;
     let (job, found) = stopped;
     let pieces = vec![strong(format!("{}: ", job.title)), words(format!("stopped, {}.", found.found.words()))];
@@ -151,6 +158,27 @@ fn stop(home: &Study) -> Option<(String, LetterLine)> {
         "Stop: a job found something that an electrician has to see".into(),
         line(LetterAbout::Stop, "Stop", pieces, "To the job", format!("work/job/{}", job.id)),
     ))
+}
+
+/// What is wrong and not found out yet.
+fn trouble(home: &Study) -> Option<(String, LetterLine)> {
+    let open: Vec<_> = open_troubles(home).values().filter(|t| t.stop.is_none()).collect();
+    let first = open.first()?;
+    let mut pieces = vec![strong(format!("{}.", first.title))];
+    match (&first.named, &first.next) {
+        (Some(named), _) => {
+            let how = if named.only_likely { "Likely" } else { "Found" };
+            pieces.push(words(format!(" {how}: {} ({} %).", named.words, named.percent)));
+        }
+        (None, Some(next)) => pieces.push(words(format!(" Next look: {}.", next.title.trim_end_matches('?')))),
+        (None, None) => {}
+    }
+    if open.len() > 1 {
+        pieces.push(words(format!(" {} more in Trips.", open.len() - 1)));
+    }
+    let act = if first.named.is_some() { "What to do about it" } else { "Go on looking" };
+    let opens = if open.len() == 1 { format!("trips/{}", first.trouble) } else { "trips".into() };
+    Some((first.title.clone(), line(LetterAbout::DarkNow, "Not working", pieces, act, opens)))
 }
 
 fn dark_now(home: &Study) -> Option<(String, LetterLine)> {
@@ -199,7 +227,12 @@ fn dark_now(home: &Study) -> Option<(String, LetterLine)> {
         (1, _) => format!("{} has tripped", tripped[0]),
         _ => format!("{} have tripped", listed(&tripped)),
     };
-    Some((title, line(LetterAbout::DarkNow, "Dark now", pieces, "To the panel", format!("panel?at=b:{}", first.breaker))))
+    // A tripped one has a reason, which is looked for before it is reset.
+    let (act, opens) = match off.iter().find(|one| one.state == State::Tripped) {
+        Some(one) => (format!("Find why {} tripped", one.number), format!("trips?tripped={}", one.breaker)),
+        None => ("To the panel".into(), format!("panel?at=b:{}", first.breaker)),
+    };
+    Some((title, line(LetterAbout::DarkNow, "Dark now", pieces, &act, opens)))
 }
 
 fn danger(home: &Study) -> Option<(String, LetterLine)> {
@@ -424,7 +457,7 @@ mod tests {
         assert!(card.starts_with("The card: 2 lines of revision 1 in the door of Main panel are wrong now: "), "{card}");
         w.acts("tripped 3");
         assert_eq!(title(&w), "3 has tripped");
-        assert_eq!(said(&w)[0], "Dark now: [3] has been tripped since …. Dark with it: Hall, door. > To the panel");
+        assert_eq!(said(&w)[0], "Dark now: [3] has been tripped since …. Dark with it: Hall, door. > Find why 3 tripped");
         let mut high = written("panel 12\n1 20 #12 a\nroom Hall\npoint Hall receptacle door\nvolts door 150");
         assert_eq!(title(&high), "Stop: a meter showed what must not be");
         high.acts("off 1");

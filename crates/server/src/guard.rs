@@ -75,7 +75,13 @@ fn may_ask(who: &Who, method: &Method, path: &str) -> bool {
             match own {
                 Some("/helper" | "/stream" | "/survey/together" | "/practice/reading") => method == Method::GET,
                 // One at the panel, one at the outlet: both see the sheet.
-                Some(path) if path == "/jobs" || path.starts_with("/jobs/") => method == Method::GET,
+                Some(path)
+                    if ["/jobs", "/trips"]
+                        .iter()
+                        .any(|of| path == *of || path.strip_prefix(of).is_some_and(|rest| rest.starts_with('/'))) =>
+                {
+                    method == Method::GET
+                }
                 Some("/entries") => method == Method::POST,
                 _ => false,
             }

@@ -3,6 +3,7 @@
 mod faults;
 mod home_files;
 mod in_words;
+mod trips;
 mod worked;
 
 use std::io::{Read, Write};
@@ -118,6 +119,34 @@ enum Command {
         #[arg(long)]
         panel: Option<String>,
         /// As one JSON object.
+        #[arg(long)]
+        json: bool,
+    },
+    /// Say where the power of a dark point may stop, and where to look first. Nothing is written.
+    Trips {
+        /// The data folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// The home's id or name.
+        home: String,
+        /// A point that is dark, by its place or id: `Porch, door`. Several: name the option again.
+        #[arg(long, required = true, num_args = 1..)]
+        dark: Vec<String>,
+        /// As one JSON object.
+        #[arg(long)]
+        json: bool,
+    },
+    /// Say what was written in a home's logbook since a day.
+    Changes {
+        /// The data folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// The home's id or name.
+        home: String,
+        /// The day, as 2026-11-24 (UTC).
+        #[arg(long)]
+        since: String,
+        /// As one JSON list.
         #[arg(long)]
         json: bool,
     },
@@ -578,6 +607,14 @@ fn run(command: Command) -> Result<ExitCode> {
             } else {
                 print!("{}", ways_in_words(&view));
             }
+        }
+        Command::Trips { data, home, dark, json } => {
+            let opened = home_named(&existing(data)?, &home)?;
+            trips::trips(&opened, &dark, json)?;
+        }
+        Command::Changes { data, home, since, json } => {
+            let opened = home_named(&existing(data)?, &home)?;
+            trips::changes(&opened, &since, json)?;
         }
         Command::Service { data, home, method, new_va, json, pdf } => {
             let opened = existing(data)?.home(&home)?;

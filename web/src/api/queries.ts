@@ -177,6 +177,21 @@ export const useLetter = (home: string) =>
     queryFn: () => answer(api.GET("/api/homes/{home}/letter", { params: { path: { home } } })),
   });
 
+/** What is and was wrong, and whom to call. */
+export const useTrips = (home: string) =>
+  useQuery({
+    queryKey: [...of(home), "trips"],
+    queryFn: () => answer(api.GET("/api/homes/{home}/trips", { params: { path: { home } } })),
+  });
+
+/** One trouble as it stands. */
+export const useTrouble = (home: string, trouble: string) =>
+  useQuery({
+    queryKey: [...of(home), "trips", trouble],
+    placeholderData: (before) => before,
+    queryFn: () => answer(api.GET("/api/homes/{home}/trips/{trouble}", { params: { path: { home, trouble } } })),
+  });
+
 export const useTests = (home: string) =>
   useQuery({
     queryKey: [...of(home), "tests"],

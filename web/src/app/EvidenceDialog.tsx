@@ -6,6 +6,7 @@ import DialogActions from "@mui/material/DialogActions";
 import DialogContent from "@mui/material/DialogContent";
 import DialogTitle from "@mui/material/DialogTitle";
 import Typography from "@mui/material/Typography";
+import { Link } from "react-router";
 import type { ReactNode } from "react";
 import type { Evidence, Fact, HomeOverview } from "../api/client";
 import { useEvidence } from "../api/queries";
@@ -44,6 +45,9 @@ export function EvidenceDialog({ home, point, onClose }: { home: HomeOverview; p
         <DeviceActs home={home} point={point} />
       </DialogContent>
       <DialogActions>
+        <Button component={Link} to={`/h/${home.id}/trips?point=${point}`} color="inherit">
+          It does not work
+        </Button>
         <PointWork home={home} point={point} />
         <Button onClick={onClose}>Close</Button>
       </DialogActions>

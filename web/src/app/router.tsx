@@ -95,6 +95,16 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../workspaces/work/JobPage")).JobPage }),
       },
       {
+        path: "trips",
+        handle: "Trips",
+        lazy: async () => ({ Component: (await import("../workspaces/trips/TripsPage")).TripsPage }),
+      },
+      {
+        path: "trips/:trouble",
+        handle: "Not working",
+        lazy: async () => ({ Component: (await import("../workspaces/trips/TroublePage")).TroublePage }),
+      },
+      {
         path: "practice",
         handle: "Practice",
         lazy: async () => ({ Component: (await import("../workspaces/practice/PracticePage")).PracticePage }),

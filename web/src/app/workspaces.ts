@@ -10,6 +10,7 @@ export const WORKSPACES = [
   { path: "loads", name: "Loads", key: "o", bar: false },
   { path: "work", name: "Work", key: "w", bar: false },
   { path: "directory", name: "Directory", key: "d", bar: false },
+  { path: "trips", name: "Trips", key: "i", bar: true },
   { path: "practice", name: "Practice", key: "r", bar: false },
   { path: "logbook", name: "Logbook", key: "l", bar: false },
 ] as const;

@@ -58,6 +58,7 @@ mod tamper_resistant;
 mod tandem_not_listed;
 mod test_failed;
 mod too_large_for_what_is_on_it;
+mod trips_again;
 mod two_hots_on_one_pole;
 mod two_pole_one_leg;
 mod voltage_drop;
@@ -227,6 +228,7 @@ pub const RULES: &[Rule] = &[
     breaker_by_volts::RULE,
     neutral_ground::RULE,
     test_failed::RULE,
+    trips_again::RULE,
     main_above_bus::RULE,
     service_conductors::RULE,
     feeder_over_wire::RULE,

@@ -10,6 +10,8 @@ pub enum TroubleAt {
     Point(PointId),
     /// A breaker: its handle was found tripped.
     Breaker(BreakerId),
+    /// Somewhere in the house: at nothing that is entered.
+    Home,
 }
 
 /// What somebody sees who reports it.

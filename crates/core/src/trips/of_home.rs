@@ -47,6 +47,7 @@ pub(super) fn at_home(home: &Study, trouble: &KnownTrouble) -> Option<AtHome> {
     };
     let (reported, tripped) = match &told.at {
         TroubleAt::Point(point) => (number(point, &points)?, None),
+        TroubleAt::Home => (points.len(), None),
         // Of a tripped breaker of which nothing is traced: something is on it.
         TroubleAt::Breaker(breaker) => (on_it(breaker).unwrap_or(points.len()), Some(breaker_no(breaker)?)),
     };

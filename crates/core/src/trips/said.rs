@@ -26,8 +26,10 @@ pub struct NextLook {
     pub look: TroubleLook,
     /// What to do: `Look at the bath outlet by the mirror`.
     pub title: String,
-    /// How, and what it decides.
+    /// How.
     pub how: Vec<String>,
+    /// What the likeliest answers would leave.
+    pub decides: Vec<String>,
     /// What to mind, where somebody may be hurt.
     pub mind: Vec<String>,
     /// Seconds with the way there.
@@ -74,15 +76,14 @@ pub(super) const STILL_HOT: &str = "Dark is not dead: with an open neutral it is
 /// The look in words.
 pub(super) fn said(home: &Study, at: &AtHome, look: Look, told: TroubleLook, seconds: f64, decides: Vec<String>) -> NextLook {
     let words = Words { home, at };
-    let mut how = words.how(look);
-    how.extend(decides);
     let handles = match look {
         Look::Handles(panel) => words.handles(panel),
         _ => Vec::new(),
     };
     NextLook {
         title: words.title(look),
-        how,
+        how: words.how(look),
+        decides,
         mind: words.mind(look),
         seconds: seconds.round() as u32,
         who: if matches!(look, Look::Meter(_)) { "Who is used to a meter".into() } else { String::new() },
@@ -104,7 +105,7 @@ impl Words<'_> {
     pub(super) fn point(&self, point: usize) -> String {
         match self.at.points.get(point).cloned().flatten() {
             Some(id) => self.home.house().place(&id),
-            None => "what it feeds".into(),
+            None => "the place itself".into(),
         }
     }
 
@@ -338,6 +339,12 @@ impl Words<'_> {
         }
     }
 
+    /// As on the button.
+    fn label(&self, look: Look, saw: Saw) -> Option<String> {
+        let word = TroubleSaw::Word(saw.to_string());
+        self.answers(look).into_iter().find(|answer| answer.saw == word).map(|answer| answer.label)
+    }
+
     /// The same for what it may show.
     pub(super) fn would_show(&self, look: Look, saw: Saw) -> String {
         match saw {
@@ -347,6 +354,7 @@ impl Words<'_> {
             Saw::V0 | Saw::V0Hg120 => "0 V".into(),
             Saw::High | Saw::Danger => "too many volts".into(),
             Saw::Low | Saw::Wander | Saw::Ghost => "too few volts".into(),
+            _ if self.label(look, saw).is_some() => self.label(look, saw).unwrap_or_default(),
             _ => self
                 .at
                 .as_told(look)

@@ -6,7 +6,7 @@ use super::of_home::AtHome;
 use super::planner::Search;
 use super::said::Words;
 use crate::logbook::KnownTrouble;
-use crate::model::{DangerSign, TroubleLook, TroubleSaw};
+use crate::model::{DangerSign, EntryId, TroubleLook, TroubleSaw};
 use crate::study::Study;
 
 /// The stop.
@@ -16,7 +16,7 @@ pub struct StopPage {
     pub title: String,
     /// Why.
     pub why: Vec<String>,
-    /// The main, as it is engraved: `main, 125 A`; empty where the main is not to be touched.
+    /// Where the main is: `Main panel, 125 A`; empty where the main is not to be touched.
     pub main: String,
     /// What to do, in order.
     pub steps: Vec<String>,
@@ -24,6 +24,8 @@ pub struct StopPage {
     pub never: Vec<String>,
     /// Whom to call, in order.
     pub call: Vec<ToCall>,
+    /// The line that led here, to be struck out where it was a slip; none: a sign that was told at once.
+    pub line: Option<EntryId>,
 }
 
 /// Somebody to call.
@@ -43,17 +45,23 @@ pub(super) fn stop_page(home: &Study, at: &AtHome, search: &Search<'_>, trouble:
             _ => None,
         })
     });
-    match sign {
+    let page = match sign {
         Some(sign) => by_sign(home, at, trouble, sign),
         None => by_volts(home, at, search, trouble),
-    }
+    };
+    let of_danger = trouble.looks.values().find(|seen| matches!(seen.saw, TroubleSaw::Danger(_)));
+    let line = match (trouble.told.sign, of_danger) {
+        (Some(_), _) => None,
+        (None, seen) => seen.or_else(|| trouble.looks.values().last()).map(|seen| seen.line.clone()),
+    };
+    StopPage { line, ..page }
 }
 
 fn main(home: &Study) -> String {
     let first = home.panels().all().find(|panel| panel.details.fed_by.is_none());
     match first.and_then(|panel| panel.main.map(|amps| (panel, amps))) {
-        Some((panel, amps)) => format!("main of {}, {} A", panel.name, amps.value()),
-        None => "the main".into(),
+        Some((panel, amps)) => format!("{}, {} A", panel.name, amps.value()),
+        None => "in the first panel after the meter".into(),
     }
 }
 
@@ -98,6 +106,7 @@ fn by_sign(home: &Study, at: &AtHome, trouble: &KnownTrouble, sign: DangerSign) 
             ]),
             never: own(&["Touch no wet plug, plate or appliance.", "Reset nothing until an electrician has looked."]),
             call: call(home, &["An electrician"]),
+            line: None,
         },
         _ if at_the_panel => StopPage {
             title: "Do not touch the panel".into(),
@@ -106,6 +115,7 @@ fn by_sign(home: &Study, at: &AtHome, trouble: &KnownTrouble, sign: DangerSign) 
             steps: own(&["Stand back and keep others away.", "Smoke or fire: everybody out, and call the fire service."]),
             never: own(&["Move no handle, open no cover.", "No water on it."]),
             call: call(home, &["The fire service, if there is smoke or fire", "The utility", "An electrician"]),
+            line: None,
         },
         _ => StopPage {
             title: format!("Switch {breaker} off, if you reach it safely"),
@@ -119,6 +129,7 @@ fn by_sign(home: &Study, at: &AtHome, trouble: &KnownTrouble, sign: DangerSign) 
             ],
             never: own(&["Switch nothing on again.", "Open nothing, and put no water on it."]),
             call: call(home, &["The fire service, if there is smoke or fire", "An electrician"]),
+            line: None,
         },
     }
 }
@@ -163,6 +174,7 @@ fn by_volts(home: &Study, at: &AtHome, search: &Search<'_>, trouble: &KnownTroub
             ]),
             never: own(&["Plug nothing in to try it.", "Open no box: the wires may be hot."]),
             call: call(home, &["An electrician"]),
+            line: None,
         };
     }
     why.insert(0, "The neutral may be lost. Some outlets get too much and some too little; anything plugged in can burn.".into());
@@ -180,5 +192,6 @@ fn by_volts(home: &Study, at: &AtHome, search: &Search<'_>, trouble: &KnownTroub
             "With the main off the parts before it stay live.",
         ]),
         call: call(home, &["The utility", "An electrician"]),
+        line: None,
     }
 }

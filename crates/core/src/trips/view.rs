@@ -11,8 +11,8 @@ use super::of_home::{AtHome, at_home};
 use super::planner::{Named, Next, Search};
 use super::said::{LookMade, NextLook, Words, said};
 use super::stop::{StopPage, stop_page};
-use crate::logbook::KnownTrouble;
-use crate::model::{BreakerId, Moment, PointId, Symptom, TroubleAt, TroubleFound, TroubleId};
+use crate::logbook::{KnownTrouble, TroubleTold};
+use crate::model::{BreakerId, Moment, PointId, Refusal, Symptom, Trouble, TroubleAt, TroubleFound, TroubleId};
 use crate::study::Study;
 
 /// A place on the road of the power, with how likely it stops there.
@@ -87,6 +87,8 @@ pub struct TroubleView {
     pub title: String,
     /// What was told, in words, with the rest of it.
     pub told: Vec<String>,
+    /// The same as it was recorded.
+    pub stated: Trouble,
     /// Since when.
     pub at: Moment,
     /// It is over, with what it was, in words.
@@ -166,7 +168,7 @@ pub fn trips_view(home: &Study) -> TripsView {
         .collect();
     troubles.sort_by_key(|t| t.over);
     let tripped = home.panels().breakers().filter_map(|breaker| {
-        let mut times = home.troubles().trips_of(&breaker.id);
+        let mut times = home.trips_of(&breaker.id);
         times.reverse();
         let number = home.panels().number(&breaker.id);
         (!times.is_empty()).then(|| TripHistory { breaker: breaker.id.clone(), number, times })
@@ -193,6 +195,7 @@ pub(super) fn title(home: &Study, trouble: &KnownTrouble) -> String {
     match &trouble.told.at {
         TroubleAt::Point(point) => format!("{}: {}", home.house().place(point), seen(trouble.told.symptom)),
         TroubleAt::Breaker(breaker) => format!("Breaker {} tripped", home.panels().number(breaker)),
+        TroubleAt::Home => format!("Somewhere in the house: {}", seen(trouble.told.symptom)),
     }
 }
 
@@ -219,13 +222,35 @@ fn percent(p: f64) -> u8 {
     (p * 100.0).round().clamp(0.0, 99.0) as u8
 }
 
+struct OpenViews(BTreeMap<TroubleId, TroubleView>);
+
+/// The troubles that are open, as they stand; worked out once.
+pub fn open_troubles(home: &Study) -> &BTreeMap<TroubleId, TroubleView> {
+    let open = || home.troubles().all().filter(|t| t.is_open());
+    &home.once(|| OpenViews(open().filter_map(|t| Some((t.id.clone(), work_out(home, &t.id)?))).collect())).0
+}
+
+/// What would be asked and said if this were told.
+pub fn trouble_asked(home: &Study, told: Trouble) -> Result<TroubleView, Refusal> {
+    let id: TroubleId = "asked".parse().unwrap_or_else(|_| unreachable!("it is an id"));
+    let mut supposed = home.home().clone();
+    supposed.suppose(&TroubleTold { trouble: id.clone(), told }.into())?;
+    let supposed = Study::of(supposed);
+    Ok(work_out(&supposed, &id).unwrap_or_else(|| unreachable!("it was told just now")))
+}
+
 /// One trouble as it stands; `None` where there is none of that id.
 pub fn trouble_view(home: &Study, id: &TroubleId) -> Option<TroubleView> {
+    open_troubles(home).get(id).cloned().or_else(|| work_out(home, id))
+}
+
+fn work_out(home: &Study, id: &TroubleId) -> Option<TroubleView> {
     let trouble = home.troubles().trouble(id)?;
     let mut view = TroubleView {
         trouble: id.clone(),
         title: title(home, trouble),
         told: told(home, trouble),
+        stated: trouble.told.clone(),
         at: trouble.at,
         over: trouble.ended.as_ref().map(|(_, found, note)| ended(home, found.as_ref(), note)),
         stop: None,
@@ -291,7 +316,7 @@ fn decides(home: &Study, at: &AtHome, search: &Search<'_>, look: Look) -> Vec<St
         .take(2)
         .map(|(saw, key, p)| {
             let seen = words.would_show(look, saw);
-            format!("If {seen}: likeliest is then {} ({} %).", cause_words(&words, key), percent(p))
+            format!("“{seen}” leaves {} ({} %).", cause_words(&words, key), percent(p))
         })
         .collect()
 }

@@ -95,7 +95,7 @@ fn too_many_volts_switch_the_main_off() {
     let view = view(&after("trouble t1 door\nlooked t1 safety normal\nlooked t1 volts door 138"));
     let stop = view.stop.unwrap();
     assert_eq!(stop.title, "Switch the main off now");
-    assert_eq!(stop.main, "main of Main panel, 100 A");
+    assert_eq!(stop.main, "Main panel, 100 A");
     assert!(stop.why.iter().any(|why| why == "Read: 138 V at Porch, door."), "{stop:?}");
     assert_eq!((stop.call[0].who.as_str(), stop.call[0].number.as_str()), ("The utility", "555-0100"));
 }

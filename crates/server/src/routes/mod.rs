@@ -9,6 +9,7 @@ mod panels;
 mod practice;
 mod share;
 mod stream;
+mod trips;
 mod usage;
 mod work;
 mod write;
@@ -77,6 +78,8 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(loads::survey))
         .routes(routes!(loads::survey_together))
         .routes(routes!(loads::read_plate))
+        .routes(routes!(trips::trips))
+        .routes(routes!(trips::trouble))
         .routes(routes!(work::work))
         .routes(routes!(work::jobs))
         .routes(routes!(work::job))

@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 19,
+  "factVersion": 20,
   "factKinds": [
     "home_described",
     "rules_chosen",
@@ -67,6 +67,11 @@ export const LISTS = {
     "device_tested",
     "tests_set",
     "address_given",
+    "trouble_told",
+    "trouble_looked",
+    "trouble_ended",
+    "numbers_kept",
+    "point_fed",
     "photo_taken",
     "finding_set_aside",
     "line_struck",

@@ -1026,6 +1026,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/trips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is and was wrong, which breakers were found tripped, and whom to call. */
+        get: operations["trips"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/trips/{trouble}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One trouble as it stands: the road of its power, the next look, what it is, or the stop. */
+        get: operations["trouble"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/usage": {
         parameters: {
             query?: never;
@@ -1248,6 +1282,13 @@ export interface components {
             live: boolean;
             /** @description As a sentence. */
             words: string;
+        };
+        /** @description Another point at which something is seen. */
+        AlsoSeen: {
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+            /** @description What is seen. */
+            symptom: components["schemas"]["Symptom"];
         };
         /**
          * Format: double
@@ -1665,6 +1706,21 @@ export interface components {
             wrong: string;
         };
         /**
+         * @description Why a point is out.
+         * @enum {string}
+         */
+        Cause: "overload" | "short_load" | "short_wiring" | "ground_load" | "ground_wiring" | "arc" | "inrush" | "off_or_not_latched" | "breaker_failed" | "gfci_tripped" | "gfci_dead" | "switch_off" | "control" | "lamp" | "cutout" | "cord" | "open_hot" | "open_neutral" | "loose_joint" | "lost_leg" | "feeder_leg" | "lost_neutral" | "shared_neutral" | "outage" | "main_off" | "feeder_off" | "double";
+        /** @description One cause with how likely it is. */
+        CauseLine: {
+            /**
+             * Format: int32
+             * @description In percent, 99 at most.
+             */
+            percent: number;
+            /** @description `Bath, mirror: a GFCI has tripped`. */
+            words: string;
+        };
+        /**
          * @description What a cell stands for.
          * @enum {string}
          */
@@ -1829,6 +1885,31 @@ export interface components {
          * @enum {string}
          */
         Configuration: "5-15" | "5-20" | "5-30" | "6-15" | "6-20" | "6-30" | "6-50" | "10-30" | "10-50" | "14-30" | "14-50" | "14-60" | "L5-30" | "L14-30" | "TT-30";
+        /** @description What to do about it. */
+        Cure: {
+            /** @description Where it goes on. */
+            acts: components["schemas"]["CureAct"][];
+            /** @description It is an electrician's. */
+            electrician: boolean;
+            /** @description What to mind. */
+            mind: string[];
+            /** @description What to do, in order. */
+            steps: string[];
+        };
+        /** @description Where it goes on in the program. */
+        CureAct: {
+            /** @description As on the button. */
+            label: string;
+            /** @description The screen, within the home: `work`, `loads`. */
+            screen: string;
+            /** @description The wish that is asked of Work; empty: none. */
+            wish: string;
+        };
+        /**
+         * @description A sign of danger: nothing is looked for any more.
+         * @enum {string}
+         */
+        DangerSign: "smell" | "heat" | "buzz" | "water" | "shock";
         /** @description A clock that runs. */
         DarkClock: {
             /** @description What is off and may feed it: to be switched on by then. */
@@ -2168,6 +2249,11 @@ export interface components {
              */
             volts?: number | null;
         };
+        /**
+         * @description How much of the house is affected, as it seems.
+         * @enum {string}
+         */
+        Extent: "one" | "some" | "half" | "all";
         /** @description What was found out or done. */
         Fact: (components["schemas"]["HomeDescribed"] & {
             /** @enum {string} */
@@ -2364,6 +2450,21 @@ export interface components {
         }) | (components["schemas"]["AddressGiven"] & {
             /** @enum {string} */
             kind: "address_given";
+        }) | (components["schemas"]["TroubleTold"] & {
+            /** @enum {string} */
+            kind: "trouble_told";
+        }) | (components["schemas"]["TroubleLooked"] & {
+            /** @enum {string} */
+            kind: "trouble_looked";
+        }) | (components["schemas"]["TroubleEnded"] & {
+            /** @enum {string} */
+            kind: "trouble_ended";
+        }) | (components["schemas"]["NumbersKept"] & {
+            /** @enum {string} */
+            kind: "numbers_kept";
+        }) | (components["schemas"]["PointFed"] & {
+            /** @enum {string} */
+            kind: "point_fed";
         }) | (components["schemas"]["PhotoTaken"] & {
             /** @enum {string} */
             kind: "photo_taken";
@@ -2377,6 +2478,11 @@ export interface components {
             /** @enum {string} */
             kind: "line_restored";
         });
+        /** @description From where a point gets its power. */
+        FedFrom: "panel" | {
+            /** @description From this point, which comes before it. */
+            point: components["schemas"]["PointId"];
+        };
         /** @description A panel that a breaker feeds. */
         FeedsPanel: {
             /** @description Its name. */
@@ -2529,6 +2635,13 @@ export interface components {
             place: string;
             /** @description The column it sits in. */
             side: components["schemas"]["Side"];
+        };
+        /** @description A handle that may be named as tripped or off. */
+        HandleToName: {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description `17`. */
+            number: string;
         };
         /** @description The card that hangs in a panel's door. */
         HangingCard: {
@@ -3609,6 +3722,17 @@ export interface components {
             /** @description Lines in all. */
             total: number;
         };
+        /** @description A look that was made. */
+        LookMade: {
+            /** @description When. */
+            at: components["schemas"]["Moment"];
+            /** @description By whom. */
+            by: string;
+            /** @description The line, to be struck out. */
+            line: components["schemas"]["EntryId"];
+            /** @description In words. */
+            words: string;
+        };
         /** @description What is to be looked at on this side, beside the points themselves. */
         Looking: {
             /** @description By ear, from the panel: a radio stands at the point. */
@@ -3839,6 +3963,24 @@ export interface components {
             /** @description Every place of its panel. */
             places: components["schemas"]["Place"][];
         };
+        /** @description What it is. */
+        NamedCause: {
+            /** @description The boxes to be opened, the likeliest first. */
+            boxes: string[];
+            /** @description What cures it. */
+            cure: components["schemas"]["Cure"];
+            /** @description As it is recorded when it is confirmed. */
+            found: components["schemas"]["TroubleFound"];
+            /** @description Below 80 percent: likely, and no more. */
+            only_likely: boolean;
+            /**
+             * Format: int32
+             * @description In percent, 99 at most.
+             */
+            percent: number;
+            /** @description As a sentence. */
+            words: string;
+        };
         /** @description A room on the other side of a wall. */
         Neighbor: {
             /** @description Which. */
@@ -3879,6 +4021,32 @@ export interface components {
              * @description What it takes, in amperes, where that is known.
              */
             takes?: number | null;
+        };
+        /** @description The next look. */
+        NextLook: {
+            /** @description The answers, the usual first. */
+            answers: components["schemas"]["TroubleAnswer"][];
+            /** @description What the likeliest answers would leave. */
+            decides: string[];
+            /** @description Any handle of the panel may be named. */
+            handles: components["schemas"]["HandleToName"][];
+            /** @description How. */
+            how: string[];
+            /** @description The look, as the logbook takes it. */
+            look: components["schemas"]["TroubleLook"];
+            /** @description What to mind, where somebody may be hurt. */
+            mind: string[];
+            /**
+             * Format: int32
+             * @description Seconds with the way there.
+             */
+            seconds: number;
+            /** @description What to do: `Look at the bath outlet by the mirror`. */
+            title: string;
+            /** @description A number is answered, in volts. */
+            volts: boolean;
+            /** @description Who may do it; empty: anybody. */
+            who: string;
         };
         /** @description A room one can go to from here. */
         NextRoom: {
@@ -4067,6 +4235,13 @@ export interface components {
                 right: number[];
             };
         };
+        /** @description Whom to call: the numbers of the utility and of an electrician. An empty one is none. */
+        NumbersKept: {
+            /** @description The electrician's. */
+            electrician?: string;
+            /** @description The utility's. */
+            utility?: string;
+        };
         /** @description A breaker that is off now. */
         OffNow: {
             /** @description Which. */
@@ -4078,6 +4253,11 @@ export interface components {
             /** @description Off or tripped. */
             state: components["schemas"]["State"];
         };
+        /**
+         * @description When it happened.
+         * @enum {string}
+         */
+        Onset: "at_once" | "minutes" | "unknown";
         /** @description Opens the second door. */
         OpenDoor: {
             /** @description The owner's passphrase, 10 to 200 characters; not needed where one was set before. */
@@ -4734,6 +4914,12 @@ export interface components {
              */
             weather_resistant: boolean;
         };
+        /** @description From where a point gets its power, as somebody found out who opened the box; left out: nobody knows any more. */
+        PointFed: {
+            from?: components["schemas"]["FedFrom"] | null;
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+        };
         /** @description One point: a receptacle, light, switch, appliance or alarm. */
         PointId: string;
         /**
@@ -5088,6 +5274,28 @@ export interface components {
              * @description Any number.
              */
             seed: number;
+        };
+        /**
+         * @description What kind of place.
+         * @enum {string}
+         */
+        RoadKind: "utility" | "feeder" | "breaker" | "gfci" | "joint" | "switch" | "itself";
+        /** @description A place on the road of the power, with how likely it stops there. */
+        RoadStop: {
+            breaker?: components["schemas"]["BreakerId"] | null;
+            /** @description What kind of place: `utility`, `panel`, `breaker`, `gfci`, `joint`, `switch`, `itself`. */
+            kind: components["schemas"]["RoadKind"];
+            /** @description The number on its tag. */
+            number: string;
+            /**
+             * Format: int32
+             * @description In percent, 99 at most; 0: less than one.
+             */
+            percent: number;
+            /** @description `Panel, breaker 17`; `Bath, mirror`. */
+            place: string;
+            /** @description What it would be there: `its GFCI has tripped`. */
+            what: string;
         };
         /** @description A room, or any place with points in it. */
         Room: {
@@ -5735,6 +5943,22 @@ export interface components {
             /** @description Each of them. */
             stickers: components["schemas"]["StickerPrinted"][];
         };
+        /** @description The stop. */
+        StopPage: {
+            /** @description Whom to call, in order. */
+            call: components["schemas"]["ToCall"][];
+            line?: components["schemas"]["EntryId"] | null;
+            /** @description Where the main is: `Main panel, 125 A`; empty where the main is not to be touched. */
+            main: string;
+            /** @description What not to do. */
+            never: string[];
+            /** @description What to do, in order. */
+            steps: string[];
+            /** @description What to do now: `Switch the main off now`. */
+            title: string;
+            /** @description Why. */
+            why: string[];
+        };
         /** @description A straight stretch. */
         Stretch: {
             /** @description One end. */
@@ -5941,6 +6165,11 @@ export interface components {
             words: string;
         };
         /**
+         * @description What somebody sees who reports it.
+         * @enum {string}
+         */
+        Symptom: "dark" | "flicker" | "dim" | "bright";
+        /**
          * @description How sure a tag is.
          * @enum {string}
          */
@@ -6052,6 +6281,13 @@ export interface components {
          * @enum {string}
          */
         Tie: "common_trip" | "handle";
+        /** @description Somebody to call. */
+        ToCall: {
+            /** @description Digits to dial; empty: no number is kept. */
+            number: string;
+            /** @description `The utility`. */
+            who: string;
+        };
         /** @description Something that has to be read first. */
         ToRead: {
             /** @description What it can be, each as the line to record; empty where it is read elsewhere. */
@@ -6158,6 +6394,15 @@ export interface components {
             /** @description The step in words, for whoever walks. */
             walk: components["schemas"]["StepCard"];
         };
+        /** @description How often a breaker was found tripped. */
+        TripHistory: {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description `17`. */
+            number: string;
+            /** @description When, the last first. */
+            times: components["schemas"]["Moment"][];
+        };
         /** @description The latest times of this breaker, as steps. */
         TripSteps: {
             /**
@@ -6204,6 +6449,231 @@ export interface components {
         } | {
             /** @enum {string} */
             does: "not_published";
+        };
+        /** @description What is and was wrong. */
+        TripsView: {
+            /** @description The electrician's number; empty: none. */
+            electrician: string;
+            /** @description Breakers that were found tripped. */
+            tripped: components["schemas"]["TripHistory"][];
+            /** @description Open ones first, the last first. */
+            troubles: components["schemas"]["TroubleLine"][];
+            /** @description The utility's number; empty: none. */
+            utility: string;
+        };
+        /** @description What is wrong, as it is told. */
+        Trouble: {
+            /** @description What is seen elsewhere. */
+            also?: components["schemas"]["AlsoSeen"][];
+            /** @description Where it was noticed. */
+            at: components["schemas"]["TroubleAt"];
+            extent?: components["schemas"]["Extent"] | null;
+            last_on?: components["schemas"]["LoadId"] | null;
+            /** @description When it happened. */
+            onset?: components["schemas"]["Onset"];
+            /** @description Loads that ran. */
+            running?: components["schemas"]["LoadId"][];
+            sign?: components["schemas"]["DangerSign"] | null;
+            /** @description What is seen there. */
+            symptom: components["schemas"]["Symptom"];
+            /** @description What works, as far as it was noticed. */
+            works?: components["schemas"]["PointId"][];
+        };
+        /** @description An answer to a look, as on a button. */
+        TroubleAnswer: {
+            /** @description It is a sign of danger. */
+            danger: boolean;
+            /** @description As on the button. */
+            label: string;
+            /** @description What it writes. */
+            saw: components["schemas"]["TroubleSaw"];
+            /** @description It is one of the usual answers; the others stand below, smaller. */
+            usual: boolean;
+        };
+        /** @description Where it was noticed. */
+        TroubleAt: {
+            /** @description A point. */
+            point: components["schemas"]["PointId"];
+        } | {
+            /** @description A breaker: its handle was found tripped. */
+            breaker: components["schemas"]["BreakerId"];
+        } | "home";
+        /** @description It is over: what it was, or that nobody knows. */
+        TroubleEnded: {
+            found?: components["schemas"]["TroubleFound"] | null;
+            /** @description What else is to be said. */
+            note?: string;
+            /** @description Which trouble. */
+            trouble: components["schemas"]["TroubleId"];
+        };
+        /** @description What was found. */
+        TroubleFound: {
+            breaker?: components["schemas"]["BreakerId"] | null;
+            /** @description The cause. */
+            cause: components["schemas"]["Cause"];
+            /** @description The points in whose boxes it is or may be, the likeliest first. */
+            points?: components["schemas"]["PointId"][];
+        };
+        /** @description Something that is wrong, from the first word to what was found. */
+        TroubleId: string;
+        /** @description A trouble as a line of a list. */
+        TroubleLine: {
+            /** @description Since when. */
+            at: components["schemas"]["Moment"];
+            /** @description By whom it was told. */
+            by: string;
+            /** @description It is over. */
+            over: boolean;
+            /** @description What it was, or how far it is. */
+            said: string;
+            /** @description `Porch, by the door: dark`. */
+            title: string;
+            /** @description Its id. */
+            trouble: components["schemas"]["TroubleId"];
+        };
+        /** @description Something to look at or to do. */
+        TroubleLook: {
+            /** @enum {string} */
+            look: "safety";
+        } | {
+            /** @enum {string} */
+            look: "point";
+            /** @description Which. */
+            point: components["schemas"]["PointId"];
+        } | {
+            /** @enum {string} */
+            look: "volts";
+            /** @description Which. */
+            point: components["schemas"]["PointId"];
+        } | {
+            /** @enum {string} */
+            look: "outlet";
+            /** @description The appliance. */
+            point: components["schemas"]["PointId"];
+        } | {
+            /** @enum {string} */
+            look: "handles";
+            /** @description Which. */
+            panel: components["schemas"]["PanelId"];
+        } | {
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            look: "feel";
+        } | {
+            /** @description Which. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            look: "indicator";
+        } | {
+            /** @enum {string} */
+            look: "gfci";
+            /** @description The GFCI. */
+            point: components["schemas"]["PointId"];
+        } | {
+            /** @enum {string} */
+            look: "switch";
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+            switch?: components["schemas"]["PointId"] | null;
+        } | {
+            /** @enum {string} */
+            look: "control";
+            /** @description What it switches. */
+            point: components["schemas"]["PointId"];
+        } | {
+            /** @enum {string} */
+            look: "lamp";
+            /** @description Where. */
+            point: components["schemas"]["PointId"];
+        } | {
+            /** @enum {string} */
+            look: "elsewhere";
+            /** @description Where it was. */
+            point: components["schemas"]["PointId"];
+        } | {
+            /** @enum {string} */
+            look: "cutout";
+            /** @description The appliance's point. */
+            point: components["schemas"]["PointId"];
+        } | {
+            /** @description Whose. */
+            load: components["schemas"]["LoadId"];
+            /** @enum {string} */
+            look: "cord";
+        } | {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @enum {string} */
+            look: "reset";
+        } | {
+            /** @description Which. */
+            load: components["schemas"]["LoadId"];
+            /** @enum {string} */
+            look: "add";
+        } | {
+            /** @enum {string} */
+            look: "neighbors";
+        };
+        /** @description A look on the way to its cause. A later one at the same thing replaces the earlier. */
+        TroubleLooked: {
+            /** @description What was looked at or done. */
+            at: components["schemas"]["TroubleLook"];
+            /** @description What it showed. */
+            saw: components["schemas"]["TroubleSaw"];
+            /** @description Which trouble. */
+            trouble: components["schemas"]["TroubleId"];
+        };
+        /** @description What a look showed. */
+        TroubleSaw: {
+            /** @description One of the words that it may show. */
+            word: string;
+        } | {
+            /** @description This handle stands tripped. */
+            tripped: components["schemas"]["BreakerId"];
+        } | {
+            /** @description This handle stands off. */
+            off: components["schemas"]["BreakerId"];
+        } | {
+            /**
+             * Format: double
+             * @description Volts.
+             */
+            volts: number;
+        } | {
+            /** @description A sign of danger. */
+            danger: components["schemas"]["DangerSign"];
+        } | "cannot_tell";
+        /** @description Something is wrong. Told again under the same id it replaces what was told before; the looks stay. */
+        TroubleTold: {
+            /** @description What is told. */
+            told: components["schemas"]["Trouble"];
+            /** @description Its id. */
+            trouble: components["schemas"]["TroubleId"];
+        };
+        /** @description What is wrong, as it stands. */
+        TroubleView: {
+            /** @description Since when. */
+            at: components["schemas"]["Moment"];
+            /** @description Every cause that is likelier than half a percent. */
+            causes: components["schemas"]["CauseLine"][];
+            named?: components["schemas"]["NamedCause"] | null;
+            next?: components["schemas"]["NextLook"] | null;
+            /** @description It is over, with what it was, in words. */
+            over?: string | null;
+            /** @description The way the power comes, from the utility to the point. */
+            road: components["schemas"]["RoadStop"][];
+            /** @description What was seen, the last first. */
+            seen: components["schemas"]["LookMade"][];
+            /** @description The same as it was recorded. */
+            stated: components["schemas"]["Trouble"];
+            stop?: components["schemas"]["StopPage"] | null;
+            /** @description `Porch, by the door: dark`. */
+            title: string;
+            /** @description What was told, in words, with the rest of it. */
+            told: string[];
+            /** @description Its id. */
+            trouble: components["schemas"]["TroubleId"];
         };
         /** @description Turns of the disk, or flashes, in so many seconds. */
         Turns: {
@@ -9060,6 +9530,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MethodMinutes"][];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TripsView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trouble: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the trouble */
+                trouble: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleView"];
                 };
             };
             404: {

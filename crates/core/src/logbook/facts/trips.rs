@@ -70,6 +70,7 @@ impl Kind for TroubleTold {
         let mut words = match &self.told.at {
             TroubleAt::Point(point) => format!("{}: {}", names.point(point), seen(self.told.symptom)),
             TroubleAt::Breaker(breaker) => format!("{} found tripped", names.breaker(breaker)),
+            TroubleAt::Home => format!("Somewhere in the house: {}", seen(self.told.symptom)),
         };
         for also in &self.told.also {
             words.push_str(&format!("; {}: {}", names.point(&also.point), seen(also.symptom)));

@@ -7,8 +7,8 @@ use indexmap::IndexMap;
 use super::{Home, refuse, short, unknown};
 use crate::logbook::{Draft, NumbersKept, PointFed, TroubleEnded, TroubleLooked, TroubleTold};
 use crate::model::{
-    BreakerId, EntryId, FedFrom, Moment, PointId, Refusal, RefusalCode, Trouble, TroubleAt, TroubleFound, TroubleId, TroubleLook,
-    TroubleSaw,
+    BreakerId, EntryId, FedFrom, Moment, PointId, Refusal, RefusalCode, State, Trouble, TroubleAt, TroubleFound, TroubleId,
+    TroubleLook, TroubleSaw,
 };
 
 /// A look on the way.
@@ -95,13 +95,6 @@ impl Troubles {
     pub fn fed_from(&self, point: &PointId) -> Option<&FedFrom> {
         self.fed.get(point)
     }
-    /// When a breaker was found tripped, in the order of the times.
-    pub fn trips_of(&self, breaker: &BreakerId) -> Vec<Moment> {
-        let mut times: Vec<Moment> = self.all().filter_map(|t| t.tripped().get(breaker).copied()).collect();
-        times.sort_unstable();
-        times
-    }
-
     fn open(&mut self, id: &TroubleId) -> Result<&mut KnownTrouble, Refusal> {
         let trouble = self
             .troubles
@@ -162,7 +155,23 @@ pub(crate) fn saw_in_words(look: &TroubleLook, word: &str) -> &'static str {
     }
 }
 
+/// What is told of one trip twice, by a screen of the panel and on the way to its cause, is told within so many milliseconds.
+const ONE_TRIP_MS: i64 = 10 * 60 * 1000;
+
 impl Home {
+    /// When a breaker was found tripped, in the order of the times.
+    pub fn trips_of(&self, breaker: &BreakerId) -> Vec<Moment> {
+        let moved = self.switchings.all().iter().filter(|s| s.breaker == *breaker && s.to == State::Tripped).map(|s| s.at);
+        let mut times: Vec<Moment> = self.troubles.all().filter_map(|t| t.tripped().get(breaker).copied()).collect();
+        for at in moved {
+            if times.iter().all(|known| (known.unix_ms() - at.unix_ms()).abs() > ONE_TRIP_MS) {
+                times.push(at);
+            }
+        }
+        times.sort_unstable();
+        times
+    }
+
     fn knows_point(&self, point: &PointId) -> Result<(), Refusal> {
         self.house.known_point(point).map(drop)
     }
@@ -171,6 +180,7 @@ impl Home {
         match &f.told.at {
             TroubleAt::Point(point) => self.knows_point(point)?,
             TroubleAt::Breaker(breaker) => drop(self.panels.known_breaker(breaker)?),
+            TroubleAt::Home => {}
         }
         let named = f.told.also.iter().map(|a| &a.point).chain(&f.told.works);
         if f.told.also.len() > MOST_NAMED || f.told.works.len() > MOST_NAMED || f.told.running.len() > MOST_NAMED {
