@@ -218,7 +218,8 @@ impl<'a> Search<'a> {
             }
             _ => return None,
         };
-        if any.iter().any(|look| self.saw(*look).is_some()) {
+        // After a reset the handles and the points say no more why it was dark.
+        if self.power_is_back() || any.iter().any(|look| self.saw(*look).is_some()) {
             return None;
         }
         any.into_iter().min_by(|a, b| self.seconds(*a).total_cmp(&self.seconds(*b)))
@@ -229,6 +230,20 @@ impl<'a> Search<'a> {
         let case = self.case;
         let point = case.report.point;
         let mut looks = Vec::new();
+        if self.power_is_back() {
+            // What stands otherwise now tells nothing of what was: only the loads go back on, one by one.
+            for (key, p) in self.belief.causes() {
+                if let (Cause::ShortLoad | Cause::GroundLoad | Cause::Inrush, Some(load)) = (key.cause, key.place)
+                    && p >= 0.01
+                {
+                    looks.push(Look::Add(load));
+                }
+            }
+            looks.sort_unstable();
+            looks.dedup();
+            looks.retain(|look| self.saw(*look).is_none());
+            return if self.a_load_tripped_it() { Vec::new() } else { looks };
+        }
         for (p, share) in self.belief.affected().into_iter().enumerate() {
             if case.points[p].blind {
                 continue;
@@ -273,6 +288,23 @@ impl<'a> Search<'a> {
         looks.dedup();
         looks.retain(|look| self.saw(*look).is_none() && !self.no_meter(*look));
         looks
+    }
+
+    /// The point has power again: a reset held, a GFCI clicked in, a switch or a lamp was it.
+    fn power_is_back(&self) -> bool {
+        self.belief.seen().iter().any(|(look, saw)| {
+            matches!(
+                (look, saw),
+                (_, Saw::ResetWorks | Saw::HoldsLive)
+                    | (Look::Toggle(_) | Look::Control(_) | Look::Lamp(_), Saw::Lit)
+                    | (Look::Cutout(_), Saw::Works)
+            )
+        })
+    }
+
+    /// The trial is over: a load that went back on tripped the breaker.
+    fn a_load_tripped_it(&self) -> bool {
+        self.belief.seen().iter().any(|(look, saw)| matches!((look, saw), (Look::Add(_), Saw::Trips)))
     }
 
     /// It asks for a meter, and nobody has one.

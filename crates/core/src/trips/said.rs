@@ -105,6 +105,7 @@ impl Words<'_> {
     pub(super) fn point(&self, point: usize) -> String {
         match self.at.points.get(point).cloned().flatten() {
             Some(id) => self.home.house().place(&id),
+            None if self.at.case.report.tripped_handle.is_some() => "what it feeds".into(),
             None => "the place itself".into(),
         }
     }

@@ -457,7 +457,8 @@ fn road(home: &Study, at: &AtHome, belief: &Belief<'_>) -> Vec<RoadStop> {
     };
     put(RoadKind::Switch, "Its switch".into(), &|k| matches!(k.cause, Cause::SwitchOff | Cause::Control), false);
     let itself = |k: Key| matches!(k.cause, Cause::Lamp | Cause::Cord | Cause::Cutout);
-    put(RoadKind::Itself, words.reported(), &itself, true);
+    let stands_for = at.points[at.case.report.point].is_none();
+    put(RoadKind::Itself, words.reported(), &itself, !stands_for);
     let ends = [RoadKind::Breaker, RoadKind::Itself];
     stops.into_iter().filter(|(stop, p)| *p >= 0.005 || ends.contains(&stop.kind)).map(|(stop, _)| stop).collect()
 }

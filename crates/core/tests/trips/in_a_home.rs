@@ -146,3 +146,17 @@ fn a_breaker_found_tripped_while_two_heaters_ran_is_an_overload() {
     let tripped = trips_view(&home.home).tripped;
     assert_eq!((tripped[0].number.as_str(), tripped[0].times.len()), ("1", 1));
 }
+
+/// Once a reset holds, handles and points say no more why it was dark: nothing of them is asked.
+#[test]
+fn after_a_reset_that_holds_only_loads_go_back_on() {
+    let mut home = written("panel 8\n1 15 den\n2 20 hall\ntrouble t1 1");
+    let end = follow(&mut home, &|look| match look {
+        TroubleLook::Reset { .. } => word("holds_live"),
+        _ => None,
+    });
+    let looks: Vec<&str> = end.seen.iter().rev().map(|one| one.words.as_str()).collect();
+    let reset = looks.iter().position(|words| words.starts_with("Reset breaker 1, once: holds")).unwrap();
+    assert!(looks[reset + 1..].iter().all(|words| words.contains("back on")), "{looks:?}");
+    assert!(end.named.is_some());
+}

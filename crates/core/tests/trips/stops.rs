@@ -25,6 +25,7 @@ fn play(fault: usize, answers: &[usize], danger_at: Option<usize>) {
                     assert!(search.belief.emergency() < 0.005, "a reset with the neutral in doubt");
                     let seen = search.belief.seen();
                     assert!(seen.iter().all(|(l, _)| *l != look), "breaker {breaker} is reset twice");
+                    assert!(seen.iter().all(|(_, saw)| *saw != Saw::HoldsLive), "reset though it holds");
                     let not_on = seen.iter().any(|(l, saw)| match (l, saw) {
                         (Look::Feel(b), Saw::IsTripped | Saw::IsOff) => *b == breaker,
                         (Look::Handles(_), Saw::Tripped(b) | Saw::Off(b)) => *b == breaker,
@@ -39,6 +40,9 @@ fn play(fault: usize, answers: &[usize], danger_at: Option<usize>) {
                     search.see(Look::Neighbours, Saw::Lit);
                     assert_eq!(search.next(), Next::Stop);
                     return;
+                }
+                if search.belief.seen().iter().any(|(_, saw)| *saw == Saw::HoldsLive) {
+                    assert!(matches!(look, Look::Add(_)), "{look} tells nothing any more: the breaker holds");
                 }
                 let can = look.can_show(&[0, 1, 2, 3]);
                 search.see(look, can[answer % can.len()]);

@@ -13,6 +13,7 @@ mod panel;
 mod plan;
 mod practice;
 mod trace;
+mod trips;
 mod work;
 
 pub use checks::Checks;
@@ -27,6 +28,7 @@ pub use panel::Panel;
 pub use plan::PlanScreen;
 pub use practice::{Practice, said};
 pub use trace::Trace;
+pub use trips::Trips;
 pub use work::{JobAt, Work};
 
 use crate::Page;
@@ -69,6 +71,7 @@ screens!(
     Stickers,
     Tests,
     Trace,
+    Trips,
     Work
 );
 
@@ -79,7 +82,7 @@ impl AsRef<Page> for Page {
 }
 
 /// Every screen of a home: its address behind the home's, and what is there once it is drawn.
-pub const EVERY_SCREEN: [(&str, &str); 26] = [
+pub const EVERY_SCREEN: [(&str, &str); 27] = [
     ("/overview", "[data-testid=letter] li"),
     ("/panel", "[data-testid=fingerpost]"),
     ("/panel/greenhouse-panel?at=s:7", "[data-testid=fingerpost]"),
@@ -104,6 +107,7 @@ pub const EVERY_SCREEN: [(&str, &str); 26] = [
     ("/tests", "[data-testid=tests] li"),
     ("/book", "[role=group][aria-label=Parts]"),
     ("/logbook", "[data-testid=logbook] li"),
+    ("/trips", "form[aria-label='What is wrong']"),
     ("/practice", "h1"),
     ("/more", "nav[aria-label='Other workspaces']"),
 ];

@@ -13,6 +13,7 @@ mod panel_book;
 mod practice_house;
 mod several_off;
 mod together;
+mod trips;
 mod whole_trace;
 mod work;
 
@@ -41,6 +42,7 @@ use panel_book::*;
 use practice_house::*;
 use several_off::*;
 use together::*;
+use trips::*;
 use whole_trace::*;
 use work::*;
 
@@ -84,6 +86,10 @@ fn main() -> ExitCode {
         stickers_begin_at_the_seventh_label,
         tests_come_round_and_the_book_is_made,
         the_front_page_says_what_matters_most,
+        a_dark_outlet_behind_a_gfci_in_another_room,
+        a_sign_of_danger_covers_everything,
+        a_breaker_that_tripped_is_found_from_the_front_page,
+        a_home_of_which_nothing_is_known_is_helped,
     ] {
         for view in [View::Desk, View::Phone] {
             trials.push(trial(&runtime, chrome.as_ref(), format!("{name}_{view:?}").to_lowercase(), walk, view));

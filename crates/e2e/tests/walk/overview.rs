@@ -29,8 +29,8 @@ pub(crate) async fn the_front_page_says_what_matters_most(_: &Chrome, page: &Pag
     overview.line_says("dark_now", "Dark with it: Hall, door.").await?;
     overview.line_says("danger", "did not trip when its button was pressed").await?;
     page.can_be_used_by_everybody().await?;
-    page.press("To the panel").await?;
-    page.test_id("breaker-title").await?;
+    page.press("Find why 3 tripped").await?;
+    page.heading_says("What is wrong?").await?;
     page.goto(&home).await?;
     page.press("What to do about it").await?;
     page.test_id("findings").await.map(drop)

@@ -1,0 +1,106 @@
+//! Something is dark, and what now.
+
+use anyhow::Result;
+use wayfinder_e2e::screens::{Overview, Trips};
+use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
+
+/// A bath whose GFCI protects the porch; a panel with two circuits.
+const HOUSE: &str = "panel 8\n1 20 bath\n2 15 den\nroom Bath\nroom Porch\nroom Den\npoint Bath gfci mirror\n\
+                     point Porch receptacle door\npoint Den receptacle wall\nprotects mirror: door\n\
+                     proof mirror 1\nproof door 1\nproof wall 2\nload wall space_heater\ncall 555-0100 555-0101";
+
+pub(crate) async fn a_dark_outlet_behind_a_gfci_in_another_room(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let mut somebody = Somebody::new(&site, "weir");
+    somebody.act(0, "home Weir House").await?;
+    somebody.act(0, HOUSE).await?;
+    let home = format!("{}/h/weir", site.address);
+    let trips = Trips(page);
+    page.goto(&format!("{home}/trips")).await?;
+    page.can_be_used_by_everybody().await?;
+    trips.choose("porch").await?;
+    page.press("Find out why").await?;
+    page.heading_says("Porch, door: dark").await?;
+    trips.next_is("is there any sign of danger?").await?;
+    page.can_be_used_by_everybody().await?;
+    page.press("None of these").await?;
+    trips.next_is("Press RESET: Bath, mirror").await?;
+    trips.road_has("gfci", 50).await?;
+    // Another phone in step: what one writes down stands on both.
+    somebody.act(0, "call 555-0102 555-0101").await?;
+    page.press("It clicked in, and Porch, door works").await?;
+    trips.named("Bath, mirror: a GFCI has tripped").await?;
+    trips.seen("was tripped; now it works").await?;
+    // A slip is taken back, and the look is asked for again.
+    page.press("Take back: Press RESET: Bath, mirror. Then look at Porch, door: was tripped; now it works").await?;
+    trips.next_is("Press RESET: Bath, mirror").await?;
+    page.press("It clicked in, and Porch, door works").await?;
+    page.press("That was it").await?;
+    trips.over("A GFCI has tripped: Bath, mirror").await
+}
+
+pub(crate) async fn a_sign_of_danger_covers_everything(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let mut somebody = Somebody::new(&site, "weir");
+    somebody.act(0, "home Weir House").await?;
+    somebody.act(0, HOUSE).await?;
+    let home = format!("{}/h/weir", site.address);
+    let trips = Trips(page);
+    page.goto(&format!("{home}/trips?point=wall")).await?;
+    page.press("Smell or smoke").await?;
+    trips.stop_says("Switch breaker 2 off, if you reach it safely").await?;
+    trips.stop_says("Call an electrician: 555-0101").await?;
+    page.can_be_used_by_everybody().await?;
+    // The front page says it first, too.
+    page.goto(&home).await?;
+    page.heading_says("Switch breaker 2 off, if you reach it safely").await?;
+    page.press("What to do now").await?;
+    page.press("It was something else").await?;
+    trips.next_is("is there any sign of danger?").await?;
+    // Lamps brighter and dimmer, and volts that must not be: the main.
+    page.press("Lamps are brighter or dimmer than usual").await?;
+    somebody.act(0, "trouble t9 wall\nlooked t9 safety odd\nlooked t9 volts wall 138").await?;
+    page.goto(&format!("{home}/trips/t9")).await?;
+    trips.stop_says("Switch the main off now").await?;
+    trips.stop_says("138 V at Den, wall").await?;
+    page.press("I have done this").await?;
+    page.press("It is mended").await?;
+    trips.over("It works again").await
+}
+
+pub(crate) async fn a_breaker_that_tripped_is_found_from_the_front_page(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let mut somebody = Somebody::new(&site, "weir");
+    somebody.act(0, "home Weir House").await?;
+    somebody.act(0, HOUSE).await?;
+    somebody.act(0, "point Den receptacle desk\nproof desk 2\nload desk space_heater\ntripped 2").await?;
+    let home = format!("{}/h/weir", site.address);
+    let trips = Trips(page);
+    page.goto(&home).await?;
+    Overview(page).line_says("dark_now", "Find why 2 tripped").await?;
+    page.press("Find why 2 tripped").await?;
+    page.press("Find out why").await?;
+    page.heading_says("Breaker 2 tripped").await?;
+    // By the keys alone: the first answer is 1.
+    trips.next_is("is there any sign of danger?").await?;
+    page.keys("1").await?;
+    trips.seen("is there any sign of danger: none").await?;
+    page.goto(&home).await?;
+    Overview(page).line_says("dark_now", "Breaker 2 tripped").await
+}
+
+/// Nothing is known but a room and what is in it.
+pub(crate) async fn a_home_of_which_nothing_is_known_is_helped(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let mut somebody = Somebody::new(&site, "weir");
+    somebody.act(0, "home Weir House").await?;
+    somebody.act(0, "panel 4\nroom Den\npoint Den light ceiling").await?;
+    let trips = Trips(page);
+    page.goto(&format!("{}/h/weir/trips", site.address)).await?;
+    trips.choose("ceiling").await?;
+    page.press("Find out why").await?;
+    page.press("None of these").await?;
+    trips.next_is("Move the switch of Den, ceiling").await?;
+    page.press("Now there is light").await?;
+    trips.named("a switch is off").await
+}
