@@ -281,3 +281,63 @@ fn ways_to_make_room_answer_a_file() {
     let (_, said, _) = wayfinder(&["practice", "make-room", "--file", file.to_str().unwrap()]);
     assert!(said.starts_with("hut: best relocate 8200; nothing: not_cord, open: no_open_space,"), "{said}");
 }
+
+#[test]
+fn a_dark_point_is_asked_for_and_changes_are_listed() {
+    let folder = tempfile::tempdir().unwrap();
+    let path = |name: &str| folder.path().join(name).to_str().unwrap().to_owned();
+    let (data, file) = (path("data"), path("home.json"));
+    let written = wayfinder_fixture::written(
+        "panel 8\n1 20 bath\nroom Bath\nroom Porch\npoint Bath gfci mirror\npoint Porch receptacle door\nprotects mirror: door",
+    );
+    let home = wayfinder_formats::write_home_file(&"test".parse().unwrap(), &written.book, Vec::new());
+    std::fs::write(&file, home).unwrap();
+    assert!(wayfinder(&["import", "--data", &data, &file]).0);
+    let (ok, said, _) = wayfinder(&["trips", "--data", &data, "Test", "--dark", "Porch, door"]);
+    assert!(ok && said.starts_with("Porch, door: dark\nA smell, heat, a buzz, water or a shock: stop here"), "{said}");
+    assert!(said.contains("Bath, mirror: a GFCI has tripped") && said.contains("Next: First: is there any sign"), "{said}");
+    let (_, said, _) = wayfinder(&["trips", "--data", &data, "test", "--dark", "door", "--dark", "mirror", "--json"]);
+    let view: serde_json::Value = serde_json::from_str(&said).unwrap();
+    assert_eq!((&view["told"][0], view["seen"].as_array().unwrap().len()), (&serde_json::json!("Bath, mirror: dark"), 0));
+    let (ok, _, wrong) = wayfinder(&["trips", "--data", &data, "test", "--dark", "attic"]);
+    assert!(!ok && wrong.contains("no point of this home is called “attic”"), "{wrong}");
+    // Nothing was written by asking.
+    let (_, said, _) = wayfinder(&["changes", "--data", &data, "test", "--since", "1970-01-01"]);
+    assert_eq!(said.lines().count() as u64, written.book.seq(), "{said}");
+    assert!(said.lines().last().unwrap().contains("tester: Bath, mirror"), "{said}");
+    let (_, said, _) = wayfinder(&["changes", "--data", &data, "test", "--since", "2026-01-01"]);
+    assert_eq!(said, "Nothing was written since 2026-01-01.\n");
+    let (ok, _, wrong) = wayfinder(&["changes", "--data", &data, "test", "--since", "yesterday"]);
+    assert!(!ok && wrong.contains("is no day; give one as 2026-11-24"), "{wrong}");
+}
+
+#[test]
+fn faults_of_a_file_are_played() {
+    let unpacked = |name: &str, packed: &[u8], folder: &std::path::Path| {
+        let mut text = String::new();
+        std::io::Read::read_to_string(&mut flate2::read::GzDecoder::new(packed), &mut text).unwrap();
+        // Three faults are enough here; all of them are played in the core's tests.
+        let text: Vec<&str> = text.lines().take(if name == "cases" { 3 } else { 99 }).collect();
+        let file = folder.join(name);
+        std::fs::write(&file, text.join("\n")).unwrap();
+        file.to_str().unwrap().to_owned()
+    };
+    let folder = tempfile::tempdir().unwrap();
+    let houses = unpacked("houses", include_bytes!("../../core/tests/data/faults-houses.jsonl.gz"), folder.path());
+    let cases = unpacked("cases", include_bytes!("../../core/tests/data/faults.jsonl.gz"), folder.path());
+    let play = |more: &[&str]| {
+        wayfinder(&[&["practice", "faults", "--houses", houses.as_str(), "--cases", cases.as_str()], more].concat())
+    };
+    let (ok, said, _) = play(&["--strategy", "checklist", "--json"]);
+    let lines: Vec<serde_json::Value> = said.lines().map(|line| serde_json::from_str(line).unwrap()).collect();
+    assert!(ok && lines.len() == 4, "{said}");
+    assert_eq!((&lines[0]["id"], &lines[0]["steps"][0]["do"]), (&serde_json::json!("fault-0"), &serde_json::json!("safety")));
+    assert_eq!(lines[3]["summary"]["cases"], 3);
+    let (_, said, _) = play(&[]);
+    assert!(said.lines().last().unwrap().contains("of 3 right"), "{said}");
+    let (ok, _, wrong) = play(&["--strategy", "guess"]);
+    assert!(!ok && wrong.contains("give planner, checklist, random or oracle"), "{wrong}");
+    std::fs::write(&cases, "{}").unwrap();
+    let (ok, _, wrong) = play(&[]);
+    assert!(!ok && wrong.contains("line 1 is no fault in a made-up house"), "{wrong}");
+}

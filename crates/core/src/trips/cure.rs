@@ -31,6 +31,8 @@ pub struct CureAct {
     pub screen: String,
     /// The wish that is asked of Work; empty: none.
     pub wish: String,
+    /// The panel in which it is wished, by its id; empty: none.
+    pub panel: String,
 }
 
 /// What cures what was named.
@@ -39,7 +41,9 @@ pub(super) fn cure(home: &Study, at: &AtHome, trouble: &KnownTrouble, named: &Na
     let breaker = named.key.breaker.map_or_else(|| "the breaker".into(), |b| words.breaker(b));
     let number = named.key.breaker.and_then(|b| words.number(b));
     let place = named.key.place.map_or_else(|| words.reported(), |p| words.point(p));
-    let work = |label: &str, wish: String| CureAct { label: label.into(), screen: "work".into(), wish };
+    let id = named.key.breaker.and_then(|b| at.breakers.get(b).cloned().flatten());
+    let panel = id.and_then(|id| home.panels().breaker(&id)).map_or_else(String::new, |b| b.panel.to_string());
+    let work = |label: &str, wish: String| CureAct { label: label.into(), screen: "work".into(), wish, panel: panel.clone() };
     let (steps, electrician): (Vec<String>, bool) = match named.key.cause {
         Cause::Overload => (overload(home, at, trouble, named), false),
         Cause::ShortLoad | Cause::GroundLoad => (
@@ -138,7 +142,12 @@ pub(super) fn cure(home: &Study, at: &AtHome, trouble: &KnownTrouble, named: &Na
                 if let Some(load) = heaviest(home, at, trouble, named) {
                     acts.push(work("Give it a circuit of its own", format!("own circuit for the {load}")));
                 }
-                acts.push(CureAct { label: format!("What {number} carries"), screen: "loads".into(), wish: String::new() });
+                acts.push(CureAct {
+                    label: format!("What {number} carries"),
+                    screen: "loads".into(),
+                    wish: String::new(),
+                    panel: String::new(),
+                });
             }
             Cause::BreakerFailed => acts.push(work("Ways to replace it", format!("replace {number}"))),
             _ => {}
@@ -168,17 +177,17 @@ fn overload(home: &Study, at: &AtHome, trouble: &KnownTrouble, named: &Named) ->
                 at_amps.words
             ));
         }
-        if let Some(moves) = running
+        let lightest = running
             .iter()
             .filter_map(|load| load_moves(home, load))
-            .max_by(|a, b| b.percent_without.total_cmp(&a.percent_without))
+            .min_by(|a, b| a.percent_without.total_cmp(&b.percent_without));
+        if let Some(moves) = lightest
+            && let Some(to) = moves.to.first()
         {
-            if let Some(to) = moves.to.first() {
-                steps.push(format!(
-                    "Plug the {} in on circuit {} ({}): that is then at {:.0} % of its limit.",
-                    moves.name, to.number, to.about, to.percent_then
-                ));
-            }
+            steps.push(format!(
+                "Plug the {} in on circuit {} ({}): that is then at {:.0} % of its limit.",
+                moves.name, to.number, to.about, to.percent_then
+            ));
         }
     }
     steps.push("Switch off what ran, reset once, and do not run these together again.".into());

@@ -94,10 +94,7 @@ pub(super) fn at_home(home: &Study, trouble: &KnownTrouble) -> Option<AtHome> {
         .enumerate()
         .map(|(n, id)| TripPanel {
             room: first_panel + n,
-            feeder: id
-                .as_ref()
-                .and_then(|id| home.panels().panel(id)?.details.fed_by.as_ref())
-                .and_then(|feeder| breaker_no(feeder)),
+            feeder: id.as_ref().and_then(|id| home.panels().panel(id)?.details.fed_by.as_ref()).and_then(&breaker_no),
         })
         .collect();
     let (case_loads, loads) = case_loads(home, &points, reported);

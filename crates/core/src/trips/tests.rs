@@ -98,7 +98,7 @@ fn count(case: &TripCase, of: &[usize], order: &Order, weight: f64, looks: &[(Lo
         add(Key::breaker(Cause::GroundWiring, here), 0.7, &dark, false);
     }
     for (n, load) in case.loads.iter().enumerate().filter(|(_, l)| of[l.point] == here) {
-        add(Key::at(Cause::ShortLoad, here, n), 3.0 / 3.0, &dark, false);
+        add(Key::at(Cause::ShortLoad, here, n), 1.0, &dark, false);
         if has.ground() {
             add(Key::at(Cause::GroundLoad, here, n), 1.5 / 2.0, &dark, false);
         }

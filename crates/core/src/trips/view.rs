@@ -385,7 +385,7 @@ fn road(home: &Study, at: &AtHome, belief: &Belief<'_>) -> Vec<RoadStop> {
     // The words are those of the likeliest cause there.
     let mut put = |kind: RoadKind, place: String, breaker: Option<usize>, holds: &dyn Fn(Key) -> bool| {
         let p = belief.sum(holds);
-        let what = belief.causes().into_iter().find(|(k, _)| holds(*k)).map_or("", |(k, _)| k.cause.words());
+        let what = likeliest_of(belief, holds).map_or("", Cause::words);
         let id = breaker.and_then(|b| at.breakers.get(b).cloned().flatten());
         let number = breaker.and_then(|b| words.number(b)).unwrap_or_default();
         stops.push((RoadStop { kind, place, what: what.into(), percent: percent(p), breaker: id, number }, p));
@@ -449,7 +449,7 @@ fn road(home: &Study, at: &AtHome, belief: &Belief<'_>) -> Vec<RoadStop> {
     }
     let mut put = |kind: RoadKind, place: String, holds: &dyn Fn(Key) -> bool, always: bool| {
         let p = belief.sum(holds);
-        let what = belief.causes().into_iter().find(|(k, _)| holds(*k)).map_or("", |(k, _)| k.cause.words());
+        let what = likeliest_of(belief, holds).map_or("", Cause::words);
         if p >= 0.005 || always {
             let stop = RoadStop { kind, place, what: what.into(), percent: percent(p), breaker: None, number: String::new() };
             stops.push((stop, p));
@@ -461,6 +461,15 @@ fn road(home: &Study, at: &AtHome, belief: &Belief<'_>) -> Vec<RoadStop> {
     put(RoadKind::Itself, words.reported(), &itself, !stands_for);
     let ends = [RoadKind::Breaker, RoadKind::Itself];
     stops.into_iter().filter(|(stop, p)| *p >= 0.005 || ends.contains(&stop.kind)).map(|(stop, _)| stop).collect()
+}
+
+/// The likeliest cause of those for which this holds, its places taken together.
+fn likeliest_of(belief: &Belief<'_>, holds: &dyn Fn(Key) -> bool) -> Option<Cause> {
+    let mut sums: BTreeMap<Cause, f64> = BTreeMap::new();
+    for (key, p) in belief.causes().into_iter().filter(|(k, _)| holds(*k)) {
+        *sums.entry(key.cause).or_default() += p;
+    }
+    sums.into_iter().max_by(|a, b| a.1.total_cmp(&b.1)).map(|(cause, _)| cause)
 }
 
 fn box_words(words: &Words<'_>, place: PowerBox) -> String {

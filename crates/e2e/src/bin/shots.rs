@@ -5,7 +5,7 @@ use std::path::Path;
 use anyhow::Result;
 use serde_json::{Value, json};
 use thirtyfour::By;
-use wayfinder_e2e::screens::{Panel, Work};
+use wayfinder_e2e::screens::{Panel, Trips, Work};
 use wayfinder_e2e::{Chrome, Page, Site, View};
 
 const HOME: &str = "/h/juniper-lane";
@@ -35,7 +35,7 @@ async fn main() -> Result<()> {
                 Panel(page).select("Breaker 12").await?;
                 page.driver.execute("document.activeElement.blur(); window.scrollTo(0, 0)", vec![]).await?;
             }
-            if size == "desk" || name == "panel" {
+            if size == "desk" {
                 take(page, folder, &format!("{name}-{size}")).await?;
             }
         }
@@ -73,6 +73,12 @@ async fn main() -> Result<()> {
         page.driver.execute("window.scrollTo(0, 0)", vec![]).await?;
         take(page, folder, &format!("trace-{size}")).await?;
     }
+    phone.goto(&format!("{}{HOME}/trips?point=porch-by-the-door", site.address)).await?;
+    phone.press("Find out why").await?;
+    phone.press("None of these").await?;
+    Trips(&phone).next_is("Press RESET").await?;
+    phone.driver.execute("document.activeElement.blur(); window.scrollTo(0, 0)", vec![]).await?;
+    take(&phone, folder, "trips-phone").await?;
     together(&site, &desk, &phone, folder).await?;
     desk.close().await?;
     phone.close().await

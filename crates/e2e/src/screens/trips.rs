@@ -17,6 +17,27 @@ impl Trips<'_> {
         Ok(())
     }
 
+    /// Names the first loads of the list as those that ran.
+    pub async fn ran(&self, count: usize) -> Result<()> {
+        let field = || By::XPath("//label[contains(., 'What ran')]/following::input[@role='combobox'][1]");
+        for n in 1..=count {
+            self.0.find(field()).await?.send_keys(Key::Down + "").await?;
+            self.0.find(By::Css("[role=listbox] [role=option]")).await?;
+            self.0.find(field()).await?.send_keys(Key::Enter + "").await?;
+            self.0.find(By::Css(format!(".MuiChip-root:nth-of-type({n})"))).await?;
+        }
+        self.0.find(field()).await?.send_keys(Key::Tab + "").await?;
+        Ok(())
+    }
+
+    /// The next look, once so many were made; empty where the cause is named.
+    pub async fn after(&self, looks: usize) -> Result<String> {
+        self.0.find(By::Css(format!("[data-testid=seen] li:nth-child({looks})"))).await?;
+        let next = self.0.find(By::Css("[data-testid=instruction], [data-testid=named]")).await?;
+        let named = next.attr("data-testid").await?.as_deref() == Some("named");
+        Ok(if named { String::new() } else { next.text().await? })
+    }
+
     says! {
         /// The next look.
         next_is: "[data-testid=instruction]";

@@ -90,6 +90,8 @@ fn main() -> ExitCode {
         a_sign_of_danger_covers_everything,
         a_breaker_that_tripped_is_found_from_the_front_page,
         a_home_of_which_nothing_is_known_is_helped,
+        an_overload_goes_on_in_work,
+        half_the_house_is_dark,
     ] {
         for view in [View::Desk, View::Phone] {
             trials.push(trial(&runtime, chrome.as_ref(), format!("{name}_{view:?}").to_lowercase(), walk, view));

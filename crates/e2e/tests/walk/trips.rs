@@ -1,11 +1,12 @@
 //! Something is dark, and what now.
 
 use anyhow::Result;
+use thirtyfour::By;
 use wayfinder_e2e::screens::{Overview, Trips};
 use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
 /// A bath whose GFCI protects the porch; a panel with two circuits.
-const HOUSE: &str = "panel 8\n1 20 bath\n2 15 den\nroom Bath\nroom Porch\nroom Den\npoint Bath gfci mirror\n\
+const HOUSE: &str = "panel 8\nmain is main 100 A\n1 20 bath\n2 15 den\nroom Bath\nroom Porch\nroom Den\npoint Bath gfci mirror\n\
                      point Porch receptacle door\npoint Den receptacle wall\nprotects mirror: door\n\
                      proof mirror 1\nproof door 1\nproof wall 2\nload wall space_heater\ncall 555-0100 555-0101";
 
@@ -103,4 +104,55 @@ pub(crate) async fn a_home_of_which_nothing_is_known_is_helped(_: &Chrome, page:
     trips.next_is("Move the switch of Den, ceiling").await?;
     page.press("Now there is light").await?;
     trips.named("a switch is off").await
+}
+
+/// At supper two heaters run on 15 A: what ran is told, and the cure goes on in Work.
+pub(crate) async fn an_overload_goes_on_in_work(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let mut somebody = Somebody::new(&site, "weir");
+    somebody.act(0, "home Weir House").await?;
+    somebody.act(0, HOUSE).await?;
+    somebody.act(0, "point Den receptacle desk\nproof desk 2\nload desk space_heater").await?;
+    let trips = Trips(page);
+    page.goto(&format!("{}/h/weir/trips", site.address)).await?;
+    page.press("A breaker tripped").await?;
+    trips.choose("2:").await?;
+    page.press("More: what you know").await?;
+    trips.ran(2).await?;
+    page.press("Find out why").await?;
+    page.press("None of these").await?;
+    trips.named("more current than the breaker carries").await?;
+    page.find(By::XPath("//li[contains(., 'What ran takes 25.0 A; breaker 2 carries 15 A.')]")).await?;
+    page.can_be_used_by_everybody().await?;
+    page.press("Give it a circuit of its own").await?;
+    page.test_id("work-title").await.map(drop)
+}
+
+/// Half of the house is dark and nothing of it is entered: the leg is looked for at what has 240 V.
+pub(crate) async fn half_the_house_is_dark(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let mut somebody = Somebody::new(&site, "weir");
+    somebody.act(0, "home Weir House").await?;
+    somebody
+        .act(
+            0,
+            "panel 8\n1 20 a\n3 20 b\n2 20 c\n4 20 d\n5-7 30/2 dryer\nroom Den\npoint Den receptacle one\npoint Den receptacle two\n\
+             point Den receptacle three\npoint Den receptacle four\npoint Den appliance dryer\ndryer is 240 V\nproof one 1\n\
+             proof two 3\nproof three 2\nproof four 4\nproof dryer 5-7\n\
+             trouble t1 one {\"also\": [{\"point\": \"three\", \"symptom\": \"dark\"}], \"works\": [\"two\", \"four\"], \"extent\": \"half\"}",
+        )
+        .await?;
+    let trips = Trips(page);
+    page.goto(&format!("{}/h/weir/trips/t1", site.address)).await?;
+    page.press("None of these").await?;
+    trips.road_has("utility", 50).await?;
+    for looks in 1..8 {
+        match trips.after(looks).await?.as_str() {
+            "Look at Den, dryer" => page.press("Some life, little heat").await?,
+            "Do the neighbors have light?" => page.press("They have").await?,
+            "" => break,
+            _ => page.press("Cannot tell: another look").await?,
+        }
+    }
+    trips.named("One leg of the service is lost").await
 }

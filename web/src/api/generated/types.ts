@@ -1900,6 +1900,8 @@ export interface components {
         CureAct: {
             /** @description As on the button. */
             label: string;
+            /** @description The panel in which it is wished, by its id; empty: none. */
+            panel: string;
             /** @description The screen, within the home: `work`, `loads`. */
             screen: string;
             /** @description The wish that is asked of Work; empty: none. */

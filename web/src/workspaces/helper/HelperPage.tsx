@@ -3,9 +3,9 @@ import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { ProblemError, api, type HelperView, type Me, type SurveySide } from "../../api/client";
-import { useHelper, useJob, useJobs, useStream, useSurveyTogether } from "../../api/queries";
+import { useHelper, useJob, useJobs, useStream, useSurveyTogether, useTrips, useTrouble } from "../../api/queries";
 import { setMyName } from "../../api/record";
 import { ClockBar } from "../../app/ClockBar";
 import { ConnectionBar } from "../../app/ConnectionBar";
@@ -13,6 +13,7 @@ import { OffNowChip } from "../../app/OffNowChip";
 import { tone } from "../../app/theme";
 import { useAct } from "../../app/useAct";
 import { useClocks } from "../../app/useClocks";
+import { Alarm } from "../../parts/Alarm";
 import { CautionsNow, TraceCautions } from "../../parts/Cautions";
 import { Loaded } from "../../parts/Loaded";
 import { StepCardShown } from "../../parts/StepCardShown";
@@ -22,6 +23,8 @@ import { SurveySideCard } from "../loads/SurveySideCard";
 import { CurrentPoint } from "../trace/CurrentPoint";
 import { LastLook } from "../trace/LastLook";
 import { metered, useLooks } from "../trace/useLooks";
+import { NextLookShown } from "../trips/NextLookShown";
+import { StopShown } from "../trips/StopShown";
 import { JobShown } from "../work/JobShown";
 
 /** A helper's phone: their own next step, and nothing else. */
@@ -63,6 +66,7 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
           {me.name}, {me.side === "panel" ? "at the panel" : "walking"}
         </Typography>
         <OpenJob home={home} />
+        <OpenTrouble home={home} />
         <Loaded query={helper} what="next step">
           {(view: HelperView) => <Step home={home} view={view} reading={side ?? null} />}
         </Loaded>
@@ -94,6 +98,38 @@ function JobOfHelper({ home, job, title }: { home: string; job: string; title: s
         {title}
       </Typography>
       <JobShown sheet={sheet} helper onFacts={(facts) => void act(facts)} />
+    </Box>
+  );
+}
+
+/** What is wrong and not found out: the same next look as on every phone. */
+function OpenTrouble({ home }: { home: string }) {
+  const open = useTrips(home).data?.troubles.find((one) => !one.over);
+  return open === undefined ? null : <TroubleOfHelper key={open.trouble} home={home} trouble={open.trouble} />;
+}
+
+function TroubleOfHelper({ home, trouble }: { home: string; trouble: string }) {
+  const view = useTrouble(home, trouble).data;
+  const act = useAct(home);
+  const [seen, setSeen] = useState("");
+  if (view === undefined) return null;
+  const { next, stop } = view;
+  if (stop != null && seen !== stop.title)
+    return <StopShown stop={stop} about={view.title} onDone={() => setSeen(stop.title)} />;
+  return (
+    <Box sx={{ mb: 3 }}>
+      <Typography variant="h2" sx={{ mb: 1 }}>
+        {view.title}
+      </Typography>
+      {stop != null && <Alarm>{stop.title}. Nothing is switched on again until it is mended.</Alarm>}
+      {next != null && stop == null && (
+        <NextLookShown
+          key={JSON.stringify(next.look)}
+          next={next}
+          onSaw={(saw) => void act([{ kind: "trouble_looked", trouble, at: next.look, saw }])}
+        />
+      )}
+      {view.named != null && stop == null && <Typography>{view.named.words}. The owner goes on from here.</Typography>}
     </Box>
   );
 }

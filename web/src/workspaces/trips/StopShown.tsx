@@ -11,7 +11,8 @@ interface Props {
   stop: StopPage;
   about: string;
   onDone: () => void;
-  onOther: () => void;
+  /** Left out where somebody else told it. */
+  onOther?: () => void;
 }
 
 /** The page that covers everything, bars too: what to do now, what not, whom to call. The same red in light and dark. */
@@ -77,9 +78,11 @@ export function StopShown({ stop, about, onDone, onOther }: Props) {
         >
           I have done this
         </Button>
-        <Button variant="outlined" onClick={onOther} sx={outlined}>
-          It was something else
-        </Button>
+        {onOther && (
+          <Button variant="outlined" onClick={onOther} sx={outlined}>
+            It was something else
+          </Button>
+        )}
       </Box>
     </Box>
   );

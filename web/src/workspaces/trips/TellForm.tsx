@@ -202,6 +202,8 @@ function Running({ home, running, onRunning, last, onLast }: RunningProps) {
     <>
       <Autocomplete<string, true>
         multiple
+        filterSelectedOptions
+        autoHighlight
         options={lines.map((line) => line.load)}
         getOptionLabel={name}
         value={running}

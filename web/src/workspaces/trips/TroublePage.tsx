@@ -172,7 +172,7 @@ function Named({
           <Button
             key={one.label}
             component={Link}
-            to={`/h/${home}/${one.screen}${one.wish === "" ? "" : `?wish=${encodeURIComponent(one.wish)}`}`}
+            to={`/h/${home}/${one.screen}${one.wish === "" ? "" : `?${String(new URLSearchParams({ wish: one.wish, panel: one.panel }))}`}`}
             variant="outlined"
             color="inherit"
             sx={{ minHeight: 48 }}
