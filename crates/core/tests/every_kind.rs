@@ -66,7 +66,8 @@ const EVERYTHING: &str = "rules nec2023
     address https://home.example/h/x
     trouble t1 counter
     looked t1 safety normal
-    over t1 {\"cause\": \"gfci_tripped\", \"points\": [\"counter\"]}
+    over t1 {\"cause\": \"gfci_dead\", \"points\": [\"counter\"]}
+    mended t1
     call 555-0100 555-0101
     fed counter from panel
     load sink microwave

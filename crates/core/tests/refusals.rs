@@ -708,8 +708,20 @@ fn troubles_that_cannot_be() {
         ("looked t9 safety normal", Unknown, "Nothing of that id is wrong.", "Say first what is wrong."),
         ("looked t1 safety tripped 1", DoesNotFit, "This look cannot show that.", "Give one of the answers to this look."),
         ("looked t1 point door holds", DoesNotFit, "This look cannot show that.", "Give one of the answers to this look."),
+        (
+            "looked t1 volts range 120",
+            DoesNotFit,
+            "Volts are read here at outlets of 120 V alone.",
+            "Look whether the appliance works, or read its volts in a trace.",
+        ),
         ("looked t1 volts door 5000", OutOfRange, "5000 V cannot be read at an outlet.", "Give 0 to 1000 V."),
         ("looked t0 safety normal", StillNeeded, "This is over.", "Say anew what is wrong; what was recorded stays."),
+        (
+            "mended t0",
+            DoesNotFit,
+            "There is nothing to mend.",
+            "Say first what was found; what works again by itself is over as it is.",
+        ),
         ("trouble t0 door", StillNeeded, "This is over.", "Say it under a new id."),
         (
             "call 911x",
@@ -724,7 +736,7 @@ fn troubles_that_cannot_be() {
             "Name the point that comes before it on the way from the panel.",
         ),
     ];
-    let house = "panel 8\n1 20\nroom Hall\npoint Hall receptacle door\npoint Hall receptacle hall\nfed hall from door\n\
+    let house = "panel 8\n1 20\nroom Hall\npoint Hall receptacle door\npoint Hall receptacle hall\npoint Hall appliance range\nrange is 240 V\nfed hall from door\n\
                  trouble t0 door\nover t0\ntrouble t1 door";
     all_are_refused(house, &odd);
 }

@@ -70,7 +70,7 @@ fn lines_of_versions_3_to_20_open_and_are_written_back_the_same() {
     assert_eq!(home.upkeep().last_test(&wall).map(|(_, went)| went), Some(wayfinder_core::TestWent::NoTrip));
     assert_eq!((home.upkeep().months().buttons, home.upkeep().address()), (3, Some("https://home.example/h/weir")));
     let trouble = home.troubles().all().next().unwrap();
-    assert!(trouble.ended.is_some() && trouble.looks.len() == 1, "{trouble:?}");
+    assert!(trouble.ended.is_some() && trouble.mended.is_some() && trouble.looks.len() == 1, "{trouble:?}");
     assert_eq!((home.troubles().utility(), home.troubles().electrician()), ("555-0100", ""));
     assert_eq!(home.troubles().fed_from(&"wall".parse().unwrap()), Some(&wayfinder_core::FedFrom::Panel));
     let (_, again) = read_home_file(&write_home_file(&file.home, &book, Vec::new())).unwrap();

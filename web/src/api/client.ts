@@ -163,6 +163,7 @@ export type NextLook = Schemas["NextLook"];
 export type RoadStop = Schemas["RoadStop"];
 export type StopPage = Schemas["StopPage"];
 export type Symptom = Schemas["Symptom"];
+export type FedFrom = Schemas["FedFrom"];
 export type Extent = Schemas["Extent"];
 export type Onset = Schemas["Onset"];
 export type DangerSign = Schemas["DangerSign"];

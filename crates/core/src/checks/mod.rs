@@ -26,6 +26,7 @@ mod fed_by_two_breakers;
 mod feeder_over_wire;
 mod feeder_short_of_poles;
 mod for_an_electrician;
+mod found_not_mended;
 mod found_on_a_job;
 mod generator_interlock;
 mod high_leg;
@@ -228,6 +229,7 @@ pub const RULES: &[Rule] = &[
     breaker_by_volts::RULE,
     neutral_ground::RULE,
     test_failed::RULE,
+    found_not_mended::RULE,
     trips_again::RULE,
     main_above_bus::RULE,
     service_conductors::RULE,

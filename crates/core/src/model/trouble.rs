@@ -354,6 +354,27 @@ impl Cause {
     }
 }
 
+impl Cause {
+    /// It stays until somebody mends it: what was found is not yet over.
+    pub const fn needs_mending(self) -> bool {
+        matches!(
+            self,
+            Self::ShortWiring
+                | Self::GroundWiring
+                | Self::Arc
+                | Self::BreakerFailed
+                | Self::GfciDead
+                | Self::OpenHot
+                | Self::OpenNeutral
+                | Self::LooseJoint
+                | Self::LostLeg
+                | Self::FeederLeg
+                | Self::LostNeutral
+                | Self::SharedNeutral
+        )
+    }
+}
+
 /// What was found.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields)]

@@ -73,8 +73,8 @@ pub(super) fn cure(home: &Study, at: &AtHome, trouble: &KnownTrouble, named: &Na
         }
         Cause::OffOrNotLatched => (
             vec![
-                format!("Push {breaker} fully off, then firmly on."),
                 "Ask first whether somebody switched it off for work: a handle with a tag or a lock stays as it is.".into(),
+                format!("Then push {breaker} fully off, and firmly on."),
             ],
             false,
         ),

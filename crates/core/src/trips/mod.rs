@@ -38,6 +38,6 @@ pub use play::{FaultPlayed, FaultStep, FaultStrategy, FaultSummary, play_fault, 
 pub use said::{HandleToName, LookMade, NextLook, TroubleAnswer};
 pub use stop::{StopPage, ToCall};
 pub use view::{
-    CauseLine, NamedCause, RoadKind, RoadStop, TripHistory, TripsView, TroubleLine, TroubleView, open_troubles, trips_view,
-    trouble_asked, trouble_view,
+    CauseLine, FedPoint, NamedCause, RoadKind, RoadStop, TripHistory, TripsView, TroubleLine, TroubleView, open_troubles,
+    trips_view, trouble_asked, trouble_view,
 };

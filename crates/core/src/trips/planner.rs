@@ -208,6 +208,7 @@ impl<'a> Search<'a> {
             (Cause::Control, _, Some(s)) => vec![Look::Control(s)],
             (Cause::Lamp, _, Some(p)) => vec![Look::Lamp(p)],
             (Cause::Cord, _, Some(p)) if case.points[p].has_outlet => vec![Look::Outlet(p)],
+            (Cause::Cord, _, Some(p)) if self.may_be_a_short() => vec![Look::Point(p)],
             (Cause::Cord, _, Some(p)) => vec![Look::Point(p), Look::Elsewhere(p)],
             (Cause::Cutout, _, Some(p)) => vec![Look::Cutout(p)],
             (Cause::Outage, _, _) => vec![Look::Neighbours],
@@ -266,7 +267,7 @@ impl<'a> Search<'a> {
                 (Cause::Lamp, _, Some(p)) => looks.push(Look::Lamp(p)),
                 (Cause::Cutout, _, Some(p)) => looks.push(Look::Cutout(p)),
                 (Cause::Cord, _, Some(p)) if case.points[p].has_outlet => looks.push(Look::Outlet(p)),
-                (Cause::Cord, _, Some(p)) => looks.push(Look::Elsewhere(p)),
+                (Cause::Cord, _, Some(p)) if !self.may_be_a_short() => looks.push(Look::Elsewhere(p)),
                 _ => {}
             }
             if let Some(b) = key.breaker {
@@ -305,6 +306,12 @@ impl<'a> Search<'a> {
     /// The trial is over: a load that went back on tripped the breaker.
     fn a_load_tripped_it(&self) -> bool {
         self.belief.seen().iter().any(|(look, saw)| matches!((look, saw), (Look::Add(_), Saw::Trips)))
+    }
+
+    /// A suspected short is never tried at another outlet.
+    fn may_be_a_short(&self) -> bool {
+        const LIKELY_ENOUGH: f64 = 0.1;
+        self.belief.sum(|k| matches!(k.cause, Cause::ShortLoad | Cause::GroundLoad | Cause::Arc)) >= LIKELY_ENOUGH
     }
 
     /// It asks for a meter, and nobody has one.

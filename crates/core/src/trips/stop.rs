@@ -8,6 +8,7 @@ use super::said::Words;
 use crate::logbook::KnownTrouble;
 use crate::model::{DangerSign, EntryId, TroubleLook, TroubleSaw};
 use crate::study::Study;
+use crate::trace::verdict;
 
 /// The stop.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
@@ -78,9 +79,39 @@ fn own(lines: &[&str]) -> Vec<String> {
     lines.iter().map(|l| (*l).to_owned()).collect()
 }
 
+/// What is to be switched off for a point.
+struct ToSwitchOff {
+    /// `breaker 9`, `its breaker`, `the main`.
+    name: String,
+    /// The same as a step.
+    step: String,
+}
+
+/// Its breaker where that is proven; else the word says that it is not known, and the main is named beside it.
+fn to_switch_off(home: &Study, at: &AtHome) -> ToSwitchOff {
+    let words = Words { home, at };
+    let point = at.points[at.case.report.point].as_ref();
+    let proven = point.and_then(|id| verdict(home, id).proven_on().cloned());
+    let tripped = at.case.report.tripped_handle.and_then(|b| at.breakers.get(b).cloned().flatten());
+    let likely = super::stories::likeliest(&at.case, at.case.report.point);
+    match (proven.or(tripped), likely) {
+        (Some(id), _) => {
+            let name = format!("breaker {}", home.panels().number(&id));
+            let step = format!("Switch {name} off. It goes on all the same: switch the main off.");
+            ToSwitchOff { name, step }
+        }
+        (None, Some(b)) => ToSwitchOff {
+            name: "its breaker".into(),
+            step: format!("Likely it is {}; that is not proven. Not sure, or it goes on: switch the main off.", words.breaker(b)),
+        },
+        (None, None) => {
+            ToSwitchOff { name: "the main".into(), step: "Nobody knows which breaker feeds it: switch the main off.".into() }
+        }
+    }
+}
+
 /// It smells, is hot, buzzes, is wet, gave a shock.
 fn by_sign(home: &Study, at: &AtHome, trouble: &KnownTrouble, sign: DangerSign) -> StopPage {
-    let words = Words { home, at };
     let at_the_panel = trouble.looks.iter().any(|(look, seen)| {
         matches!(seen.saw, TroubleSaw::Danger(_))
             && matches!(
@@ -91,8 +122,7 @@ fn by_sign(home: &Study, at: &AtHome, trouble: &KnownTrouble, sign: DangerSign) 
                     | TroubleLook::Reset { .. }
             )
     });
-    let breaker =
-        super::stories::likeliest(&at.case, at.case.report.point).map_or_else(|| "its breaker".into(), |b| words.breaker(b));
+    let off = to_switch_off(home, at);
     let said = format!("{}.", sign.words());
     match sign {
         DangerSign::Water | DangerSign::Shock => StopPage {
@@ -118,11 +148,12 @@ fn by_sign(home: &Study, at: &AtHome, trouble: &KnownTrouble, sign: DangerSign) 
             line: None,
         },
         _ => StopPage {
-            title: format!("Switch {breaker} off, if you reach it safely"),
+            title: format!("Switch {} off, if you reach it safely", off.name),
             why: vec![said],
             main: main(home),
             steps: vec![
-                format!("Switch {breaker} off. Not sure which it is, or it goes on: switch the main off."),
+                "If it comes from the panel itself: do not touch it. Keep everybody away, and call.".into(),
+                off.step,
                 "Unplug only what is neither hot nor smoking.".into(),
                 "Smoke or fire: everybody out, and call the fire service.".into(),
                 "Leave it off until an electrician has found the place.".into(),
@@ -160,17 +191,26 @@ fn by_volts(home: &Study, at: &AtHome, search: &Search<'_>, trouble: &KnownTroub
         }
     }
     let pair = search.belief.causes().into_iter().find(|(k, _)| k.cause == super::cause::Cause::SharedNeutral);
-    let breakers = pair.and_then(|(k, _)| at.case.shared_neutrals.iter().find(|(a, _)| Some(*a) == k.breaker));
-    if let Some((a, b)) = breakers.filter(|_| shared > service) {
-        why.insert(0, "The neutral that two breakers share may be open. Some outlets get too much and some too little; anything plugged in can burn.".into());
+    // Everybody who shares it: each of them may get too much.
+    let group: Option<Vec<String>> = pair.and_then(|(k, _)| k.breaker).map(|first| {
+        let others = at.case.shared_neutrals.iter().filter(|(a, _)| *a == first).map(|(_, b)| *b);
+        let mut all: Vec<usize> = others.chain([first]).collect();
+        all.sort_unstable();
+        all.dedup();
+        all.into_iter().filter_map(|b| words.number(b)).collect()
+    });
+    if let Some(numbers) = group.filter(|numbers| shared > service && numbers.len() > 1) {
+        let why_first = "The neutral that these breakers share may be open. Some outlets get too much and some too little; anything \
+                         plugged in can burn.";
+        why.insert(0, why_first.into());
         return StopPage {
-            title: format!("Switch {} and {} off now", words.breaker(*a), words.breaker(*b)),
+            title: format!("Switch {} off now", crate::model::listed(&numbers)),
             why,
             main: main(home),
             steps: own(&[
-                "Dry hands, stand aside, both off. Not sure which: the main off.",
+                "Dry hands, stand aside, all of them off. Not sure which: the main off.",
                 "Unplug what hangs on them.",
-                "Leave both off until an electrician has mended the neutral.",
+                "Leave them off until an electrician has mended the neutral.",
             ]),
             never: own(&["Plug nothing in to try it.", "Open no box: the wires may be hot."]),
             call: call(home, &["An electrician"]),

@@ -12,7 +12,7 @@ use super::planner::{Named, Next, Search};
 use super::said::{LookMade, NextLook, Words, said};
 use super::stop::{StopPage, stop_page};
 use crate::logbook::{KnownTrouble, TroubleTold};
-use crate::model::{BreakerId, Moment, PointId, Refusal, Symptom, Trouble, TroubleAt, TroubleFound, TroubleId};
+use crate::model::{BreakerId, FedFrom, Moment, PointId, Refusal, Symptom, Trouble, TroubleAt, TroubleFound, TroubleId};
 use crate::study::Study;
 
 /// A place on the road of the power, with how likely it stops there.
@@ -93,6 +93,8 @@ pub struct TroubleView {
     pub at: Moment,
     /// It is over, with what it was, in words.
     pub over: Option<String>,
+    /// What was found has to be mended, and is not.
+    pub to_be_mended: bool,
     /// Stop: nothing else stands on the page.
     pub stop: Option<StopPage>,
     /// The way the power comes, from the utility to the point.
@@ -120,6 +122,8 @@ pub struct TroubleLine {
     pub by: String,
     /// It is over.
     pub over: bool,
+    /// What was found has to be mended, and is not.
+    pub to_be_mended: bool,
     /// What it was, or how far it is.
     pub said: String,
 }
@@ -135,6 +139,15 @@ pub struct TripHistory {
     pub times: Vec<Moment>,
 }
 
+/// From where a point gets its power, as it was told.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct FedPoint {
+    /// The point.
+    pub point: PointId,
+    /// What comes before it.
+    pub from: FedFrom,
+}
+
 /// What is and was wrong.
 #[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
 pub struct TripsView {
@@ -142,6 +155,8 @@ pub struct TripsView {
     pub troubles: Vec<TroubleLine>,
     /// Breakers that were found tripped.
     pub tripped: Vec<TripHistory>,
+    /// From where points get their power, as far as it was told.
+    pub fed: Vec<FedPoint>,
     /// The utility's number; empty: none.
     pub utility: String,
     /// The electrician's number; empty: none.
@@ -160,13 +175,14 @@ pub fn trips_view(home: &Study) -> TripsView {
             at: trouble.at,
             by: trouble.by.clone(),
             over: !trouble.is_open(),
+            to_be_mended: trouble.to_be_mended().is_some(),
             said: match &trouble.ended {
                 Some((_, found, note)) => ended(home, found.as_ref(), note),
                 None => crate::model::so_many(trouble.looks.len(), "look"),
             },
         })
         .collect();
-    troubles.sort_by_key(|t| t.over);
+    troubles.sort_by_key(|t| (t.over, !t.to_be_mended));
     let tripped = home.panels().breakers().filter_map(|breaker| {
         let mut times = home.trips_of(&breaker.id);
         times.reverse();
@@ -176,6 +192,7 @@ pub fn trips_view(home: &Study) -> TripsView {
     TripsView {
         troubles,
         tripped: tripped.collect(),
+        fed: home.troubles().fed().map(|(point, from)| FedPoint { point: point.clone(), from: from.clone() }).collect(),
         utility: home.troubles().utility().into(),
         electrician: home.troubles().electrician().into(),
     }
@@ -253,6 +270,7 @@ fn work_out(home: &Study, id: &TroubleId) -> Option<TroubleView> {
         stated: trouble.told.clone(),
         at: trouble.at,
         over: trouble.ended.as_ref().map(|(_, found, note)| ended(home, found.as_ref(), note)),
+        to_be_mended: trouble.to_be_mended().is_some(),
         stop: None,
         road: Vec::new(),
         next: None,

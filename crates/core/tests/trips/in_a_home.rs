@@ -83,6 +83,12 @@ fn a_sign_of_danger_ends_it_wherever_it_is_told() {
         assert!(view.next.is_none() && view.named.is_none());
         assert_eq!(stop.call.last().map(|c| c.number.as_str()), Some("555-0101"));
     }
+    // Where the breaker is not proven nobody is told that it is that one.
+    let open = written("panel 8\n1 20 bath\nroom Bath\npoint Bath receptacle wall\ntrouble t1 wall {\"sign\": \"heat\"}");
+    let stop = view(&open).stop.unwrap();
+    assert_eq!(stop.title, "Switch its breaker off, if you reach it safely");
+    assert!(stop.steps[0].starts_with("If it comes from the panel itself: do not touch it."), "{stop:?}");
+    assert!(stop.steps[1].contains("switch the main off"), "{stop:?}");
     let wet = view(&after("trouble t1 door {\"sign\": \"water\"}")).stop.unwrap();
     assert_eq!(wet.title, "Keep away from it");
     let at_the_panel = view(&after("trouble t1 door\nlooked t1 safety normal\nlooked t1 handles main danger heat")).stop.unwrap();
@@ -98,6 +104,19 @@ fn too_many_volts_switch_the_main_off() {
     assert_eq!(stop.main, "Main panel, 100 A");
     assert!(stop.why.iter().any(|why| why == "Read: 138 V at Porch, door."), "{stop:?}");
     assert_eq!((stop.call[0].who.as_str(), stop.call[0].number.as_str()), ("The utility", "555-0100"));
+}
+
+/// A shared neutral that opens concerns every breaker that shares it, and no other.
+#[test]
+fn an_open_shared_neutral_names_those_who_share_it() {
+    let mut home = written(
+        "panel 8\n1 20 a\n3 20 b\n2 20 c\nshare 1 3\nroom Den\npoint Den light one\npoint Den light two\npoint Den light three\n\
+         proof one 1\nproof two 3\nproof three 2\ntrouble t1 one {\"symptom\": \"bright\", \"extent\": \"some\"}\nlooked t1 safety odd",
+    );
+    home.acts("looked t1 point two dim\nlooked t1 point three live\nlooked t1 point one bright");
+    let stop = view(&home).stop.unwrap();
+    assert_eq!(stop.title, "Switch 1 and 3 off now", "{stop:?}");
+    assert_eq!(stop.call.len(), 1, "the utility has nothing to mend here: {stop:?}");
 }
 
 #[test]
@@ -159,4 +178,23 @@ fn after_a_reset_that_holds_only_loads_go_back_on() {
     let reset = looks.iter().position(|words| words.starts_with("Reset breaker 1, once: holds")).unwrap();
     assert!(looks[reset + 1..].iter().all(|words| words.contains("back on")), "{looks:?}");
     assert!(end.named.is_some());
+}
+
+/// Where the order of a circuit was told from the panel on, a joint is looked for where it is: between the last point with power and the
+/// first without.
+#[test]
+fn a_told_order_places_the_joint() {
+    let mut home = written(
+        "panel 8\n1 20 den\n2 20 hall\nroom Den\npoint Den receptacle first\npoint Den receptacle second\npoint Den receptacle third\n\
+         point Den receptacle last\nproof first 1\nproof second 1\nproof third 1\nproof last 1\nfed first from panel\n\
+         fed second from first\nfed third from second\nfed last from third\ntrouble t1 last",
+    );
+    home.acts("looked t1 safety normal\nlooked t1 point last dark\nlooked t1 feel 1 on\nlooked t1 point third dark");
+    home.acts("looked t1 point second live\nlooked t1 point first live");
+    let now = view(&home);
+    let named = now.named.unwrap_or_else(|| panic!("{:?}", now.next));
+    let mut first: Vec<&str> = named.boxes[..2].iter().map(String::as_str).collect();
+    first.sort_unstable();
+    assert_eq!(first, ["Den, second", "Den, third"], "{named:?}");
+    assert!(named.cure.electrician, "{named:?}");
 }

@@ -289,7 +289,12 @@ pub(crate) async fn the_plan_goes_out_and_comes_in(_: &Chrome, page: &Page, _: V
     PlanScreen(page).rooms_read("There is no room called “Nowhere”").await?;
     page.press("Draw 2 rooms").await?;
     PlanScreen(page).rooms_read("Nowhere").await?;
-    ensure!(page.value("The rooms").await? == "Nook 2 x 2 left of Nowhere");
+    // The sentence stood there before: what is left in the field says that the rooms are drawn.
+    page.wait_until(
+        "what is not understood is left",
+        async || Ok(page.value("The rooms").await? == "Nook 2 x 2 left of Nowhere"),
+    )
+    .await?;
     page.press("Cancel").await?;
     page.press("Cellar").await?;
     PlanScreen(page).floor_says("2 rooms").await

@@ -128,6 +128,7 @@ fn main() -> ExitCode {
         a_circuit_is_sized_and_a_price_list_ranks_the_ways,
         own_words_go_out_and_come_back_in_a_sheet,
         two_take_a_survey,
+        two_look_for_a_fault,
         two_browsers_trace_a_house_together_to_the_end,
         without_the_code_nothing_is_shown_and_guessing_is_slowed_down,
     ] {

@@ -7,7 +7,7 @@ use anyhow::{Context, Result, bail, ensure};
 use serde_json::{Value, json};
 use thirtyfour::By;
 use wayfinder_core::{Level, Recipe};
-use wayfinder_e2e::screens::{Loads, Practice, Trace, said};
+use wayfinder_e2e::screens::{Loads, Practice, Trace, Trips, said};
 use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 
 use crate::practice_house::made_up;
@@ -249,6 +249,44 @@ pub(crate) async fn two_take_a_survey(chrome: &Chrome, owner: &Page, _: View) ->
     .await;
     if done.is_err() {
         helper.leave_behind("survey_helper").await;
+    }
+    helper.close().await?;
+    done
+}
+
+/// Two look for a fault: one at the dark outlet, the other at the desk; both phones are in step, and a sign of danger covers both.
+pub(crate) async fn two_look_for_a_fault(chrome: &Chrome, owner: &Page, _: View) -> Result<()> {
+    let site = Site::empty().await?;
+    let house = "home Weir House\npanel 8\n1 20 bath\nroom Bath\nroom Porch\npoint Bath gfci mirror\npoint Porch receptacle door\n\
+                 protects mirror: door\nproof mirror 1\nproof door 1\ntrouble t1 door";
+    Somebody::new(&site, "weir").act(0, house).await?;
+    owner.goto(&format!("{}/h/weir/trips/t1", site.address)).await?;
+    let (address, code) = share(owner, &site).await?;
+    let helper = chrome.open(View::Phone).await?;
+    let done = async {
+        helper.goto(&format!("{address}/join#{code}")).await?;
+        helper.fill("Your name, for the logbook", "Ada").await?;
+        helper.press("Come in").await?;
+        Trips(&helper).next_is("is there any sign of danger?").await?;
+        owner.press("None of these").await?;
+        Trips(&helper).next_is("Press RESET: Bath, mirror").await?;
+        helper.can_be_used_by_everybody().await?;
+        helper.press("It does not stay in").await?;
+        Trips(owner).seen("does not stay in").await?;
+        // Then the box buzzes, and whoever stands there says so.
+        helper.press("More: a sign of danger").await?;
+        helper.press("Buzzes").await?;
+        Trips(&helper).stop_says("Switch breaker 1 off").await?;
+        Trips(owner).stop_says("Switch breaker 1 off").await?;
+        let written = lines(&site, "weir").await?;
+        let buzz = |line: &&Value| line["words"].as_str().is_some_and(|words| words.ends_with("it buzzes or crackles"));
+        let told = written.iter().find(buzz).context("the sign")?;
+        ensure!(told["line"]["entry"]["by"] == "Ada", "{told}");
+        anyhow::Ok(())
+    }
+    .await;
+    if done.is_err() {
+        helper.leave_behind("fault_helper").await;
     }
     helper.close().await?;
     done

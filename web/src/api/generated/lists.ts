@@ -70,6 +70,7 @@ export const LISTS = {
     "trouble_told",
     "trouble_looked",
     "trouble_ended",
+    "trouble_mended",
     "numbers_kept",
     "point_fed",
     "photo_taken",

@@ -2461,6 +2461,9 @@ export interface components {
         }) | (components["schemas"]["TroubleEnded"] & {
             /** @enum {string} */
             kind: "trouble_ended";
+        }) | (components["schemas"]["TroubleMended"] & {
+            /** @enum {string} */
+            kind: "trouble_mended";
         }) | (components["schemas"]["NumbersKept"] & {
             /** @enum {string} */
             kind: "numbers_kept";
@@ -2483,6 +2486,13 @@ export interface components {
         /** @description From where a point gets its power. */
         FedFrom: "panel" | {
             /** @description From this point, which comes before it. */
+            point: components["schemas"]["PointId"];
+        };
+        /** @description From where a point gets its power, as it was told. */
+        FedPoint: {
+            /** @description What comes before it. */
+            from: components["schemas"]["FedFrom"];
+            /** @description The point. */
             point: components["schemas"]["PointId"];
         };
         /** @description A panel that a breaker feeds. */
@@ -6456,6 +6466,8 @@ export interface components {
         TripsView: {
             /** @description The electrician's number; empty: none. */
             electrician: string;
+            /** @description From where points get their power, as far as it was told. */
+            fed: components["schemas"]["FedPoint"][];
             /** @description Breakers that were found tripped. */
             tripped: components["schemas"]["TripHistory"][];
             /** @description Open ones first, the last first. */
@@ -6530,6 +6542,8 @@ export interface components {
             said: string;
             /** @description `Porch, by the door: dark`. */
             title: string;
+            /** @description What was found has to be mended, and is not. */
+            to_be_mended: boolean;
             /** @description Its id. */
             trouble: components["schemas"]["TroubleId"];
         };
@@ -6626,6 +6640,11 @@ export interface components {
             /** @description Which trouble. */
             trouble: components["schemas"]["TroubleId"];
         };
+        /** @description What was found is mended. */
+        TroubleMended: {
+            /** @description Which trouble. */
+            trouble: components["schemas"]["TroubleId"];
+        };
         /** @description What a look showed. */
         TroubleSaw: {
             /** @description One of the words that it may show. */
@@ -6672,6 +6691,8 @@ export interface components {
             stop?: components["schemas"]["StopPage"] | null;
             /** @description `Porch, by the door: dark`. */
             title: string;
+            /** @description What was found has to be mended, and is not. */
+            to_be_mended: boolean;
             /** @description What was told, in words, with the rest of it. */
             told: string[];
             /** @description Its id. */

@@ -17,6 +17,7 @@ import { Empty } from "../../parts/Empty";
 import { Loaded } from "../../parts/Loaded";
 import { dateOf } from "../../parts/when";
 import { amps } from "../../parts/words";
+import { OrderOfPoints } from "./OrderOfPoints";
 import { EditLoad } from "./EditLoad";
 import { ReadBreakerVolts } from "./read/ReadBreakerVolts";
 import { ReadCircuit } from "./read/ReadCircuit";
@@ -201,6 +202,7 @@ function Circuit({ home, circuit }: { home: string; circuit: CircuitLoads }) {
               )}
             </Block>
           )}
+          <OrderOfPoints breaker={circuit.breaker} />
         </Stack>
       </Box>
       <Typography variant="body2" color="text.secondary" sx={{ mt: 3, maxWidth: 720 }}>

@@ -36,12 +36,18 @@ export function TripsPage() {
 
 function Known({ home, view }: { home: string; view: TripsView }) {
   const open = view.troubles.filter((one) => !one.over);
-  const over = view.troubles.filter((one) => one.over);
+  const broken = view.troubles.filter((one) => one.to_be_mended);
+  const over = view.troubles.filter((one) => one.over && !one.to_be_mended);
   return (
     <Box sx={{ display: "grid", gap: 2, maxWidth: 720 }}>
       {open.length > 0 && (
         <Block title="Not found out yet">
           <Troubles home={home} troubles={open} />
+        </Block>
+      )}
+      {broken.length > 0 && (
+        <Block title="Found, and not mended">
+          <Troubles home={home} troubles={broken} />
         </Block>
       )}
       {view.tripped.length > 0 && (

@@ -65,6 +65,16 @@ function Shown({ home, view }: { home: string; view: TroubleView }) {
           {view.over}
         </Alert>
       )}
+      {view.to_be_mended && (
+        <Button
+          variant="outlined"
+          color="inherit"
+          onClick={() => void act([{ kind: "trouble_mended", trouble }], "Written down.")}
+          sx={{ justifySelf: "start", minHeight: 48 }}
+        >
+          It is mended
+        </Button>
+      )}
       {stop && stopped && (
         <Block title={stop.title}>
           <Typography sx={{ mb: 1.5 }}>Nothing is switched on again until it is mended.</Typography>

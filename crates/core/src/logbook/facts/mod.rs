@@ -193,6 +193,7 @@ kinds! {
     TroubleTold      "trouble_told"      Owner  recorded
     TroubleLooked    "trouble_looked"    Helper recorded
     TroubleEnded     "trouble_ended"     Owner  recorded
+    TroubleMended    "trouble_mended"    Owner  recorded
     NumbersKept      "numbers_kept"      Owner  recorded
     PointFed         "point_fed"         Owner  recorded
     PhotoTaken       "photo_taken"       Owner  recorded

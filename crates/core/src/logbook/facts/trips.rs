@@ -34,6 +34,11 @@ facts! {
         #[serde(default, skip_serializing_if = "is_default")]
         note: String,
     }
+    /// What was found is mended.
+    TroubleMended {
+        /// Which trouble.
+        trouble: TroubleId,
+    }
     /// Whom to call: the numbers of the utility and of an electrician. An empty one is none.
     NumbersKept {
         /// The utility's.
@@ -143,6 +148,15 @@ impl Kind for TroubleEnded {
         };
         let note = self.note.trim();
         if note.is_empty() { what } else { format!("{what}; {note}") }
+    }
+}
+
+impl Kind for TroubleMended {
+    fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
+        home.mend_trouble(self, entry)
+    }
+    fn words(&self, _: &Names<'_>) -> String {
+        "What was found is mended".into()
     }
 }
 

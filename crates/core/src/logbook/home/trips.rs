@@ -5,10 +5,10 @@ use std::collections::BTreeMap;
 use indexmap::IndexMap;
 
 use super::{Home, refuse, short, unknown};
-use crate::logbook::{Draft, NumbersKept, PointFed, TroubleEnded, TroubleLooked, TroubleTold};
+use crate::logbook::{Draft, NumbersKept, PointFed, TroubleEnded, TroubleLooked, TroubleMended, TroubleTold};
 use crate::model::{
     BreakerId, EntryId, FedFrom, Moment, PointId, Refusal, RefusalCode, State, Trouble, TroubleAt, TroubleFound, TroubleId,
-    TroubleLook, TroubleSaw,
+    TroubleLook, TroubleSaw, Volts,
 };
 
 /// A look on the way.
@@ -39,12 +39,20 @@ pub struct KnownTrouble {
     pub looks: IndexMap<TroubleLook, SeenAtTrouble>,
     /// When it was over, with what it was.
     pub ended: Option<(Moment, Option<TroubleFound>, String)>,
+    /// When what was found was mended.
+    pub mended: Option<Moment>,
 }
 
 impl KnownTrouble {
     /// It is not over.
     pub const fn is_open(&self) -> bool {
         self.ended.is_none()
+    }
+
+    /// What was found and has to be mended, as long as it is not.
+    pub fn to_be_mended(&self) -> Option<&TroubleFound> {
+        let (_, found, _) = self.ended.as_ref()?;
+        found.as_ref().filter(|found| found.cause.needs_mending() && self.mended.is_none())
     }
 
     /// The breakers that were found tripped on the way, with the time of the first word of each.
@@ -90,6 +98,10 @@ impl Troubles {
     /// The electrician's number; empty: none.
     pub fn electrician(&self) -> &str {
         &self.electrician
+    }
+    /// From where points get their power, as far as it was told.
+    pub fn fed(&self) -> impl Iterator<Item = (&PointId, &FedFrom)> {
+        self.fed.iter()
     }
     /// From where a point gets its power.
     pub fn fed_from(&self, point: &PointId) -> Option<&FedFrom> {
@@ -208,6 +220,7 @@ impl Home {
             by: entry.by.clone(),
             looks: IndexMap::new(),
             ended: None,
+            mended: None,
         };
         self.troubles.troubles.insert(f.trouble.clone(), known);
         Ok(())
@@ -229,8 +242,17 @@ impl Home {
                 self.knows_point(point)?;
                 switch.as_ref().map_or(Ok(()), |switch| self.knows_point(switch))?;
             }
+            TroubleLook::Volts { point } => {
+                if self.house.known_point(point)?.volts != Volts::new(120) {
+                    return refuse(
+                        RefusalCode::DoesNotFit,
+                        "at",
+                        "Volts are read here at outlets of 120 V alone.",
+                        "Look whether the appliance works, or read its volts in a trace.",
+                    );
+                }
+            }
             TroubleLook::Point { point }
-            | TroubleLook::Volts { point }
             | TroubleLook::Outlet { point }
             | TroubleLook::Gfci { point }
             | TroubleLook::Control { point }
@@ -290,6 +312,21 @@ impl Home {
         }
         let ended = Some((entry.at, f.found.clone(), f.note.trim().to_owned()));
         self.troubles.open(&f.trouble)?.ended = ended;
+        Ok(())
+    }
+
+    pub(in crate::logbook) fn mend_trouble(&mut self, f: &TroubleMended, entry: &Draft) -> Result<(), Refusal> {
+        let known = self.troubles.troubles.get_mut(&f.trouble);
+        let known = known.ok_or_else(|| unknown("trouble", "Nothing of that id is wrong.", "Say first what is wrong."))?;
+        if known.to_be_mended().is_none() {
+            return refuse(
+                RefusalCode::DoesNotFit,
+                "trouble",
+                "There is nothing to mend.",
+                "Say first what was found; what works again by itself is over as it is.",
+            );
+        }
+        known.mended = Some(entry.at);
         Ok(())
     }
 
