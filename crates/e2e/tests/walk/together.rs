@@ -273,11 +273,11 @@ pub(crate) async fn two_look_for_a_fault(chrome: &Chrome, owner: &Page, _: View)
         helper.can_be_used_by_everybody().await?;
         helper.press("It does not stay in").await?;
         Trips(owner).seen("does not stay in").await?;
-        // Then the box buzzes, and whoever stands there says so.
+        // The next look is at the panel: it buzzes, and whoever stands there says so. Then nobody is sent to a handle.
         helper.press("More: a sign of danger").await?;
         helper.press("Buzzes").await?;
-        Trips(&helper).stop_says("Switch breaker 1 off").await?;
-        Trips(owner).stop_says("Switch breaker 1 off").await?;
+        Trips(&helper).stop_says("Do not touch the panel").await?;
+        Trips(owner).stop_says("Do not touch the panel").await?;
         let written = lines(&site, "weir").await?;
         let buzz = |line: &&Value| line["words"].as_str().is_some_and(|words| words.ends_with("it buzzes or crackles"));
         let told = written.iter().find(buzz).context("the sign")?;
