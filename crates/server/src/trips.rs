@@ -41,7 +41,6 @@ pub(crate) fn trips(opened: &Opened, dark: &[String], json: bool) -> Result<()> 
         onset: Onset::Unknown,
         last_on: None,
         running: Vec::new(),
-        sign: None,
     };
     let view = trouble_asked(&opened.study, told)?;
     if json {

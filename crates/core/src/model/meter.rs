@@ -15,6 +15,9 @@ const fn lit_from(nominal: Volts) -> f64 {
     if nominal.value() > 120 { 180.0 } else { 100.0 }
 }
 
+/// More than this no service gives an outlet of 120 V even rarely: ANSI C84.1, from memory.
+pub(crate) const RARELY: f64 = 127.0;
+
 /// More than this has to be mended before anything else: a lost neutral lets one leg go high and the other low. ANSI C84.1
 /// (from memory) has 127 and 254 V as the most that a service may rarely have; a meter may be two percent off.
 const fn too_much(nominal: Volts) -> f64 {

@@ -28,6 +28,18 @@ pub enum Symptom {
     Bright,
 }
 
+impl Symptom {
+    /// Behind the name of a point: `dark`.
+    pub const fn words(self) -> &'static str {
+        match self {
+            Self::Dark => "dark",
+            Self::Flicker => "flickers",
+            Self::Dim => "dim or weak",
+            Self::Bright => "too bright",
+        }
+    }
+}
+
 /// How much of the house is affected, as it seems.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
@@ -89,6 +101,14 @@ impl DangerSign {
     }
 }
 
+impl DangerSign {
+    /// The same within a sentence.
+    pub fn within(self) -> String {
+        let words = self.words();
+        format!("{}{}", words[..1].to_lowercase(), &words[1..])
+    }
+}
+
 /// Another point at which something is seen.
 #[derive(Debug, Clone, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields)]
@@ -125,9 +145,6 @@ pub struct Trouble {
     /// Loads that ran.
     #[serde(default)]
     pub running: Vec<LoadId>,
-    /// A sign of danger that was seen at once.
-    #[serde(default)]
-    pub sign: Option<DangerSign>,
 }
 
 /// Something to look at or to do.

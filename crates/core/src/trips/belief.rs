@@ -150,7 +150,7 @@ impl<'a> Belief<'a> {
     }
 
     fn chance(&self, story: &Story, look: Look, saw: Saw) -> f64 {
-        if saw == Saw::CannotTell && look != Look::Neighbours {
+        if saw == Saw::CannotTell && look != Look::Neighbors {
             return 1.0;
         }
         let state = look.site().map_or(State::Live, |p| self.stories.scenes[story.scene][p]);

@@ -41,7 +41,7 @@ pub(super) fn checklist(case: &TripCase, ask: &mut dyn FnMut(Look, f64) -> Saw) 
         }};
     }
     let odd = look!(Look::Safety) == Saw::Odd;
-    if case.report.extent == Some(Extent::All) && look!(Look::Neighbours) == Saw::StaysDark {
+    if case.report.extent == Some(Extent::All) && look!(Look::Neighbors) == Saw::StaysDark {
         return name(Key::house(Cause::Outage), vec![], 0.9);
     }
     if odd || case.report.extent == Some(Extent::All) {

@@ -177,13 +177,16 @@ fn overload(home: &Study, at: &AtHome, trouble: &KnownTrouble, named: &Named) ->
                 at_amps.words
             ));
         }
-        let lightest = running
-            .iter()
-            .filter_map(|load| load_moves(home, load))
-            .min_by(|a, b| a.percent_without.total_cmp(&b.percent_without));
-        if let Some(moves) = lightest
-            && let Some(to) = moves.to.first()
-        {
+        // Only a move that leaves both circuits within their limits is one.
+        let fits = running.iter().filter_map(|load| {
+            let rest: Vec<LoadId> = running.iter().filter(|other| *other != load).cloned().collect();
+            let breaker = home.panels().breaker(id)?;
+            let rest_fits = while_running(home, id, &rest).is_some_and(|left| left.amps <= breaker.amps.value());
+            let moves = load_moves(home, load)?;
+            let to = moves.to.first().filter(|to| rest_fits && to.percent_then <= 100.0)?.clone();
+            Some((moves, to))
+        });
+        if let Some((moves, to)) = fits.min_by(|a, b| a.1.percent_then.total_cmp(&b.1.percent_then)) {
             steps.push(format!(
                 "Plug the {} in on circuit {} ({}): that is then at {:.0} % of its limit.",
                 moves.name, to.number, to.about, to.percent_then

@@ -44,8 +44,8 @@ pub enum Look {
     Reset(BreakerNo),
     /// One load back on, after a reset that held.
     Add(usize),
-    /// Whether the neighbours have light.
-    Neighbours,
+    /// Whether the neighbors have light.
+    Neighbors,
 }
 
 /// What a look shows.
@@ -164,7 +164,7 @@ impl Saw {
                 _ => None,
             };
         }
-        let after_an_act = matches!(look, Look::Toggle(_) | Look::Control(_) | Look::Lamp(_) | Look::Neighbours);
+        let after_an_act = matches!(look, Look::Toggle(_) | Look::Control(_) | Look::Lamp(_) | Look::Neighbors);
         if after_an_act && word == "dark" {
             return Some(Self::StaysDark);
         }
@@ -195,7 +195,7 @@ impl FromStr for Look {
         };
         Ok(match (kind, number) {
             ("safety", None) => Self::Safety,
-            ("neighbours", None) => Self::Neighbours,
+            ("neighbours", None) => Self::Neighbors,
             ("look", Some(n)) => Self::Point(n),
             ("meter", Some(n)) => Self::Meter(n),
             ("outlet", Some(n)) => Self::Outlet(n),
@@ -221,7 +221,7 @@ impl Look {
     pub const fn kind(self) -> (&'static str, Option<usize>) {
         match self {
             Self::Safety => ("safety", None),
-            Self::Neighbours => ("neighbours", None),
+            Self::Neighbors => ("neighbours", None),
             Self::Point(n) => ("look", Some(n)),
             Self::Meter(n) => ("meter", Some(n)),
             Self::Outlet(n) => ("outlet", Some(n)),
@@ -245,7 +245,7 @@ impl Look {
         let of = |point: PointNo| Some(case.points[point].room);
         let back = of(case.report.point);
         match self {
-            Self::Safety | Self::Neighbours => [None, None],
+            Self::Safety | Self::Neighbors => [None, None],
             Self::Point(p) | Self::Meter(p) | Self::Outlet(p) | Self::Lamp(p) | Self::Elsewhere(p) | Self::Cutout(p) => {
                 [of(p), None]
             }
@@ -279,7 +279,7 @@ impl Look {
             Self::Control(_) => 20.0,
             Self::Lamp(_) => 45.0,
             Self::Elsewhere(_) => 30.0,
-            Self::Cutout(_) | Self::Neighbours => 15.0,
+            Self::Cutout(_) | Self::Neighbors => 15.0,
             Self::Inspect(_) => 10.0,
             Self::Reset(b) => {
                 let loads = case.loads.iter().filter(|l| l.cord && super::stories::likeliest(case, l.point) == Some(b));
@@ -311,7 +311,7 @@ impl Look {
             Self::Inspect(_) => vec![Clean, Marks],
             Self::Reset(_) => vec![HoldsLive, HoldsDead, AtOnce, Later, WontLatch],
             Self::Add(_) => vec![Holds, Trips],
-            Self::Neighbours => vec![Lit, StaysDark, CannotTell],
+            Self::Neighbors => vec![Lit, StaysDark, CannotTell],
         }
     }
 
@@ -380,7 +380,7 @@ impl Look {
                 };
                 pick(saw, &[(Saw::Trips, trips), (Saw::Holds, 1.0 - trips)])
             }
-            Self::Neighbours => {
+            Self::Neighbors => {
                 let dark = match key.cause {
                     Cause::Outage => 0.93,
                     Cause::LostLeg => 0.1,
@@ -452,9 +452,10 @@ pub fn by_volts(volts: f64) -> Saw {
     let nominal = Volts::new(120);
     if meter::is_too_much(volts, nominal) {
         Saw::Danger
-    } else if volts > meter::HIGH {
+    } else if volts > meter::RARELY {
         Saw::High
-    } else if volts >= meter::LOW {
+    } else if meter::shows(volts, nominal) == Some(Seen::Lit) {
+        // Down to 100 V: a long way and a heavy load come to that, and no neutral is lost for it.
         Saw::V120
     } else if volts >= GHOST_BELOW {
         Saw::Low

@@ -33,8 +33,8 @@ const GUESSED_S: f64 = 6.0;
 /// What is plugged in at an outlet of which nothing is entered.
 const SOMETHING_WATTS: f64 = 100.0;
 
-/// The home with its trouble; `None` where the trouble is at something that is there no more.
-pub(super) fn at_home(home: &Study, trouble: &KnownTrouble) -> Option<AtHome> {
+/// The home with its trouble. What is there no more is somewhere in the house.
+pub(super) fn at_home(home: &Study, trouble: &KnownTrouble) -> AtHome {
     let told = &trouble.told;
     let rooms: Vec<_> = home.house().rooms().map(|room| room.id.clone()).collect();
     let mut points: Vec<Option<PointId>> = home.house().points().map(|p| Some(p.id.clone())).collect();
@@ -46,10 +46,10 @@ pub(super) fn at_home(home: &Study, trouble: &KnownTrouble) -> Option<AtHome> {
         verdicts(home).iter().find(|(_, verdict)| verdict.proven_on() == Some(b)).and_then(|(p, _)| number(p, &points))
     };
     let (reported, tripped) = match &told.at {
-        TroubleAt::Point(point) => (number(point, &points)?, None),
+        TroubleAt::Point(point) => (number(point, &points).unwrap_or(points.len()), None),
         TroubleAt::Home => (points.len(), None),
         // Of a tripped breaker of which nothing is traced: something is on it.
-        TroubleAt::Breaker(breaker) => (on_it(breaker).unwrap_or(points.len()), Some(breaker_no(breaker)?)),
+        TroubleAt::Breaker(breaker) => (on_it(breaker).unwrap_or(points.len()), breaker_no(breaker)),
     };
     let stands_for = reported == points.len();
     if stands_for {
@@ -138,14 +138,14 @@ pub(super) fn at_home(home: &Study, trouble: &KnownTrouble) -> Option<AtHome> {
         seed: trouble.id.as_str().bytes().fold(0xcbf2_9ce4_8422_2325, |h, b| (h ^ u64::from(b)).wrapping_mul(0x100_0000_01b3)),
         walk_s,
     };
-    Some(AtHome {
+    AtHome {
         case,
         points,
         breakers: if breakers.is_empty() { vec![None] } else { breakers },
         panels: if panels.is_empty() { vec![None] } else { panels },
         loads,
         switches: switch_ids,
-    })
+    }
 }
 
 /// Where nothing is entered: one breaker, whatever it is.
@@ -388,7 +388,7 @@ impl AtHome {
             TroubleLook::Cord { load: id } => Look::Inspect(load(id)?),
             TroubleLook::Reset { breaker } => Look::Reset(self.breaker(breaker)?),
             TroubleLook::Add { load: id } => Look::Add(load(id)?),
-            TroubleLook::Neighbors => Look::Neighbours,
+            TroubleLook::Neighbors => Look::Neighbors,
         })
     }
 
@@ -406,7 +406,7 @@ impl AtHome {
         let of_switch = |s: usize| self.case.switches[s].points.iter().find(|p| **p == self.case.report.point).copied();
         Some(match look {
             Look::Safety => TroubleLook::Safety,
-            Look::Neighbours => TroubleLook::Neighbors,
+            Look::Neighbors => TroubleLook::Neighbors,
             Look::Point(p) => TroubleLook::Point { point: point(p)? },
             Look::Meter(p) => TroubleLook::Volts { point: point(p)? },
             Look::Outlet(p) => TroubleLook::Outlet { point: point(p)? },

@@ -93,6 +93,8 @@ impl<'a> Search<'a> {
             _ => {}
         }
         self.belief.see(look, saw);
+        // Once it was that likely no later look makes it go away by itself.
+        self.danger |= self.saw(Look::Safety).is_some() && self.belief.emergency() > STOP;
     }
 
     /// Seconds for a look: the walk, the doing, reading and answering.
@@ -125,9 +127,6 @@ impl<'a> Search<'a> {
         }
         if self.saw(Look::Safety).is_none() {
             return Next::Look(Look::Safety);
-        }
-        if self.belief.emergency() > STOP {
-            return Next::Stop;
         }
         let worth = |look: Look, bits: f64| {
             let seconds = self.seconds(look);
@@ -211,7 +210,7 @@ impl<'a> Search<'a> {
             (Cause::Cord, _, Some(p)) if self.may_be_a_short() => vec![Look::Point(p)],
             (Cause::Cord, _, Some(p)) => vec![Look::Point(p), Look::Elsewhere(p)],
             (Cause::Cutout, _, Some(p)) => vec![Look::Cutout(p)],
-            (Cause::Outage, _, _) => vec![Look::Neighbours],
+            (Cause::Outage, _, _) => vec![Look::Neighbors],
             (Cause::LostLeg | Cause::FeederLeg, _, _) => {
                 let of_240 = (0..case.points.len()).filter(|p| case.points[*p].takes == Takes::Appliance240);
                 let meter = (case.points[point].takes == Takes::Receptacle && case.has_meter).then_some(Look::Meter(point));
@@ -257,7 +256,7 @@ impl<'a> Search<'a> {
             }
         }
         looks.extend((0..case.panels.len()).map(Look::Handles));
-        looks.push(Look::Neighbours);
+        looks.push(Look::Neighbors);
         const ALIVE: f64 = 0.01;
         for (key, _) in self.belief.causes().into_iter().filter(|(_, p)| *p >= ALIVE) {
             match (key.cause, key.breaker, key.place) {

@@ -175,7 +175,7 @@ impl Words<'_> {
             Look::Inspect(load) => format!("Look at the cord and plug of {}", self.load(load)),
             Look::Reset(b) => format!("Reset {}, once", self.breaker(b)),
             Look::Add(load) => format!("Put {} back on", self.load(load)),
-            Look::Neighbours => "Do the neighbors have light?".into(),
+            Look::Neighbors => "Do the neighbors have light?".into(),
         }
     }
 
@@ -191,7 +191,9 @@ impl Words<'_> {
             Look::Meter(_) => &["Alternating volts, the short slot to the long one."],
             Look::Outlet(_) => &["Pull the appliance's plug and put the tester in its place."],
             Look::Handles(_) => &["A tripped one stands between on and off, or loose; on some only a color shows."],
-            Look::Feel(_) => &["Push it lightly toward on: firm is on, springy is tripped."],
+            Look::Feel(_) => {
+                &["Touch it, and do not push it over: firm is on; loose or springy, between on and off, is tripped."]
+            }
             Look::Indicator(_) => &["Some show a lamp or a code after a trip; its leaflet or its label says which."],
             Look::Gfci(_) => &["It clicks and stays in if it was tripped and has power."],
             Look::Toggle(_) => &["To the other side and back; a dimmer up. Where two switches work it, try both."],
@@ -205,7 +207,7 @@ impl Words<'_> {
                 "If it trips again or does not stay in, leave it off.",
             ],
             Look::Add(_) => &["One thing at a time, with a minute in between. The first that trips it ends this."],
-            Look::Neighbours => &["A window, a street lamp, a call."],
+            Look::Neighbors => &["A window, a street lamp, a call."],
         };
         said.iter().map(|s| (*s).to_owned()).collect()
     }
@@ -215,7 +217,12 @@ impl Words<'_> {
             Look::Handles(_) | Look::Feel(_) | Look::Indicator(_) => vec![HANDLES.into()],
             Look::Reset(_) => vec![
                 HANDLES.into(),
+                "A tag, a lock or somebody at work on it: it stays as it is. Ask first.".into(),
                 "Stand to its side and look away as you switch. Once only: a breaker that trips again has a reason.".into(),
+            ],
+            Look::Gfci(_) => vec![
+                "Dry hands. Not if it is wet, hot or smells. What is plugged in behind it starts again: switch that off first."
+                    .into(),
             ],
             Look::Add(_) => vec!["Nothing that smells, smokes or has a damaged cord goes back on.".into()],
             Look::Meter(_) => vec![METER.into(), STILL_HOT.into()],
@@ -310,7 +317,7 @@ impl Words<'_> {
             Look::Toggle(_) | Look::Control(_) | Look::Lamp(_) => {
                 vec![word(Saw::Lit, "Now there is light", true), word(Saw::StaysDark, "It stays dark", true)]
             }
-            Look::Neighbours => vec![word(Saw::Lit, "They have", true), word(Saw::StaysDark, "They are dark, too", true)],
+            Look::Neighbors => vec![word(Saw::Lit, "They have", true), word(Saw::StaysDark, "They are dark, too", true)],
             Look::Elsewhere(_) => vec![word(Saw::Works, "It works there", true), word(Saw::Dead, "It does not", true)],
             Look::Cutout(_) => vec![word(Saw::Works, "Now it works", true), word(Saw::Dead, "It does not", true)],
             Look::Inspect(_) => vec![word(Saw::Clean, "All sound", true), word(Saw::Marks, "Burnt or damaged", true)],

@@ -25,7 +25,7 @@ pub struct StopPage {
     pub never: Vec<String>,
     /// Whom to call, in order.
     pub call: Vec<ToCall>,
-    /// The line that led here, to be struck out where it was a slip; none: a sign that was told at once.
+    /// The line that led here, to be struck out where it was a slip.
     pub line: Option<EntryId>,
 }
 
@@ -40,21 +40,12 @@ pub struct ToCall {
 
 /// The stop of this trouble.
 pub(super) fn stop_page(home: &Study, at: &AtHome, search: &Search<'_>, trouble: &KnownTrouble) -> StopPage {
-    let sign = trouble.told.sign.or_else(|| {
-        trouble.looks.values().find_map(|seen| match seen.saw {
-            TroubleSaw::Danger(sign) => Some(sign),
-            _ => None,
-        })
-    });
-    let page = match sign {
-        Some(sign) => by_sign(home, at, trouble, sign),
-        None => by_volts(home, at, search, trouble),
+    let sign = trouble.signs.last();
+    let page = match sign.map(|(_, seen)| &seen.saw) {
+        Some(TroubleSaw::Danger(sign)) => by_sign(home, at, trouble, *sign),
+        _ => by_volts(home, at, search, trouble),
     };
-    let of_danger = trouble.looks.values().find(|seen| matches!(seen.saw, TroubleSaw::Danger(_)));
-    let line = match (trouble.told.sign, of_danger) {
-        (Some(_), _) => None,
-        (None, seen) => seen.or_else(|| trouble.looks.values().last()).map(|seen| seen.line.clone()),
-    };
+    let line = sign.map(|(_, seen)| seen).or_else(|| trouble.looks.values().last()).map(|seen| seen.line.clone());
     StopPage { line, ..page }
 }
 
@@ -112,7 +103,7 @@ fn to_switch_off(home: &Study, at: &AtHome) -> ToSwitchOff {
 
 /// It smells, is hot, buzzes, is wet, gave a shock.
 fn by_sign(home: &Study, at: &AtHome, trouble: &KnownTrouble, sign: DangerSign) -> StopPage {
-    let at_the_panel = trouble.looks.iter().any(|(look, seen)| {
+    let at_the_panel = trouble.signs.iter().any(|(look, seen)| {
         matches!(seen.saw, TroubleSaw::Danger(_))
             && matches!(
                 look,
@@ -171,9 +162,9 @@ fn by_volts(home: &Study, at: &AtHome, search: &Search<'_>, trouble: &KnownTroub
     let service = search.belief.sum(|k| k.cause == super::cause::Cause::LostNeutral);
     let words = Words { home, at };
     let mut why: Vec<String> = Vec::new();
-    let read: Vec<String> = trouble
-        .looks
-        .iter()
+    let signs = trouble.signs.iter().map(|(look, seen)| (look, seen));
+    let read: Vec<String> = signs
+        .chain(&trouble.looks)
         .filter_map(|(look, seen)| match (look, &seen.saw) {
             (TroubleLook::Volts { point }, TroubleSaw::Volts(volts)) => {
                 Some(format!("{volts} V at {}", home.house().place(point)))

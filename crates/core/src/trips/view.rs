@@ -12,7 +12,7 @@ use super::planner::{Named, Next, Search};
 use super::said::{LookMade, NextLook, Words, said};
 use super::stop::{StopPage, stop_page};
 use crate::logbook::{KnownTrouble, TroubleTold};
-use crate::model::{BreakerId, FedFrom, Moment, PointId, Refusal, Symptom, Trouble, TroubleAt, TroubleFound, TroubleId};
+use crate::model::{BreakerId, FedFrom, Moment, PointId, Refusal, Trouble, TroubleAt, TroubleFound, TroubleId};
 use crate::study::Study;
 
 /// A place on the road of the power, with how likely it stops there.
@@ -87,8 +87,6 @@ pub struct TroubleView {
     pub title: String,
     /// What was told, in words, with the rest of it.
     pub told: Vec<String>,
-    /// The same as it was recorded.
-    pub stated: Trouble,
     /// Since when.
     pub at: Moment,
     /// It is over, with what it was, in words.
@@ -178,7 +176,7 @@ pub fn trips_view(home: &Study) -> TripsView {
             to_be_mended: trouble.to_be_mended().is_some(),
             said: match &trouble.ended {
                 Some((_, found, note)) => ended(home, found.as_ref(), note),
-                None => crate::model::so_many(trouble.looks.len(), "look"),
+                None => crate::model::so_many(trouble.looks.len() + trouble.signs.len(), "look"),
             },
         })
         .collect();
@@ -198,21 +196,12 @@ pub fn trips_view(home: &Study) -> TripsView {
     }
 }
 
-const fn seen(symptom: Symptom) -> &'static str {
-    match symptom {
-        Symptom::Dark => "dark",
-        Symptom::Flicker => "flickers",
-        Symptom::Dim => "dim or weak",
-        Symptom::Bright => "too bright",
-    }
-}
-
 /// `Porch, by the door: dark`.
 pub(super) fn title(home: &Study, trouble: &KnownTrouble) -> String {
     match &trouble.told.at {
-        TroubleAt::Point(point) => format!("{}: {}", home.house().place(point), seen(trouble.told.symptom)),
+        TroubleAt::Point(point) => format!("{}: {}", home.house().place(point), trouble.told.symptom.words()),
         TroubleAt::Breaker(breaker) => format!("Breaker {} tripped", home.panels().number(breaker)),
-        TroubleAt::Home => format!("Somewhere in the house: {}", seen(trouble.told.symptom)),
+        TroubleAt::Home => format!("Somewhere in the house: {}", trouble.told.symptom.words()),
     }
 }
 
@@ -267,7 +256,6 @@ fn work_out(home: &Study, id: &TroubleId) -> Option<TroubleView> {
         trouble: id.clone(),
         title: title(home, trouble),
         told: told(home, trouble),
-        stated: trouble.told.clone(),
         at: trouble.at,
         over: trouble.ended.as_ref().map(|(_, found, note)| ended(home, found.as_ref(), note)),
         to_be_mended: trouble.to_be_mended().is_some(),
@@ -278,8 +266,7 @@ fn work_out(home: &Study, id: &TroubleId) -> Option<TroubleView> {
         causes: Vec::new(),
         seen: Vec::new(),
     };
-    // Where the point is gone there is nothing to look for; what was recorded still stands.
-    let Some(at) = at_home(home, trouble) else { return Some(view) };
+    let at = at_home(home, trouble);
     let search = searched(&at, trouble);
     view.seen = seen_so_far(home, &at, trouble);
     let next = search.next();
@@ -304,7 +291,8 @@ fn work_out(home: &Study, id: &TroubleId) -> Option<TroubleView> {
 /// The search with everything that was seen.
 pub(super) fn searched<'a>(at: &'a AtHome, trouble: &KnownTrouble) -> Search<'a> {
     let mut search = Search::new(&at.case);
-    if trouble.told.sign.is_some() {
+    // Whatever it was seen at, and whether that is still there or not.
+    if !trouble.signs.is_empty() {
         search.see(Look::Safety, Saw::Danger);
     }
     for (told, seen) in &trouble.looks {
@@ -334,7 +322,7 @@ fn decides(home: &Study, at: &AtHome, search: &Search<'_>, look: Look) -> Vec<St
         .take(2)
         .map(|(saw, key, p)| {
             let seen = words.would_show(look, saw);
-            format!("“{seen}” leaves {} ({} %).", cause_words(&words, key), percent(p))
+            format!("After “{seen}” the likeliest is: {} ({} %).", cause_words(&words, key), percent(p))
         })
         .collect()
 }
@@ -343,7 +331,7 @@ fn told(home: &Study, trouble: &KnownTrouble) -> Vec<String> {
     let told = &trouble.told;
     let mut lines = Vec::new();
     let name = |point: &PointId| home.house().place(point);
-    lines.extend(told.also.iter().map(|a| format!("{}: {}", name(&a.point), seen(a.symptom))));
+    lines.extend(told.also.iter().map(|a| format!("{}: {}", name(&a.point), a.symptom.words())));
     if !told.works.is_empty() {
         let works: Vec<String> = told.works.iter().map(name).collect();
         lines.push(format!("Works: {}", works.join("; ")));
@@ -366,7 +354,8 @@ fn seen_so_far(home: &Study, at: &AtHome, trouble: &KnownTrouble) -> Vec<LookMad
         let words = format!("{}: {}", what.trim_end_matches('?'), words.saw(told, &seen.saw));
         LookMade { words, at: seen.at, by: seen.by.clone(), line: seen.line.clone() }
     };
-    trouble.looks.iter().rev().map(line).collect()
+    let signs = trouble.signs.iter().rev().map(|(told, seen)| (told, seen));
+    signs.chain(trouble.looks.iter().rev()).map(line).collect()
 }
 
 /// `Bath, mirror: a GFCI has tripped`.

@@ -73,7 +73,6 @@ fn a_dark_outlet_behind_a_tripped_gfci_in_another_room() {
 #[test]
 fn a_sign_of_danger_ends_it_wherever_it_is_told() {
     for acts in [
-        "trouble t1 door {\"sign\": \"smell\"}",
         "trouble t1 door\nlooked t1 safety danger smell",
         "trouble t1 door\nlooked t1 safety normal\nlooked t1 point door danger smell",
     ] {
@@ -84,16 +83,44 @@ fn a_sign_of_danger_ends_it_wherever_it_is_told() {
         assert_eq!(stop.call.last().map(|c| c.number.as_str()), Some("555-0101"));
     }
     // Where the breaker is not proven nobody is told that it is that one.
-    let open = written("panel 8\n1 20 bath\nroom Bath\npoint Bath receptacle wall\ntrouble t1 wall {\"sign\": \"heat\"}");
+    let open =
+        written("panel 8\n1 20 bath\nroom Bath\npoint Bath receptacle wall\ntrouble t1 wall\nlooked t1 safety danger heat");
     let stop = view(&open).stop.unwrap();
     assert_eq!(stop.title, "Switch its breaker off, if you reach it safely");
     assert!(stop.steps[0].starts_with("If it comes from the panel itself: do not touch it."), "{stop:?}");
     assert!(stop.steps[1].contains("switch the main off"), "{stop:?}");
-    let wet = view(&after("trouble t1 door {\"sign\": \"water\"}")).stop.unwrap();
+    let wet = view(&after("trouble t1 door\nlooked t1 safety danger water")).stop.unwrap();
     assert_eq!(wet.title, "Keep away from it");
     let at_the_panel = view(&after("trouble t1 door\nlooked t1 safety normal\nlooked t1 handles main danger heat")).stop.unwrap();
     assert_eq!(at_the_panel.title, "Do not touch the panel", "nobody is sent to a handle of a hot panel");
     assert!(at_the_panel.steps.iter().all(|s| !s.contains("Switch")), "{at_the_panel:?}");
+}
+
+/// No later look takes the place of a sign, at the same thing or at another, by the same phone or another, nor does it go with the point.
+#[test]
+fn a_sign_stands_until_its_line_is_struck_out() {
+    let mut home = after("trouble t1 door\nlooked t1 safety danger smell");
+    let line = home.book.seq();
+    home.acts("looked t1 safety normal\nlooked t1 point door live\nlooked t1 neighbors lit\ntrouble t1 door");
+    assert!(view(&home).stop.is_some(), "{:?}", view(&home).next);
+    home.acts("no-point door");
+    let stop = view(&home).stop.unwrap();
+    assert_eq!(stop.title, "Switch the main off, if you reach it safely", "nobody knows where it was");
+    home.acts(&format!("strike {line}"));
+    assert!(view(&home).stop.is_none());
+    // Volts as well: another reading at the same outlet does not undo the first.
+    let mut home = after("trouble t1 door\nlooked t1 safety normal\nlooked t1 volts door 138");
+    home.acts("looked t1 volts door 121");
+    assert_eq!(view(&home).stop.unwrap().title, "Switch the main off now");
+}
+
+/// A long way with a heavy load comes down to 104 V, and the service may rarely give 127 V: neither is a lost neutral.
+#[test]
+fn volts_within_what_a_service_gives_stop_nobody() {
+    for volts in [104, 110, 127] {
+        let now = view(&after(&format!("trouble t1 door\nlooked t1 safety normal\nlooked t1 volts door {volts}")));
+        assert!(now.stop.is_none(), "{volts} V: {:?}", now.stop);
+    }
 }
 
 #[test]

@@ -37,7 +37,7 @@ fn play(fault: usize, answers: &[usize], danger_at: Option<usize>) {
                     search.see(look, Saw::Danger);
                     assert_eq!(search.next(), Next::Stop);
                     // Nor does anything that is said later lead back.
-                    search.see(Look::Neighbours, Saw::Lit);
+                    search.see(Look::Neighbors, Saw::Lit);
                     assert_eq!(search.next(), Next::Stop);
                     return;
                 }

@@ -6487,7 +6487,6 @@ export interface components {
             onset?: components["schemas"]["Onset"];
             /** @description Loads that ran. */
             running?: components["schemas"]["LoadId"][];
-            sign?: components["schemas"]["DangerSign"] | null;
             /** @description What is seen there. */
             symptom: components["schemas"]["Symptom"];
             /** @description What works, as far as it was noticed. */
@@ -6686,8 +6685,6 @@ export interface components {
             road: components["schemas"]["RoadStop"][];
             /** @description What was seen, the last first. */
             seen: components["schemas"]["LookMade"][];
-            /** @description The same as it was recorded. */
-            stated: components["schemas"]["Trouble"];
             stop?: components["schemas"]["StopPage"] | null;
             /** @description `Porch, by the door: dark`. */
             title: string;

@@ -19,19 +19,21 @@ interface Props {
 
 /** The one next look: what to do, what to mind, and what it showed. The digits answer, too, in the order of the buttons. */
 export function NextLookShown({ next, onSaw }: Props) {
+  const usual = next.answers.filter((answer) => answer.usual);
+  const others = next.answers.filter((answer) => !answer.usual);
   useEffect(() => {
+    // By the order in which the buttons stand.
+    const shown = [...next.answers.filter((one) => one.usual), ...next.answers.filter((one) => !one.usual)];
     const press = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, [role=combobox]");
       if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
-      const answer = next.answers[Number(event.key) - 1];
+      const answer = shown[Number(event.key) - 1];
       if (answer) onSaw(answer.saw);
       else if (event.key === "0") onSaw("cannot_tell");
     };
     window.addEventListener("keydown", press);
     return () => window.removeEventListener("keydown", press);
   }, [next, onSaw]);
-  const usual = next.answers.filter((answer) => answer.usual);
-  const others = next.answers.filter((answer) => !answer.usual);
   return (
     <Block loud>
       <Typography variant="h2" sx={{ mb: 0.5, outline: "none" }} tabIndex={-1} data-testid="instruction">

@@ -12,7 +12,7 @@ interface Props {
   about: string;
   onDone: () => void;
   /** Left out where somebody else told it. */
-  onOther?: () => void;
+  onOther?: (() => void) | undefined;
 }
 
 /** The page that covers everything, bars too: what to do now, what not, whom to call. The same red in light and dark. */

@@ -6,7 +6,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
-import type { DangerSign, Extent, HomeOverview, Onset, Symptom, TroubleAt } from "../../api/client";
+import type { DangerSign, Extent, Fact, HomeOverview, Onset, Symptom, TroubleAt } from "../../api/client";
 import { useLoads } from "../../api/queries";
 import { newId } from "../../api/record";
 import { useAct } from "../../app/useAct";
@@ -62,9 +62,10 @@ export function TellForm({ home }: { home: HomeOverview }) {
       onset,
       last_on: last === "" ? null : last,
       running,
-      sign,
     };
-    if (await act([{ kind: "trouble_told", trouble, told }])) await go(`/h/${home.id}/trips/${trouble}`);
+    const facts: Fact[] = [{ kind: "trouble_told", trouble, told }];
+    if (sign !== null) facts.push({ kind: "trouble_looked", trouble, at: { look: "safety" }, saw: { danger: sign } });
+    if (await act(facts)) await go(`/h/${home.id}/trips/${trouble}`);
   };
   return (
     <Box

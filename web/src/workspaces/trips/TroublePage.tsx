@@ -5,7 +5,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
-import type { Fact, NamedCause, TroubleAnswer, TroubleView } from "../../api/client";
+import type { NamedCause, TroubleAnswer, TroubleView } from "../../api/client";
 import { useTrouble } from "../../api/queries";
 import { useAct } from "../../app/useAct";
 import { useThisHome } from "../../app/useThisHome";
@@ -43,16 +43,17 @@ function Shown({ home, view }: { home: string; view: TroubleView }) {
     void act([{ kind: "trouble_ended", trouble, found }], "Written down.");
   const { stop } = view;
   const takeBack = () => {
-    const undo: Fact =
-      stop?.line == null
-        ? { kind: "trouble_told", trouble, told: { ...view.stated, sign: null } }
-        : { kind: "line_struck", line: stop.line };
-    void act([undo], "Taken back.");
+    if (stop?.line != null) void act([{ kind: "line_struck", line: stop.line }], "Taken back.");
   };
   return (
     <Box sx={{ display: "grid", gap: 2 }}>
       {stop && !stopped && (
-        <StopShown stop={stop} about={view.title} onDone={() => setStopped(true)} onOther={takeBack} />
+        <StopShown
+          stop={stop}
+          about={view.title}
+          onDone={() => setStopped(true)}
+          onOther={stop.line == null ? undefined : takeBack}
+        />
       )}
       <Box>
         <Typography variant="h1">{view.title}</Typography>

@@ -2,9 +2,7 @@
 
 use super::{Kind, facts, is_default};
 use crate::logbook::{Draft, Home, Names};
-use crate::model::{
-    DangerSign, FedFrom, PointId, Refusal, Symptom, Trouble, TroubleAt, TroubleFound, TroubleId, TroubleLook, TroubleSaw,
-};
+use crate::model::{FedFrom, PointId, Refusal, Trouble, TroubleAt, TroubleFound, TroubleId, TroubleLook, TroubleSaw};
 
 facts! {
     /// Something is wrong. Told again under the same id it replaces what was told before; the looks stay.
@@ -58,38 +56,21 @@ facts! {
     }
 }
 
-const fn seen(symptom: Symptom) -> &'static str {
-    match symptom {
-        Symptom::Dark => "dark",
-        Symptom::Flicker => "flickers",
-        Symptom::Dim => "dim or weak",
-        Symptom::Bright => "too bright",
-    }
-}
-
 impl Kind for TroubleTold {
     fn fold(&self, home: &mut Home, entry: &Draft) -> Result<(), Refusal> {
         home.tell_trouble(self, entry)
     }
     fn words(&self, names: &Names<'_>) -> String {
         let mut words = match &self.told.at {
-            TroubleAt::Point(point) => format!("{}: {}", names.point(point), seen(self.told.symptom)),
+            TroubleAt::Point(point) => format!("{}: {}", names.point(point), self.told.symptom.words()),
             TroubleAt::Breaker(breaker) => format!("{} found tripped", names.breaker(breaker)),
-            TroubleAt::Home => format!("Somewhere in the house: {}", seen(self.told.symptom)),
+            TroubleAt::Home => format!("Somewhere in the house: {}", self.told.symptom.words()),
         };
         for also in &self.told.also {
-            words.push_str(&format!("; {}: {}", names.point(&also.point), seen(also.symptom)));
-        }
-        if let Some(sign) = self.told.sign {
-            words.push_str(&format!("; {}", lower(sign)));
+            words.push_str(&format!("; {}: {}", names.point(&also.point), also.symptom.words()));
         }
         words
     }
-}
-
-fn lower(sign: DangerSign) -> String {
-    let words = sign.words();
-    format!("{}{}", words[..1].to_lowercase(), &words[1..])
 }
 
 impl Kind for TroubleLooked {
@@ -121,7 +102,7 @@ impl Kind for TroubleLooked {
             TroubleSaw::Tripped(breaker) => format!("{} tripped", names.breaker(breaker)),
             TroubleSaw::Off(breaker) => format!("{} off", names.breaker(breaker)),
             TroubleSaw::Volts(volts) => format!("{volts} V"),
-            TroubleSaw::Danger(sign) => lower(*sign),
+            TroubleSaw::Danger(sign) => sign.within(),
             TroubleSaw::CannotTell => "could not be told".into(),
         };
         format!("{what}: {saw}")

@@ -8,7 +8,7 @@ use super::{Home, refuse, short, unknown};
 use crate::logbook::{Draft, NumbersKept, PointFed, TroubleEnded, TroubleLooked, TroubleMended, TroubleTold};
 use crate::model::{
     BreakerId, EntryId, FedFrom, Moment, PointId, Refusal, RefusalCode, State, Trouble, TroubleAt, TroubleFound, TroubleId,
-    TroubleLook, TroubleSaw, Volts,
+    TroubleLook, TroubleSaw, Volts, meter,
 };
 
 /// A look on the way.
@@ -37,6 +37,9 @@ pub struct KnownTrouble {
     pub by: String,
     /// The looks, in the order in which they were made.
     pub looks: IndexMap<TroubleLook, SeenAtTrouble>,
+    /// Signs of danger, with the looks at which they were seen. No later look takes the place of one: it stands until its line is
+    /// struck out.
+    pub signs: Vec<(TroubleLook, SeenAtTrouble)>,
     /// When it was over, with what it was.
     pub ended: Option<(Moment, Option<TroubleFound>, String)>,
     /// When what was found was mended.
@@ -167,6 +170,15 @@ pub(crate) fn saw_in_words(look: &TroubleLook, word: &str) -> &'static str {
     }
 }
 
+/// A sign of danger: what somebody notices, and more volts than a service may have.
+fn is_sign(saw: &TroubleSaw) -> bool {
+    match saw {
+        TroubleSaw::Danger(_) => true,
+        TroubleSaw::Volts(volts) => meter::is_too_much(*volts, Volts::new(120)),
+        _ => false,
+    }
+}
+
 /// What is told of one trip twice, by a screen of the panel and on the way to its cause, is told within so many milliseconds.
 const ONE_TRIP_MS: i64 = 10 * 60 * 1000;
 
@@ -219,6 +231,7 @@ impl Home {
             at: entry.at,
             by: entry.by.clone(),
             looks: IndexMap::new(),
+            signs: Vec::new(),
             ended: None,
             mended: None,
         };
@@ -293,9 +306,13 @@ impl Home {
             }
         }
         let trouble = self.troubles.open(&f.trouble)?;
+        let seen = SeenAtTrouble { saw: f.saw.clone(), at: entry.at, by: entry.by.clone(), line: entry.id.clone() };
+        if is_sign(&f.saw) {
+            trouble.signs.push((f.at.clone(), seen));
+            return Ok(());
+        }
         // What is looked at again is the last thing that was seen.
         trouble.looks.shift_remove(&f.at);
-        let seen = SeenAtTrouble { saw: f.saw.clone(), at: entry.at, by: entry.by.clone(), line: entry.id.clone() };
         trouble.looks.insert(f.at.clone(), seen);
         Ok(())
     }
