@@ -105,6 +105,10 @@ pub struct Letter {
 
 /// The letter of a home.
 pub fn letter(home: &Study) -> Letter {
+    home.once(|| written(home)).clone()
+}
+
+fn written(home: &Study) -> Letter {
     let found = [stop(home), trouble(home), dark_now(home), danger(home), overloaded(home), not_proven(home)];
     let mut lines: Vec<(String, LetterLine)> = found.into_iter().flatten().collect();
     lines.extend(first(home));
@@ -167,8 +171,7 @@ fn trouble(home: &Study) -> Option<(String, LetterLine)> {
     let mut pieces = vec![strong(format!("{}.", first.title))];
     match (&first.named, &first.next) {
         (Some(named), _) => {
-            let how = if named.only_likely { "Likely" } else { "Found" };
-            pieces.push(words(format!(" {how}: {} ({} %).", named.words, named.percent)));
+            pieces.push(words(format!(" {}: {} ({} %).", named.how, named.words, named.percent)));
         }
         (None, Some(next)) => pieces.push(words(format!(" Next look: {}.", next.title.trim_end_matches('?')))),
         (None, None) => {}

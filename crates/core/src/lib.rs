@@ -54,6 +54,8 @@ mod overview;
 
 mod letter;
 
+mod changes;
+
 mod lists;
 
 pub mod sim;
@@ -67,6 +69,7 @@ extern crate self as wayfinder_core;
 mod fixture;
 
 pub use book::{BookCircuit, BookPanel, BookPart, BookPoint, BookRoom, Equipment, HomeBook, home_book};
+pub use changes::{ChangeSaid, ChangedSince, Changes, LineFilter, LinesWanted, Wrote, changes};
 pub use checks::{Finding, FindingPlace, FindingWish, Mend, RULES, Rule, Severity, findings};
 pub use directory::{
     Card, CardCell, CardFaces, CardText, CardTooSmall, CellKind, DIRECTORY_COLUMNS, DeviceTest, Drift, FitRequest, FittedCard,

@@ -5,11 +5,11 @@ use serde_json::{Value, json};
 
 use crate::book::BookPart;
 use crate::checks::Severity;
-use crate::logbook::{Fact, Instrument};
+use crate::logbook::{Fact, Instrument, Topic};
 use crate::model::{
-    Appliance, Bond, BreakerDetails, Cable, Configuration, DayPart, Edition, GoesBy, Housing, Interior, JobFound, MainAt, Metal,
-    Method, NeutralLead, OpeningKind, OtherSource, Outlets, PanelDetails, PointDetails, PointKind, Protection, Service,
-    ServiceDisconnect, Terminals, Tie, WireGauge, appliances,
+    Appliance, Bond, BreakerDetails, Cable, Configuration, DangerSign, DayPart, Edition, GoesBy, Housing, Interior, JobFound,
+    MainAt, Metal, Method, NeutralLead, OpeningKind, OtherSource, Outlets, PanelDetails, PointDetails, PointKind, Protection,
+    Service, ServiceDisconnect, Terminals, Tie, WireGauge, appliances,
 };
 
 /// A part of the home book.
@@ -116,6 +116,10 @@ pub struct Lists {
     appliances: &'static [Appliance],
     /// Parts of the day.
     day_parts: Vec<Choice>,
+    /// What a line of the logbook is about.
+    topics: Vec<Choice>,
+    /// Signs of danger.
+    danger_signs: Vec<Choice>,
     /// What may be found on the way that ends a job.
     job_finds: Vec<Choice>,
     /// The parts of the home book.
@@ -258,6 +262,8 @@ pub fn lists() -> Lists {
             Night => "night, 23 to 6",
             Any => "any time",
         }),
+        topics: Topic::ALL.into_iter().map(|topic| (json!(topic), topic.words().to_owned())).collect(),
+        danger_signs: DangerSign::ALL.into_iter().map(|sign| (json!(sign), sign.words().to_owned())).collect(),
         job_finds: JobFound::ALL.into_iter().map(|found| (json!(found), found.words().to_owned())).collect(),
         unread_panel: PanelDetails::default(),
         unread_breaker: BreakerDetails::default(),

@@ -22,7 +22,8 @@ impl crate::Desk {
     pub fn set_up_demo(&self) -> Result<(), crate::DeskError> {
         for (home, book) in demo_homes() {
             match self.home(&home) {
-                Ok(_) => {}
+                // One that was deleted stays so until it is taken back or the demo is reset.
+                Ok(_) | Err(crate::DeskError::Deleted) => {}
                 Err(crate::DeskError::NoSuchHome) => self.replace(&home, book)?,
                 Err(error) => return Err(error),
             }

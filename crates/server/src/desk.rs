@@ -9,9 +9,12 @@ use std::collections::BTreeMap;
 use std::path::Path;
 use std::sync::{Arc, Mutex, MutexGuard, PoisonError, mpsc};
 
-use wayfinder_core::{Draft, HomeId, Line, Logbook, PhotoId, Refusal, Study};
+use wayfinder_core::{Draft, Fact, HomeDescribed, HomeId, Line, Logbook, Moment, PhotoId, Refusal, Study};
 use wayfinder_formats::{HomeFile, PhotoInFile, write_home_file};
-use wayfinder_store::{Store, StoreError, StoredPhoto};
+use wayfinder_store::{Store, StoreError, StoredHome, StoredPhoto};
+
+/// For so many days a deleted home can be taken back.
+pub(crate) const KEPT_DAYS: i64 = 30;
 
 /// Why the desk could not do it.
 #[derive(Debug, Clone, thiserror::Error)]
@@ -26,6 +29,9 @@ pub enum DeskError {
     /// There is no such home.
     #[error("There is no such home.")]
     NoSuchHome,
+    /// It was deleted and can still be taken back.
+    #[error("This home was deleted. The owner can take it back on the page of homes, for 30 days.")]
+    Deleted,
     /// A home of that id is there already, with other lines.
     #[error("This home is here already, with other lines. Import it into an empty data folder.")]
     HomeIsHere,
@@ -122,6 +128,9 @@ impl Desk {
         if book.seq() == 0 {
             return Ok(None);
         }
+        if self.store.deleted(home)?.is_some() {
+            return Err(DeskError::Deleted);
+        }
         let opened = Arc::new(Opened::from(book));
         *lock(&at.published) = Some(Arc::clone(&opened));
         Ok(Some(opened))
@@ -149,9 +158,71 @@ impl Desk {
         })
     }
 
-    /// Every home, by id.
+    /// Every home that is not deleted, by id.
     pub fn homes(&self) -> Result<Vec<(HomeId, Arc<Opened>)>, DeskError> {
-        self.store.homes()?.into_iter().map(|home| self.home(&home).map(|opened| (home, opened))).collect()
+        let kept = self.store.homes()?.into_iter().filter(|home| home.deleted.is_none());
+        kept.map(|home| self.home(&home.id).map(|opened| (home.id, opened))).collect()
+    }
+
+    /// Every home as the folder keeps it, by id.
+    pub(crate) fn stored(&self) -> Result<Vec<StoredHome>, DeskError> {
+        Ok(self.store.homes()?)
+    }
+
+    /// What a deleted home was called.
+    pub(crate) fn name_of_deleted(&self, home: &HomeId) -> Result<String, DeskError> {
+        let book = Logbook::from_lines(self.store.lines(home)?)?;
+        Ok(book.home().name().unwrap_or_default().to_owned())
+    }
+
+    /// Puts a home into the archive, or takes it out.
+    pub(crate) fn set_archived(&self, home: &HomeId, archived: bool) -> Result<(), DeskError> {
+        self.home(home)?;
+        Ok(self.store.set_archived(home, archived)?)
+    }
+
+    /// Deletes a home. It can be taken back for [`KEPT_DAYS`]; nobody reads or writes it meanwhile.
+    pub fn delete(&self, home: &HomeId, at: Moment) -> Result<(), DeskError> {
+        let at_desk = self.at_desk(home);
+        let _writing = lock(&at_desk.writing);
+        self.published(home, &at_desk)?.ok_or(DeskError::NoSuchHome)?;
+        self.store.set_deleted(home, Some(at))?;
+        *lock(&at_desk.published) = None;
+        Ok(())
+    }
+
+    /// Takes back a home that was deleted. One that is there already stays as it is.
+    pub fn take_back(&self, home: &HomeId) -> Result<(), DeskError> {
+        let at_desk = self.at_desk(home);
+        {
+            let _writing = lock(&at_desk.writing);
+            self.store.set_deleted(home, None)?;
+        }
+        drop(at_desk);
+        self.home(home).map(drop)
+    }
+
+    /// Removes for good what was deleted so many days before `now`.
+    pub(crate) fn clear_deleted(&self, now: Moment) -> Result<(), DeskError> {
+        let kept = KEPT_DAYS * 24 * 60 * 60 * 1000;
+        Ok(self.store.clear_deleted(Moment::from_unix_ms(now.unix_ms().saturating_sub(kept)))?)
+    }
+
+    /// Copies a home, photos and all, under another id and name. Its logbook goes on from there by itself.
+    pub(crate) fn copy(&self, from: &HomeId, to: &HomeId, name: String, by: String, at: Moment) -> Result<(), DeskError> {
+        let opened = self.home(from)?;
+        let mut book = opened.book.clone();
+        let id = format!("copied-{}", book.seq() + 1).parse().map_err(|_| DeskError::NoSuchHome)?;
+        let fact = Fact::HomeDescribed(HomeDescribed { name });
+        let outcome = book.admit(&[Draft { id, at, by, instrument: None, version: Fact::VERSION, fact }])?;
+        book.commit(outcome);
+        let photos = self.store.photos(from)?;
+        let at_desk = self.at_desk(to);
+        let _writing = lock(&at_desk.writing);
+        if self.published(to, &at_desk)?.is_some() {
+            return Err(DeskError::HomeIsHere);
+        }
+        self.put(to, &at_desk, book, photos)
     }
 
     /// Takes a batch, all or nothing; on disk when this returns. Gives the new lines, and the home with them.

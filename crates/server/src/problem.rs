@@ -79,6 +79,12 @@ impl From<DeskError> for Problem {
         match error {
             DeskError::Refused(refusal) => refusal.into(),
             DeskError::NoSuchHome => Self::not_found("home"),
+            DeskError::Deleted => Self::new(
+                StatusCode::GONE,
+                "deleted",
+                "This home was deleted.",
+                "The owner can take it back on the page of homes, for 30 days.",
+            ),
             DeskError::HomeIsHere => Self::new(StatusCode::CONFLICT, "home_is_here", error.to_string(), kept),
             DeskError::Store(error) => error.as_ref().into(),
         }

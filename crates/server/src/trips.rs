@@ -2,7 +2,7 @@
 
 use anyhow::{Result, bail};
 use wayfinder_core::trips::{TroubleView, trouble_asked};
-use wayfinder_core::{AlsoSeen, InWords, Onset, Point, PointId, Symptom, Trouble, TroubleAt};
+use wayfinder_core::{AlsoSeen, ChangedSince, InWords, Moment, Onset, Point, PointId, Symptom, Trouble, TroubleAt};
 use wayfinder_server::Opened;
 
 /// A point by its id, or by its place in words: `Porch, door`, or a part of it that fits one point alone.
@@ -66,31 +66,36 @@ fn in_words(view: &TroubleView) -> String {
     text
 }
 
-/// Every line since a day (UTC), in words.
+/// What is otherwise since a day (UTC), and every line since then, in words.
 pub(crate) fn changes(opened: &Opened, since: &str, json: bool) -> Result<()> {
     let Some(from) = day(since) else { bail!("“{since}” is no day; give one as 2026-11-24") };
+    let after = ChangedSince::Moment(Moment::from_unix_ms(from)).last_before(&opened.book);
+    let changed = wayfinder_core::changes(&opened.book, &opened.study, after)?;
     let words = InWords::of(&opened.book);
-    let lines = opened.book.lines().filter(|line| line.entry.at.unix_ms() >= from);
+    let lines = opened.book.lines().filter(|line| line.seq > after);
     if json {
         let all: Vec<_> = lines
             .map(|line| {
                 serde_json::json!({
                     "seq": line.seq, "at": line.entry.at, "by": line.entry.by, "kind": line.entry.fact.kind(),
-                    "struck": opened.book.is_struck(&line.entry.id), "words": words.line(line),
+                    "topic": line.entry.fact.topic(), "struck": opened.book.is_struck(&line.entry.id), "words": words.line(line),
                 })
             })
             .collect();
-        println!("{}", serde_json::to_string_pretty(&all)?);
+        println!("{}", serde_json::to_string_pretty(&serde_json::json!({ "changes": changed, "lines": all }))?);
         return Ok(());
     }
-    let mut any = false;
+    if changed.lines == 0 {
+        println!("Nothing was written since {since}.");
+        return Ok(());
+    }
+    for said in &changed.said {
+        println!("{}: {}", said.margin, said.words);
+    }
+    println!("The lines since {since}:");
     for line in lines {
-        any = true;
         let struck = if opened.book.is_struck(&line.entry.id) { " (struck out)" } else { "" };
         println!("{:>6}  {}: {}{struck}", line.seq, line.entry.by, words.line(line));
-    }
-    if !any {
-        println!("Nothing was written since {since}.");
     }
     Ok(())
 }

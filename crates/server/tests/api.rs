@@ -29,6 +29,72 @@ async fn a_batch_is_all_or_nothing_and_harmless_to_send_again() {
 }
 
 #[tokio::test]
+async fn a_home_is_copied_archived_deleted_and_taken_back() {
+    let site = Site::start(false).await;
+    let house = acts_of("home Test\npanel 8\n1 20 kitchen\nroom Kitchen\npoint Kitchen receptacle counter");
+    assert_eq!(post(&site.address, "hut", house).await.0, 200);
+    let client = reqwest::Client::new();
+    let homes = format!("{}/api/homes", site.address);
+    let listed = || async {
+        let all = get(&homes).await;
+        let ids = |of: &str| all[of].as_array().unwrap().iter().map(|h| h["id"].as_str().unwrap().to_owned()).collect::<Vec<_>>();
+        (ids("homes"), ids("deleted"), all)
+    };
+    let (.., all) = listed().await;
+    assert_eq!(all["homes"][0]["worst"]["about"], "not_proven", "{all}");
+    // A copy goes its own way.
+    let copy = json!({ "home": "hut-2", "name": "Hut, as planned", "by": "Ann" });
+    let copied = client.post(format!("{homes}/hut/copy")).json(&copy).send().await.unwrap();
+    assert_eq!(copied.status(), 200);
+    assert_eq!(client.post(format!("{homes}/hut/copy")).json(&copy).send().await.unwrap().status(), 409);
+    let (hut, hut_2) = (get(&format!("{homes}/hut")).await, get(&format!("{homes}/hut-2")).await);
+    assert_eq!((&hut["name"], &hut_2["name"]), (&json!("Test"), &json!("Hut, as planned")));
+    assert_eq!(hut_2["seq"].as_u64(), hut["seq"].as_u64().map(|seq| seq + 1));
+    // The archive comes last.
+    let archived = client.put(format!("{homes}/hut-2/archived")).json(&json!({ "archived": true })).send().await.unwrap();
+    assert_eq!(archived.status(), 200);
+    let (ids, _, all) = listed().await;
+    assert_eq!((ids, &all["homes"][1]["archived"]), (vec!["hut".into(), "hut-2".into()], &json!(true)));
+    // Nobody reads or writes what is deleted, and a second one of that id is not made in its place.
+    assert_eq!(client.delete(format!("{homes}/hut")).send().await.unwrap().status(), 200);
+    assert_eq!(client.delete(format!("{homes}/hut")).send().await.unwrap().status(), 410);
+    let gone = reqwest::get(format!("{homes}/hut/letter")).await.unwrap();
+    assert_eq!(gone.status(), 410);
+    assert!(gone.json::<Value>().await.unwrap()["detail"].as_str().unwrap().contains("take it back"));
+    let (status, problem) = post(&site.address, "hut", vec![home_named("x", "Other hut")]).await;
+    assert_eq!((status, &problem["code"]), (410, &json!("deleted")));
+    let (ids, deleted, _) = listed().await;
+    assert_eq!((ids, deleted), (vec!["hut-2".to_owned()], vec!["hut".to_owned()]));
+    // It is back with every line.
+    assert_eq!(client.post(format!("{homes}/hut/take-back")).send().await.unwrap().status(), 200);
+    assert_eq!(get(&format!("{homes}/hut")).await, hut);
+    assert_eq!(client.post(format!("{homes}/barn/take-back")).send().await.unwrap().status(), 404);
+}
+
+#[tokio::test]
+async fn what_changed_is_told_since_a_moment_and_since_a_visit() {
+    let site = Site::start(true).await;
+    let home = format!("{}/api/homes/juniper-lane", site.address);
+    let whole = get(&format!("{home}/changes")).await;
+    assert_eq!((&whole["after"], &whole["since"]), (&json!(0), &Value::Null));
+    let last = get(&format!("{home}/logbook?limit=1")).await;
+    let (at, seq) = (last["lines"][0]["line"]["entry"]["at"].as_i64().unwrap(), last["total"].as_u64().unwrap());
+    let none = get(&format!("{home}/changes?since={}", at + 1)).await;
+    assert_eq!((&none["lines"], &none["said"]), (&json!(0), &json!([])));
+    let by = last["lines"][0]["line"]["entry"]["by"].as_str().unwrap();
+    let visit = get(&format!("{home}/changes?visit={by}")).await;
+    assert!(visit["after"].as_u64().unwrap() <= seq, "{visit}");
+    // The lines that are told of are those that the logbook gives for the same time.
+    let since = at - 3_600_000;
+    let changes = get(&format!("{home}/changes?since={since}")).await;
+    let lines = get(&format!("{home}/logbook?after={}&limit=500", changes["after"])).await;
+    assert_eq!(lines["wanted"], changes["lines"]);
+    let counter = get(&format!("{home}/logbook?text=counter&topic=trace")).await;
+    assert!(counter["wanted"].as_u64().unwrap() > 0 && counter["wanted"].as_u64() < Some(seq), "{counter}");
+    assert_eq!(reqwest::get(format!("{home}/logbook?topic=weather")).await.unwrap().status(), 422);
+}
+
+#[tokio::test]
 async fn the_plan_is_proposed_and_never_written_by_asking() {
     let site = Site::start(true).await;
     let plan = format!("{}/api/homes/juniper-lane/plan", site.address);

@@ -303,7 +303,9 @@ fn a_dark_point_is_asked_for_and_changes_are_listed() {
     assert!(!ok && wrong.contains("no point of this home is called “attic”"), "{wrong}");
     // Nothing was written by asking.
     let (_, said, _) = wayfinder(&["changes", "--data", &data, "test", "--since", "1970-01-01"]);
-    assert_eq!(said.lines().count() as u64, written.book.seq(), "{said}");
+    let (changed, lines) = said.split_once("The lines since 1970-01-01:\n").unwrap();
+    assert!(changed.contains("House: ") && changed.contains(" more: "), "{changed}");
+    assert_eq!(lines.lines().count() as u64, written.book.seq(), "{said}");
     assert!(said.lines().last().unwrap().contains("tester: Bath, mirror"), "{said}");
     let (_, said, _) = wayfinder(&["changes", "--data", &data, "test", "--since", "2026-01-01"]);
     assert_eq!(said, "Nothing was written since 2026-01-01.\n");

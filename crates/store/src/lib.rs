@@ -14,7 +14,7 @@ use std::time::Duration;
 
 use rusqlite::{Connection, ErrorCode, OptionalExtension, params};
 use rusqlite_migration::{M, Migrations};
-use wayfinder_core::{HomeId, Line, PhotoId};
+use wayfinder_core::{HomeId, Line, Moment, PhotoId};
 
 use crate::writer::Writer;
 
@@ -83,6 +83,17 @@ pub struct StoredPhoto {
     pub bytes: Vec<u8>,
 }
 
+/// A home as the folder keeps it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct StoredHome {
+    /// Its id.
+    pub id: HomeId,
+    /// It is in the archive.
+    pub archived: bool,
+    /// When it was deleted. Its lines and photos are kept until [`Store::clear_deleted`].
+    pub deleted: Option<Moment>,
+}
+
 /// An open data folder. Whoever reads does not wait for whoever writes.
 #[derive(Debug)]
 pub struct Store {
@@ -126,12 +137,53 @@ impl Store {
         read(&self.reader.lock().unwrap_or_else(std::sync::PoisonError::into_inner))
     }
 
-    /// Every home, by id.
-    pub fn homes(&self) -> Result<Vec<HomeId>, StoreError> {
+    /// Every home, by id, those in the archive and the deleted ones with them.
+    pub fn homes(&self) -> Result<Vec<StoredHome>, StoreError> {
         self.read(|connection| {
-            let mut statement = connection.prepare_cached("SELECT id FROM homes ORDER BY id")?;
-            let ids = statement.query_map([], |row| row.get::<_, String>(0))?.collect::<Result<Vec<_>, _>>()?;
-            Ok(ids.into_iter().filter_map(|id| id.parse().ok()).collect())
+            let mut statement = connection.prepare_cached("SELECT id, archived, deleted FROM homes ORDER BY id")?;
+            let rows = statement
+                .query_map([], |row| Ok((row.get::<_, String>(0)?, row.get::<_, bool>(1)?, row.get::<_, Option<i64>>(2)?)))?;
+            let homes = rows.collect::<Result<Vec<_>, _>>()?.into_iter();
+            let home = |(id, archived, deleted): (String, bool, Option<i64>)| {
+                Some(StoredHome { id: id.parse().ok()?, archived, deleted: deleted.map(Moment::from_unix_ms) })
+            };
+            Ok(homes.filter_map(home).collect())
+        })
+    }
+
+    /// When this home was deleted; none where it was not, or is not here.
+    pub fn deleted(&self, home: &HomeId) -> Result<Option<Moment>, StoreError> {
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached("SELECT deleted FROM homes WHERE id = ?1")?;
+            let at: Option<Option<i64>> = statement.query_row([home.as_str()], |row| row.get(0)).optional()?;
+            Ok(at.flatten().map(Moment::from_unix_ms))
+        })
+    }
+
+    /// Puts a home into the archive, or takes it out.
+    pub fn set_archived(&self, home: &HomeId, archived: bool) -> Result<(), StoreError> {
+        let home = home.clone();
+        self.writer.write(move |connection| {
+            connection.execute("UPDATE homes SET archived = ?2 WHERE id = ?1", params![home.as_str(), archived])?;
+            Ok(())
+        })
+    }
+
+    /// Deletes a home at that moment, or takes it back. Nothing of it is lost yet.
+    pub fn set_deleted(&self, home: &HomeId, at: Option<Moment>) -> Result<(), StoreError> {
+        let home = home.clone();
+        self.writer.write(move |connection| {
+            let at = at.map(Moment::unix_ms);
+            connection.execute("UPDATE homes SET deleted = ?2 WHERE id = ?1", params![home.as_str(), at])?;
+            Ok(())
+        })
+    }
+
+    /// Removes for good what was deleted before that moment.
+    pub fn clear_deleted(&self, before: Moment) -> Result<(), StoreError> {
+        self.writer.write(move |connection| {
+            connection.execute("DELETE FROM homes WHERE deleted < ?1", [before.unix_ms()])?;
+            Ok(())
         })
     }
 
@@ -256,13 +308,14 @@ fn migrations() -> Migrations<'static> {
         M::up(include_str!("migrations/1.sql")),
         M::up(include_str!("migrations/2.sql")),
         M::up(include_str!("migrations/3.sql")),
+        M::up(include_str!("migrations/4.sql")),
     ])
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
-    use wayfinder_core::{Draft, Fact, HomeDescribed, Moment};
+    use wayfinder_core::{Draft, Fact, HomeDescribed};
 
     fn line(seq: u64) -> Line {
         line_named(seq, "Hut")
@@ -303,6 +356,32 @@ mod tests {
     }
 
     #[test]
+    fn a_deleted_home_keeps_its_lines_until_it_is_cleared() {
+        let folder = tempfile::tempdir().unwrap();
+        let store = Store::open(folder.path()).unwrap();
+        store.append(&home(), vec![line(1)]).unwrap();
+        let photo = StoredPhoto { id: "p1".parse().unwrap(), media: "image/png".into(), bytes: vec![1] };
+        store.put_photo(&home(), photo).unwrap();
+        store.set_archived(&home(), true).unwrap();
+        let at = Moment::from_unix_ms(1_000);
+        store.set_deleted(&home(), Some(at)).unwrap();
+        drop(store);
+        let store = Store::open(folder.path()).unwrap();
+        assert_eq!(store.homes().unwrap(), [StoredHome { id: home(), archived: true, deleted: Some(at) }]);
+        store.clear_deleted(at).unwrap();
+        assert_eq!((store.deleted(&home()).unwrap(), store.lines(&home()).unwrap().len()), (Some(at), 1), "not before its time");
+        store.set_deleted(&home(), None).unwrap();
+        store.clear_deleted(Moment::from_unix_ms(i64::MAX)).unwrap();
+        assert_eq!(store.lines(&home()).unwrap(), [line(1)], "taken back");
+        store.set_deleted(&home(), Some(at)).unwrap();
+        store.clear_deleted(Moment::from_unix_ms(1_001)).unwrap();
+        assert_eq!(
+            (store.homes().unwrap(), store.lines(&home()).unwrap(), store.photos(&home()).unwrap()),
+            (vec![], vec![], vec![])
+        );
+    }
+
+    #[test]
     fn a_setting_is_kept_and_replaced() {
         let folder = tempfile::tempdir().unwrap();
         let store = Store::open(folder.path()).unwrap();
@@ -328,7 +407,7 @@ mod tests {
         drop(store);
         let store = Store::open(folder.path()).unwrap();
         assert_eq!(store.lines(&home()).unwrap(), [line(1), line(2), line(3)]);
-        assert_eq!(store.homes().unwrap(), [home()]);
+        assert_eq!(store.homes().unwrap(), [StoredHome { id: home(), archived: false, deleted: None }]);
         assert!(store.check().unwrap());
     }
 

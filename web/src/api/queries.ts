@@ -22,7 +22,7 @@ import type {
 } from "./client";
 import type { paths } from "./generated/types";
 
-const of = (home: string) => ["home", home] as const;
+export const of = (home: string) => ["home", home] as const;
 
 export const useHealth = () =>
   useQuery({ queryKey: ["health"], queryFn: () => answer(api.GET("/api/health")), staleTime: Infinity });
@@ -259,15 +259,6 @@ export const useMoves = (home: string, breaker: string | null) =>
       answer(
         api.GET("/api/homes/{home}/breakers/{breaker}/moves", { params: { path: { home, breaker: breaker ?? "" } } }),
       ),
-  });
-
-export const useLogbook = (home: string, before: number | null) =>
-  useQuery({
-    queryKey: [...of(home), "logbook", before],
-    queryFn: () => {
-      const query = before === null ? {} : { before };
-      return answer(api.GET("/api/homes/{home}/logbook", { params: { path: { home }, query } }));
-    },
   });
 
 export const useEvidence = (home: string, point: string) =>

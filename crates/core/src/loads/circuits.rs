@@ -694,6 +694,25 @@ pub struct LoadCouldGo {
     pub percent_then: f64,
     /// What is expected there then, in amperes.
     pub expected_then: f64,
+    /// With what there it may not run at one time, the likeliest first: `kettle`, `iron and fan`.
+    pub not_with: Vec<String>,
+}
+
+/// So many sets that may not run together are told of a circuit.
+const SETS_TOLD: usize = 3;
+
+/// The smallest sets of `others` with which `moved` is more than the limit.
+fn not_with(moved: &Drawn<'_>, others: &[Drawn<'_>], limit: f64) -> Vec<String> {
+    let all: Vec<&Drawn<'_>> = std::iter::once(moved).chain(others).collect();
+    let loads: Vec<(i64, [f64; 24])> = all.iter().map(|drawn| (drawn.amps_x100(End::Likely), drawn.hours)).collect();
+    let never = |a: usize, b: usize| never_together(all[a], all[b]);
+    let (sets, _) = may_not_run_together(&loads, (limit * 100.0).round() as i64, &never);
+    let with_it = sets.into_iter().filter(|set| set.loads.contains(&0));
+    let names = with_it.map(|set| {
+        let names: Vec<&str> = set.loads.iter().filter(|at| **at != 0).map(|at| all[*at].line.name.as_str()).collect();
+        listed(&names)
+    });
+    names.filter(|names| !names.is_empty()).take(SETS_TOLD).collect()
 }
 
 /// What changes if one load moves to another circuit.
@@ -733,8 +752,9 @@ pub fn load_moves(home: &Study, load: &LoadId) -> Option<LoadMoves> {
     });
     let mut to: Vec<LoadCouldGo> = others
         .map(|circuit| {
-            let there = on.on(&circuit.breaker).iter().map(|other| other.load).chain([moved]);
-            let then = sums(&there.map(|load| drawn(home, load)).collect::<Vec<_>>(), End::Likely);
+            let there: Vec<Drawn<'_>> = on.on(&circuit.breaker).iter().map(|other| drawn(home, other.load)).collect();
+            let not_with = not_with(&drawn(home, moved), &there, circuit.limit);
+            let then = sums(&there.into_iter().chain([drawn(home, moved)]).collect::<Vec<_>>(), End::Likely);
             LoadCouldGo {
                 breaker: circuit.breaker.clone(),
                 number: circuit.number.clone(),
@@ -742,6 +762,7 @@ pub fn load_moves(home: &Study, load: &LoadId) -> Option<LoadMoves> {
                 percent_now: circuit.percent,
                 percent_then: (100.0 * amps(then.counted()) / circuit.limit).max(circuit.percent),
                 expected_then: amps(then.expected),
+                not_with,
             }
         })
         .collect();

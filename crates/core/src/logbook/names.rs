@@ -71,6 +71,11 @@ impl<'a> InWords<'a> {
         line.entry.fact.words(&Names { words: self, seq: line.seq })
     }
 
+    /// Every point that is in the room, or was when it was placed last.
+    pub(crate) fn points_ever_in(&self, room: &RoomId) -> impl Iterator<Item = &PointId> {
+        self.points.iter().filter(move |(_, (of, _))| *of == room).map(|(point, _)| *point)
+    }
+
     fn stands(&mut self, breaker: &'a BreakerId, line: &Line, mut at: Vec<Slot>, panel: Option<&PanelId>) {
         let panel = panel.and_then(|id| self.book.home().panels().panel(id));
         let row = |panel: &Panel, slot: &Slot| position(panel, slot.space);

@@ -21,6 +21,8 @@ const SWEEPS: usize = 40;
 const SWEEPS_A_MAP: usize = 12;
 /// So many maps at most are parted for one breaker.
 const MAPS: usize = 8;
+/// Of all stories together, a share below which one moves no decision.
+const ALL_BUT_RULED_OUT: f64 = 1e-7;
 /// Partings are kept down to this share of the likeliest: e to the -9.
 const KEPT: f64 = 9.0;
 
@@ -33,6 +35,8 @@ pub struct Belief<'a> {
     /// How likely each cause is, by its number.
     by_key: Vec<f64>,
     total: f64,
+    /// The stories that are not all but ruled out, by their numbers: what a look may tell is reckoned over these alone.
+    alive: Vec<usize>,
 }
 
 impl<'a> Belief<'a> {
@@ -40,7 +44,7 @@ impl<'a> Belief<'a> {
     pub fn new(case: &'a TripCase) -> Self {
         let mut rng = Pcg64Mcg::seed_from_u64(case.seed ^ 0x7472_6970);
         let stories = Stories::of(case, &mut rng);
-        let mut belief = Self { case, stories, seen: Vec::new(), by_key: Vec::new(), total: 0.0 };
+        let mut belief = Self { case, stories, seen: Vec::new(), by_key: Vec::new(), total: 0.0, alive: Vec::new() };
         belief.sum_up();
         belief
     }
@@ -102,7 +106,7 @@ impl<'a> Belief<'a> {
     /// How likely each point stands as it should not.
     pub fn affected(&self) -> Vec<f64> {
         let mut weight = vec![0.0; self.stories.scenes.len()];
-        for story in &self.stories.all {
+        for story in self.alive.iter().map(|at| &self.stories.all[*at]) {
             weight[story.scene] += story.now / self.total;
         }
         let mut affected = vec![0.0; self.case.points.len()];
@@ -117,7 +121,7 @@ impl<'a> Belief<'a> {
     /// How likely each cause goes with each state of a point: by cause, then by state.
     pub(super) fn by_state(&self, point: Option<PointNo>) -> Vec<[f64; STATES]> {
         let mut table = vec![[0.0; STATES]; self.keys().len()];
-        for story in &self.stories.all {
+        for story in self.alive.iter().map(|at| &self.stories.all[*at]) {
             let state = point.map_or(State::Live, |p| self.stories.scenes[story.scene][p]);
             table[story.key][state as usize] += story.now / self.total;
         }
@@ -159,6 +163,8 @@ impl<'a> Belief<'a> {
 
     fn sum_up(&mut self) {
         self.total = self.stories.all.iter().map(|s| s.now).sum::<f64>().max(f64::MIN_POSITIVE);
+        let least = self.total * ALL_BUT_RULED_OUT;
+        self.alive = (0..self.stories.all.len()).filter(|at| self.stories.all[*at].now >= least).collect();
         self.by_key = vec![0.0; self.stories.keys.len()];
         for story in &self.stories.all {
             self.by_key[story.key] += story.now / self.total;

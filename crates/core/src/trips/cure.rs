@@ -187,15 +187,31 @@ fn overload(home: &Study, at: &AtHome, trouble: &KnownTrouble, named: &Named) ->
             Some((moves, to))
         });
         if let Some((moves, to)) = fits.min_by(|a, b| a.1.percent_then.total_cmp(&b.1.percent_then)) {
+            let unless = match to.not_with.as_slice() {
+                [] => String::new(),
+                sets => format!(", as long as it does not run there together with: {}", sets.join("; or ")),
+            };
             steps.push(format!(
-                "Plug the {} in on circuit {} ({}): that is then at {:.0} % of its limit.",
+                "Plug the {} in on circuit {} ({}): that is then at {:.0} % of its limit{unless}.",
                 moves.name, to.number, to.about, to.percent_then
             ));
+        }
+        // What may not run together on it, those first of which something ran.
+        if let Some(circuit) = circuits(home).iter().find(|c| c.breaker == *id) {
+            let (ran, rest): (Vec<_>, Vec<_>) =
+                circuit.not_together.iter().partition(|set| set.loads.iter().any(|load| running.contains(load)));
+            let sets: Vec<&str> = ran.into_iter().chain(rest).take(SETS_TOLD).map(|set| set.words.as_str()).collect();
+            if !sets.is_empty() {
+                steps.push(format!("Never together on {}: {}.", circuit.number, sets.join("; or ")));
+            }
         }
     }
     steps.push("Switch off what ran, reset once, and do not run these together again.".into());
     steps
 }
+
+/// So many sets that may not run together are named.
+const SETS_TOLD: usize = 3;
 
 fn ran(trouble: &KnownTrouble) -> Vec<LoadId> {
     trouble.told.running.iter().chain(&trouble.told.last_on).cloned().collect()

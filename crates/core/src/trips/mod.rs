@@ -1,12 +1,13 @@
 //! Something is dark, flickers, or a breaker tripped: the likeliest cause and the next look, never before safety.
 //!
-//! On numbers alone: `case` (what is known), `cause`, `look` (what can be looked at and what it shows), `order` (how joints follow
+//! On numbers alone: `case` (what is known), `cause`, `look` (what can be looked at), `chances` (what it shows), `order` (how joints follow
 //! each other), `stories` and `report` (every cause that puts the point out, weighed by what was said), `belief` (weighed by what was
 //! seen), `planner` (the next look, the cause named, the stop), `play` (made-up faults and their marks), `file`.
 
 mod belief;
 mod case;
 mod cause;
+mod chances;
 mod checklist;
 mod cure;
 mod file;
@@ -38,6 +39,7 @@ pub use play::{FaultPlayed, FaultStep, FaultStrategy, FaultSummary, play_fault, 
 pub use said::{HandleToName, LookMade, NextLook, TroubleAnswer};
 pub use stop::{StopPage, ToCall};
 pub use view::{
-    CauseLine, FedPoint, NamedCause, RoadKind, RoadStop, TripHistory, TripsView, TroubleLine, TroubleView, open_troubles,
-    trips_view, trouble_asked, trouble_view,
+    CauseLine, FedPoint, FoundChoice, NamedCause, RoadKind, RoadStop, TripHistory, TripsView, TroubleLine, TroubleView,
+    open_troubles, trips_view, trouble_asked, trouble_view,
 };
+pub(crate) use view::{trouble_ended, trouble_title};

@@ -68,13 +68,26 @@ pub struct NamedCause {
     pub words: String,
     /// In percent, 99 at most.
     pub percent: u8,
-    /// Below 80 percent: likely, and no more.
-    pub only_likely: bool,
+    /// How sure that is: `Found`, `Likely, and no more`, `Not found out; the likeliest`.
+    pub how: String,
+    /// What else it may be, where it is not sure.
+    pub or: Option<CauseLine>,
+    /// Who can settle it, where it is not sure; empty otherwise.
+    pub settle: String,
     /// The boxes to be opened, the likeliest first.
     pub boxes: Vec<String>,
     /// What cures it.
     pub cure: Cure,
-    /// As it is recorded when it is confirmed.
+    /// What it may turn out to have been, each as it is recorded: more than one where only an opened box tells.
+    pub found: Vec<FoundChoice>,
+}
+
+/// What it turned out to be.
+#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
+pub struct FoundChoice {
+    /// As on the button.
+    pub label: String,
+    /// As it is recorded.
     pub found: TroubleFound,
 }
 
@@ -169,13 +182,13 @@ pub fn trips_view(home: &Study) -> TripsView {
         .rev()
         .map(|trouble| TroubleLine {
             trouble: trouble.id.clone(),
-            title: title(home, trouble),
+            title: trouble_title(home, trouble),
             at: trouble.at,
             by: trouble.by.clone(),
             over: !trouble.is_open(),
             to_be_mended: trouble.to_be_mended().is_some(),
             said: match &trouble.ended {
-                Some((_, found, note)) => ended(home, found.as_ref(), note),
+                Some((_, found, note)) => trouble_ended(home, found.as_ref(), note),
                 None => crate::model::so_many(trouble.looks.len() + trouble.signs.len(), "look"),
             },
         })
@@ -197,7 +210,7 @@ pub fn trips_view(home: &Study) -> TripsView {
 }
 
 /// `Porch, by the door: dark`.
-pub(super) fn title(home: &Study, trouble: &KnownTrouble) -> String {
+pub(crate) fn trouble_title(home: &Study, trouble: &KnownTrouble) -> String {
     match &trouble.told.at {
         TroubleAt::Point(point) => format!("{}: {}", home.house().place(point), trouble.told.symptom.words()),
         TroubleAt::Breaker(breaker) => format!("Breaker {} tripped", home.panels().number(breaker)),
@@ -205,7 +218,8 @@ pub(super) fn title(home: &Study, trouble: &KnownTrouble) -> String {
     }
 }
 
-fn ended(home: &Study, found: Option<&TroubleFound>, note: &str) -> String {
+/// What it turned out to be, with what was noted.
+pub(crate) fn trouble_ended(home: &Study, found: Option<&TroubleFound>, note: &str) -> String {
     let words = match found {
         None => "It works again; why it did not is not known".into(),
         Some(found) => {
@@ -254,10 +268,10 @@ fn work_out(home: &Study, id: &TroubleId) -> Option<TroubleView> {
     let trouble = home.troubles().trouble(id)?;
     let mut view = TroubleView {
         trouble: id.clone(),
-        title: title(home, trouble),
+        title: trouble_title(home, trouble),
         told: told(home, trouble),
         at: trouble.at,
-        over: trouble.ended.as_ref().map(|(_, found, note)| ended(home, found.as_ref(), note)),
+        over: trouble.ended.as_ref().map(|(_, found, note)| trouble_ended(home, found.as_ref(), note)),
         to_be_mended: trouble.to_be_mended().is_some(),
         stop: None,
         road: Vec::new(),
@@ -280,10 +294,10 @@ fn work_out(home: &Study, id: &TroubleId) -> Option<TroubleView> {
         Next::Look(look) => {
             view.next = next_look(home, &at, &search, look);
             if view.next.is_none() {
-                view.named = Some(name(home, &at, trouble, &search.named()));
+                view.named = Some(name(home, &at, trouble, &search.belief, &search.named()));
             }
         }
-        Next::Name(named) => view.named = Some(name(home, &at, trouble, &named)),
+        Next::Name(named) => view.named = Some(name(home, &at, trouble, &search.belief, &named)),
     }
     Some(view)
 }
@@ -486,36 +500,76 @@ fn box_words(words: &Words<'_>, place: PowerBox) -> String {
     }
 }
 
-fn name(home: &Study, at: &AtHome, trouble: &KnownTrouble, named: &Named) -> NamedCause {
+fn name(home: &Study, at: &AtHome, trouble: &KnownTrouble, belief: &Belief<'_>, named: &Named) -> NamedCause {
     let words = Words { home, at };
-    let id = |b: usize| at.breakers.get(b).cloned().flatten();
-    let point = |p: usize| at.points.get(p).cloned().flatten();
-    let points = match (named.key.cause, named.key.place) {
-        _ if !named.boxes.is_empty() => named
-            .boxes
-            .iter()
-            .filter_map(|b| match b {
-                PowerBox::Panel => None,
-                PowerBox::Point(p) => point(*p),
-            })
-            .collect(),
-        (Cause::SwitchOff | Cause::Control, _) => point(at.case.report.point).into_iter().collect(),
-        (Cause::ShortLoad | Cause::GroundLoad | Cause::Inrush, _) => Vec::new(),
-        (_, place) => place.and_then(point).into_iter().collect(),
-    };
+    let sure = named.p >= SURE_ENOUGH;
+    let family = named.key.cause.family();
+    let other = |key: Key| if family == Family::Itself { key != named.key } else { key.cause.family() != family };
+    let or = belief.causes().into_iter().find(|(key, _)| other(*key)).filter(|(_, p)| !sure && *p >= 0.02);
     NamedCause {
-        words: if named.boxes.is_empty() {
-            capital(&cause_words(&words, named.key))
-        } else {
-            match named.key.cause.family() {
-                Family::BadJoint => "A joint makes bad contact".into(),
-                _ => "Power reaches a box and does not leave it".into(),
-            }
+        words: match family {
+            Family::Itself => capital(&cause_words(&words, named.key)),
+            Family::BadJoint => "A joint makes bad contact".into(),
+            Family::NoPowerPast => "Power reaches a box and does not leave it".into(),
         },
         percent: percent(named.p),
-        only_likely: named.p < 0.8,
+        how: match named.p {
+            p if p >= SURE_ENOUGH => "Found".into(),
+            p if p >= 0.5 => "Likely, and no more".into(),
+            _ => "Not found out; the likeliest".into(),
+        },
+        or: or.map(|(key, p)| CauseLine { words: capital(&cause_words(&words, key)), percent: percent(p) }),
+        settle: if sure { String::new() } else { "An electrician can settle it, with a meter at the opened boxes.".into() },
         boxes: named.boxes.iter().map(|b| capital(&box_words(&words, *b))).collect(),
         cure: cure(home, at, trouble, named),
-        found: TroubleFound { cause: named.key.cause, breaker: named.key.breaker.and_then(id), points },
+        found: found(at, named),
+    }
+}
+
+/// Below this a cause is likely, and no more.
+const SURE_ENOUGH: f64 = 0.8;
+
+/// What it may turn out to have been. Of a fault in a box nobody knows which it was before the box is open.
+fn found(at: &AtHome, named: &Named) -> Vec<FoundChoice> {
+    let Key { cause, breaker, place } = named.key;
+    let point = |p: usize| at.points.get(p).cloned().flatten();
+    let breaker = breaker.and_then(|b| at.breakers.get(b).cloned().flatten());
+    let boxes: Vec<usize> = named
+        .boxes
+        .iter()
+        .filter_map(|b| match b {
+            PowerBox::Panel => None,
+            PowerBox::Point(p) => Some(*p),
+        })
+        .collect();
+    let choice = |label: &str, cause: Cause, points: Vec<PointId>| FoundChoice {
+        label: label.into(),
+        found: TroubleFound { cause, breaker: breaker.clone(), points },
+    };
+    let in_boxes = || boxes.iter().filter_map(|p| point(*p)).collect::<Vec<_>>();
+    match cause.family() {
+        Family::NoPowerPast => {
+            let mut choices = vec![choice("It was a joint", Cause::OpenHot, in_boxes())];
+            if named.boxes.contains(&PowerBox::Panel) {
+                choices.push(choice("It was the breaker", Cause::BreakerFailed, Vec::new()));
+            }
+            let gfcis: Vec<PointId> = boxes.iter().filter(|p| at.case.points[**p].gfci).filter_map(|p| point(*p)).collect();
+            if !gfcis.is_empty() {
+                choices.push(choice("It was the GFCI", Cause::GfciDead, gfcis));
+            }
+            choices
+        }
+        Family::BadJoint => vec![
+            choice("The neutral was open", Cause::OpenNeutral, in_boxes()),
+            choice("A joint was loose", Cause::LooseJoint, in_boxes()),
+        ],
+        Family::Itself => {
+            let place = match cause {
+                Cause::SwitchOff | Cause::Control => point(at.case.report.point),
+                Cause::ShortLoad | Cause::GroundLoad | Cause::Inrush => None,
+                _ => place.and_then(point),
+            };
+            vec![choice("That was it", cause, place.into_iter().collect())]
+        }
     }
 }

@@ -1,6 +1,7 @@
 //! No answers whatever lead past a sign of danger, and no breaker is reset against the rules.
 
 use proptest::prelude::*;
+use wayfinder_core::Cause;
 use wayfinder_core::loads::network::{LoadKind, Network, NetworkLoad, Source, solve};
 use wayfinder_core::trips::{Look, Next, Saw, Search, Takes, by_volts};
 
@@ -43,6 +44,10 @@ fn play(fault: usize, answers: &[usize], danger_at: Option<usize>) {
                 }
                 if search.belief.seen().iter().any(|(_, saw)| *saw == Saw::HoldsLive) {
                     assert!(matches!(look, Look::Add(_)), "{look} tells nothing any more: the breaker holds");
+                }
+                if matches!(look, Look::Elsewhere(_)) {
+                    let short = search.belief.sum(|k| matches!(k.cause, Cause::ShortLoad | Cause::GroundLoad | Cause::Arc));
+                    assert!(short < 0.1, "a suspected short is tried at another outlet: {short}");
                 }
                 let can = look.can_show(&[0, 1, 2, 3]);
                 search.see(look, can[answer % can.len()]);

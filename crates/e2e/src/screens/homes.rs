@@ -23,6 +23,29 @@ impl Homes<'_> {
         Ok(url.as_str().trim_end_matches("/panel").to_owned())
     }
 
+    /// Waits until the homes stand in this order, by their ids.
+    pub async fn order_is(&self, ids: &[&str]) -> Result<()> {
+        let page = self.0;
+        page.wait_until(&format!("the order {ids:?}"), async || {
+            let mut there = Vec::new();
+            for row in page.driver.find_all(By::Css("li[data-home]")).await? {
+                there.push(row.attr("data-home").await?.unwrap_or_default());
+            }
+            Ok(there == ids)
+        })
+        .await
+    }
+
+    /// Waits until the line of the home says so.
+    pub async fn says(&self, home: &str, words: &str) -> Result<()> {
+        self.0.wait_text(By::Css(format!("li[data-home='{home}']")), words).await
+    }
+
+    /// Waits until the home stands there no more.
+    pub async fn has_no(&self, home: &str) -> Result<()> {
+        self.0.wait_gone(By::Css(format!("li[data-home='{home}']"))).await
+    }
+
     /// Hands over a home file.
     pub async fn give(&self, path: &std::path::Path) -> Result<()> {
         let field = self.0.find(By::Css("input[type=file]")).await?;

@@ -11,6 +11,8 @@ impl LogbookScreen<'_> {
     says! {
         /// Waits until its lines say so.
         says: "[data-testid=logbook]";
+        /// Waits until what changed says so.
+        changes_say: "[data-testid=changes]";
         /// Waits until the dialog about lines that depend on another does.
         dependents_say: "[aria-labelledby=depend-title]";
     }

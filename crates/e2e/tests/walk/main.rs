@@ -5,6 +5,7 @@ mod directory;
 mod every_screen;
 mod first_home;
 mod first_use;
+mod homes;
 mod house_plan;
 mod loads;
 mod on_the_way;
@@ -34,6 +35,7 @@ use directory::*;
 use every_screen::*;
 use first_home::*;
 use first_use::*;
+use homes::*;
 use house_plan::*;
 use loads::*;
 use on_the_way::*;
@@ -92,6 +94,7 @@ fn main() -> ExitCode {
         a_home_of_which_nothing_is_known_is_helped,
         an_overload_goes_on_in_work,
         half_the_house_is_dark,
+        homes_are_renamed_copied_deleted_and_taken_back,
     ] {
         for view in [View::Desk, View::Phone] {
             trials.push(trial(&runtime, chrome.as_ref(), format!("{name}_{view:?}").to_lowercase(), walk, view));
@@ -116,6 +119,7 @@ fn main() -> ExitCode {
         the_plan_goes_out_and_comes_in,
         lengths_are_in_feet_where_they_are_said_so,
         anything_is_found_with_what_goes_dark,
+        what_changed_since_a_visit_is_told_and_looked_through,
         several_off_at_once_until_every_point_is_proven,
         what_may_be_dark_only_so_long_is_brought_back,
         what_comes_up_on_the_way_of_a_trace,

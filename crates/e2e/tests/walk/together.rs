@@ -275,7 +275,7 @@ pub(crate) async fn two_look_for_a_fault(chrome: &Chrome, owner: &Page, _: View)
         Trips(owner).seen("does not stay in").await?;
         // The next look is at the panel: it buzzes, and whoever stands there says so. Then nobody is sent to a handle.
         helper.press("More: a sign of danger").await?;
-        helper.press("Buzzes").await?;
+        helper.press("It buzzes or crackles").await?;
         Trips(&helper).stop_says("Do not touch the panel").await?;
         Trips(owner).stop_says("Do not touch the panel").await?;
         let written = lines(&site, "weir").await?;

@@ -10,12 +10,17 @@ const HOUSE: &str = "panel 8\nmain is main 100 A\n1 20 bath\n2 15 den\nroom Bath
                      point Porch receptacle door\npoint Den receptacle wall\nprotects mirror: door\n\
                      proof mirror 1\nproof door 1\nproof wall 2\nload wall space_heater\ncall 555-0100 555-0101";
 
+/// A home of these acts: whoever writes in it, and its address.
+async fn weir_house<'a>(site: &'a Site, acts: &str) -> Result<(Somebody<'a>, String)> {
+    let mut somebody = Somebody::new(site, "weir");
+    somebody.act(0, "home Weir House").await?;
+    somebody.act(0, acts).await?;
+    Ok((somebody, format!("{}/h/weir", site.address)))
+}
+
 pub(crate) async fn a_dark_outlet_behind_a_gfci_in_another_room(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let site = Site::empty().await?;
-    let mut somebody = Somebody::new(&site, "weir");
-    somebody.act(0, "home Weir House").await?;
-    somebody.act(0, HOUSE).await?;
-    let home = format!("{}/h/weir", site.address);
+    let (mut somebody, home) = weir_house(&site, HOUSE).await?;
     let trips = Trips(page);
     page.goto(&format!("{home}/trips")).await?;
     page.can_be_used_by_everybody().await?;
@@ -42,13 +47,10 @@ pub(crate) async fn a_dark_outlet_behind_a_gfci_in_another_room(_: &Chrome, page
 
 pub(crate) async fn a_sign_of_danger_covers_everything(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let site = Site::empty().await?;
-    let mut somebody = Somebody::new(&site, "weir");
-    somebody.act(0, "home Weir House").await?;
-    somebody.act(0, HOUSE).await?;
-    let home = format!("{}/h/weir", site.address);
+    let (mut somebody, home) = weir_house(&site, HOUSE).await?;
     let trips = Trips(page);
     page.goto(&format!("{home}/trips?point=wall")).await?;
-    page.press("Smell or smoke").await?;
+    page.press("It smells of burning, or there is smoke").await?;
     trips.stop_says("Switch breaker 2 off, if you reach it safely").await?;
     trips.stop_says("Call an electrician: 555-0101").await?;
     page.can_be_used_by_everybody().await?;
@@ -71,9 +73,7 @@ pub(crate) async fn a_sign_of_danger_covers_everything(_: &Chrome, page: &Page, 
 
 pub(crate) async fn a_breaker_that_tripped_is_found_from_the_front_page(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let site = Site::empty().await?;
-    let mut somebody = Somebody::new(&site, "weir");
-    somebody.act(0, "home Weir House").await?;
-    somebody.act(0, HOUSE).await?;
+    let (mut somebody, _) = weir_house(&site, HOUSE).await?;
     somebody.act(0, "point Den receptacle desk\nproof desk 2\nload desk space_heater\ntripped 2").await?;
     let home = format!("{}/h/weir", site.address);
     let trips = Trips(page);
@@ -109,12 +109,10 @@ pub(crate) async fn a_home_of_which_nothing_is_known_is_helped(_: &Chrome, page:
 /// At supper two heaters run on 15 A: what ran is told, and the cure goes on in Work.
 pub(crate) async fn an_overload_goes_on_in_work(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let site = Site::empty().await?;
-    let mut somebody = Somebody::new(&site, "weir");
-    somebody.act(0, "home Weir House").await?;
-    somebody.act(0, HOUSE).await?;
+    let (mut somebody, home) = weir_house(&site, HOUSE).await?;
     somebody.act(0, "point Den receptacle desk\nproof desk 2\nload desk space_heater").await?;
     let trips = Trips(page);
-    page.goto(&format!("{}/h/weir/trips", site.address)).await?;
+    page.goto(&format!("{home}/trips")).await?;
     page.press("A breaker tripped").await?;
     trips.choose("2:").await?;
     page.press("More: what you know").await?;

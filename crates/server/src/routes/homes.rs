@@ -1,5 +1,6 @@
 //! Answers about a home.
 
+use std::collections::BTreeSet;
 use std::sync::Arc;
 
 use axum::Json;
@@ -7,9 +8,9 @@ use axum::extract::{Path, State};
 use axum::http::{HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
-    Checks, Evidence, HomeId, HomeNow, InWords, KnownPoints, Letter, Line, MethodMinutes, PanelView, PointId, Progress, Recipe,
-    TraceView, checks as checks_of, evidence as evidence_of, home_now, known_points, letter as letter_of, method_minutes,
-    panel_views, progress, trace_together,
+    BreakerId, ChangedSince, Changes, Checks, Evidence, HomeNow, InWords, KnownPoints, Letter, Line, LineFilter, LinesWanted,
+    MethodMinutes, Moment, PanelView, PointId, RoomId, Topic, TraceView, changes, checks as checks_of, evidence as evidence_of,
+    home_now, known_points, letter as letter_of, method_minutes, panel_views, trace_together,
 };
 use wayfinder_formats::{PdfError, Sheet, findings_pdf};
 
@@ -27,18 +28,6 @@ pub(crate) struct Health {
     demo: bool,
     /// The id of the demo home.
     demo_home: String,
-}
-
-/// A home in the list.
-#[derive(serde::Serialize, utoipa::ToSchema)]
-pub(crate) struct HomeInList {
-    id: HomeId,
-    name: String,
-    /// Its panels, in words: `Main panel, 24 spaces`.
-    panels: Vec<String>,
-    progress: Progress,
-    /// What it is drawn from, where it is a made-up house.
-    practice: Option<Recipe>,
 }
 
 /// A line of the logbook with its words.
@@ -62,10 +51,15 @@ pub(crate) struct LogbookPage {
     lines: Vec<WordedLine>,
     /// Lines in all.
     total: usize,
+    /// How many of them are wanted.
+    wanted: usize,
+    /// Everybody who wrote a line, by name.
+    people: Vec<String>,
     /// Ask for lines before this sequence for the next page; `null` at the end.
     before: Option<u64>,
 }
 
+/// Which lines are asked for; what is left out counts for all.
 #[derive(serde::Deserialize, utoipa::IntoParams)]
 #[into_params(parameter_in = Query)]
 pub(crate) struct Paging {
@@ -73,6 +67,30 @@ pub(crate) struct Paging {
     before: Option<u64>,
     /// How many, up to 500.
     limit: Option<usize>,
+    /// Only lines after this sequence.
+    after: Option<u64>,
+    /// Only lines with these words, in any order.
+    text: Option<String>,
+    /// Only lines by this person.
+    by: Option<String>,
+    /// Only lines about this room or a point in it.
+    room: Option<RoomId>,
+    /// Only lines about this breaker or a point that is proven on it.
+    breaker: Option<BreakerId>,
+    /// Only lines about this.
+    topic: Option<Topic>,
+}
+
+/// Since when: a moment, or somebody's last visit.
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct ChangesSince {
+    /// Since this moment, in milliseconds since 1970 UTC.
+    since: Option<i64>,
+    /// Or since the last visit of this person.
+    visit: Option<String>,
+    /// The clock of whoever asks, in milliseconds since 1970 UTC: it tells a visit that goes on from one that is over.
+    now: Option<i64>,
 }
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
@@ -94,26 +112,6 @@ pub(crate) struct Printing {
 #[utoipa::path(get, path = "/api/health", responses((status = 200, body = Health)))]
 pub(crate) async fn health(State(app): State<App>) -> Json<Health> {
     Json(Health { version: env!("CARGO_PKG_VERSION").into(), demo: app.demo, demo_home: crate::DEMO_HOME.into() })
-}
-
-/// Every home.
-#[utoipa::path(get, path = "/api/homes", responses((status = 200, body = [HomeInList])))]
-pub(crate) async fn list(State(app): State<App>) -> Result<Json<Vec<HomeInList>>, Problem> {
-    let desk = Arc::clone(&app.desk);
-    let list = off_thread(move || {
-        let list = desk.homes()?.into_iter().map(|(id, opened)| {
-            let home = &opened.study;
-            HomeInList {
-                id,
-                name: home.name().unwrap_or_default().to_owned(),
-                panels: home.panels().all().map(|panel| format!("{}, {} spaces", panel.name, panel.spaces)).collect(),
-                progress: progress(home),
-                practice: home.practice(),
-            }
-        });
-        Ok(list.collect())
-    });
-    list.await.map(Json)
 }
 
 /// What every screen shows of the home: what is off now, which clocks run, how far the trace is.
@@ -154,21 +152,52 @@ pub(crate) async fn logbook(home: InHome, Asked(paging): Asked<Paging>) -> Resul
     home.answer(move |opened| {
         let book = &opened.book;
         let words = InWords::of(book);
-        let lines: Vec<WordedLine> = book
-            .lines()
-            .rev()
-            .filter(|line| paging.before.is_none_or(|before| line.seq < before))
+        let wanted = LinesWanted {
+            after: paging.after.unwrap_or_default(),
+            text: paging.text.unwrap_or_default(),
+            by: paging.by,
+            room: paging.room,
+            breaker: paging.breaker,
+            topic: paging.topic,
+        };
+        let filter = LineFilter::of(book, &opened.study, &words, &wanted);
+        let found: Vec<&Line> = if wanted == LinesWanted::default() {
+            book.lines().rev().collect()
+        } else {
+            book.lines().rev().filter(|line| filter.wants(line)).collect()
+        };
+        let older = || found.iter().filter(|line| paging.before.is_none_or(|before| line.seq < before));
+        let lines: Vec<WordedLine> = older()
             .take(limit)
             .map(|line| WordedLine {
                 words: words.line(line),
                 with: line.entry.instrument.map(|instrument| instrument.words().to_owned()),
                 struck: book.is_struck(&line.entry.id),
                 strikable: line.entry.fact.is_strikable(),
-                line: line.clone(),
+                line: (*line).clone(),
             })
             .collect();
-        let before = lines.last().map(|worded| worded.line.seq).filter(|seq| *seq > 1);
-        Ok(LogbookPage { total: book.lines().count(), before, lines })
+        let before = older().nth(limit).and(lines.last()).map(|worded| worded.line.seq);
+        let people: BTreeSet<&str> = book.lines().map(|line| line.entry.by.as_str()).collect();
+        let people = people.into_iter().map(str::to_owned).collect();
+        Ok(LogbookPage { total: book.lines().count(), wanted: found.len(), people, before, lines })
+    })
+    .await
+}
+
+/// What is otherwise than it was, since a moment or since somebody's last visit; since the first line where neither is said.
+#[utoipa::path(get, path = "/api/homes/{home}/changes", params(HomePath, ChangesSince), responses((status = 200, body = Changes), (status = 404, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn changed(home: InHome, Asked(asked): Asked<ChangesSince>) -> Result<Response, Problem> {
+    home.answer(move |opened| {
+        let after = match (asked.since, asked.visit) {
+            (Some(since), _) => ChangedSince::Moment(Moment::from_unix_ms(since)).last_before(&opened.book),
+            (None, Some(by)) => {
+                let now = Moment::from_unix_ms(asked.now.unwrap_or(i64::MAX));
+                ChangedSince::Visit { by, now }.last_before(&opened.book)
+            }
+            (None, None) => 0,
+        };
+        Ok(changes(&opened.book, &opened.study, after)?)
     })
     .await
 }

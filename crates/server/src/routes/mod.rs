@@ -1,5 +1,6 @@
 //! The routes: parse, ask the core, answer.
 
+mod all_homes;
 mod book;
 mod directory;
 mod homes;
@@ -35,15 +36,19 @@ use crate::{App, assets, guard};
                    milliseconds since 1970 UTC, lengths are millimeters.",
         license(name = "MIT OR Apache-2.0", identifier = "MIT OR Apache-2.0")
     ),
-    components(schemas(wayfinder_core::loads::NewLoadKind))
+    components(schemas(wayfinder_core::loads::NewLoadKind, wayfinder_core::Topic))
 )]
 struct Api;
 
 fn api() -> OpenApiRouter<App> {
     OpenApiRouter::with_openapi(Api::openapi())
         .routes(routes!(homes::health))
-        .routes(routes!(homes::list))
-        .routes(routes!(homes::now))
+        .routes(routes!(all_homes::list))
+        .routes(routes!(all_homes::archive))
+        .routes(routes!(all_homes::copy_home))
+        .routes(routes!(all_homes::take_back))
+        .routes(routes!(homes::now, all_homes::delete))
+        .routes(routes!(homes::changed))
         .routes(routes!(homes::letter))
         .routes(routes!(homes::panels))
         .routes(routes!(homes::points))

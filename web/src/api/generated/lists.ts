@@ -3449,6 +3449,66 @@ export const LISTS = {
       "any time"
     ]
   ],
+  "topics": [
+    [
+      "trace",
+      "looks and switching"
+    ],
+    [
+      "panel",
+      "panels and breakers"
+    ],
+    [
+      "house",
+      "rooms, points, the plan"
+    ],
+    [
+      "loads",
+      "loads and readings"
+    ],
+    [
+      "work",
+      "jobs and sizes"
+    ],
+    [
+      "trouble",
+      "what was wrong"
+    ],
+    [
+      "cards",
+      "cards and tests"
+    ],
+    [
+      "home",
+      "the home, its rules, photos, prices"
+    ],
+    [
+      "struck",
+      "lines struck out"
+    ]
+  ],
+  "dangerSigns": [
+    [
+      "smell",
+      "It smells of burning, or there is smoke"
+    ],
+    [
+      "heat",
+      "A plate, a plug or the panel is hot"
+    ],
+    [
+      "buzz",
+      "It buzzes or crackles"
+    ],
+    [
+      "water",
+      "Water is at it"
+    ],
+    [
+      "shock",
+      "Somebody felt a shock"
+    ]
+  ],
   "jobFinds": [
     [
       "burnt",

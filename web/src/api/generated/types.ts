@@ -45,7 +45,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Every home. */
+        /** Every home, the most urgent first. */
         get: operations["list"];
         put?: never;
         post?: never;
@@ -65,6 +65,24 @@ export interface paths {
         /** What every screen shows of the home: what is off now, which clocks run, how far the trace is. */
         get: operations["now"];
         put?: never;
+        post?: never;
+        /** Deletes a home. For 30 days it can be taken back; meanwhile nobody reads or writes it. */
+        delete: operations["delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/archived": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Puts a home into the archive, or takes it out. It can be read and written there as before. */
+        put: operations["archive"];
         post?: never;
         delete?: never;
         options?: never;
@@ -126,6 +144,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is otherwise than it was, since a moment or since somebody's last visit; since the first line where neither is said. */
+        get: operations["changed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/checks": {
         parameters: {
             query?: never;
@@ -137,6 +172,23 @@ export interface paths {
         get: operations["checks"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copies a home, its lines and photos, under another name. From then on each goes its own way. */
+        post: operations["copy_home"];
         delete?: never;
         options?: never;
         head?: never;
@@ -975,6 +1027,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes back a home that was deleted, with every line it had. */
+        post: operations["take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/tests": {
         parameters: {
             query?: never;
@@ -1276,6 +1345,13 @@ export interface components {
             /** @description `https://home.example/h/juniper-lane`. */
             address?: string | null;
         };
+        /** @description Every home. */
+        AllHomes: {
+            /** @description What was deleted and can be taken back. */
+            deleted: components["schemas"]["DeletedHome"][];
+            /** @description The real ones first, the most urgent first; then the made-up houses; then the archive. */
+            homes: components["schemas"]["HomeInList"][];
+        };
         /** @description What else than the service or a feeder may put power on a panel. */
         AlsoFed: {
             /** @description There is such a source: with the main off it can still be live. */
@@ -1295,6 +1371,11 @@ export interface components {
          * @description Current in amperes.
          */
         Amps: number;
+        /** @description Where a home is put. */
+        Archiving: {
+            /** @description In the archive, or out of it. */
+            archived: boolean;
+        };
         /** @description What happens at a current, for the picture of the latest times. */
         AtAmps: {
             /**
@@ -1730,6 +1811,15 @@ export interface components {
          * @enum {string}
          */
         Change: "came_back" | "stayed_out" | "stayed_lit";
+        /** @description A sentence about what is otherwise. */
+        ChangeSaid: {
+            /** @description It is a danger that was not known then. */
+            grave: boolean;
+            /** @description What stands in the margin: `Proven`. */
+            margin: string;
+            /** @description The sentence. */
+            words: string;
+        };
         /** @description A point that was lit was watched while this breaker, which was on, was switched off and on again. */
         ChangeWatched: {
             /** @description The breaker; it is on again. */
@@ -1739,6 +1829,21 @@ export interface components {
             /** @description What the point did. */
             saw: components["schemas"]["Change"];
             since?: components["schemas"]["Since"] | null;
+        };
+        /** @description What is otherwise. */
+        Changes: {
+            /**
+             * Format: int64
+             * @description The last line of before.
+             */
+            after: number;
+            /** @description Lines written since. */
+            lines: number;
+            /** @description Who wrote them, with how many each; the most first. */
+            people: components["schemas"]["Wrote"][];
+            /** @description What is otherwise, in sentences, the gravest first. */
+            said: components["schemas"]["ChangeSaid"][];
+            since?: components["schemas"]["Moment"] | null;
         };
         /** @description What is worth a look. */
         Checks: {
@@ -1885,6 +1990,15 @@ export interface components {
          * @enum {string}
          */
         Configuration: "5-15" | "5-20" | "5-30" | "6-15" | "6-20" | "6-30" | "6-50" | "10-30" | "10-50" | "14-30" | "14-50" | "14-60" | "L5-30" | "L14-30" | "TT-30";
+        /** @description A copy that is wanted. */
+        CopyWanted: {
+            /** @description Who copies, as the logbook has it. */
+            by: string;
+            /** @description The id of the copy, made by whoever asks. */
+            home: components["schemas"]["HomeId"];
+            /** @description Its name. */
+            name: string;
+        };
         /** @description What to do about it. */
         Cure: {
             /** @description Where it goes on. */
@@ -1946,6 +2060,15 @@ export interface components {
          * @enum {string}
          */
         DayPart: "night" | "morning" | "day" | "meal" | "evening" | "any";
+        /** @description A deleted home that can be taken back. */
+        DeletedHome: {
+            /** @description When it was deleted. */
+            deleted: components["schemas"]["Moment"];
+            id: components["schemas"]["HomeId"];
+            name: string;
+            /** @description When it is gone for good. */
+            until: components["schemas"]["Moment"];
+        };
         /** @description The demand of a year, or of what there is of one, on the clock of the house. */
         Demand: {
             /**
@@ -2597,6 +2720,13 @@ export interface components {
             tag?: string | null;
             tag_kind?: components["schemas"]["TagKind"] | null;
         };
+        /** @description What it turned out to be. */
+        FoundChoice: {
+            /** @description As it is recorded. */
+            found: components["schemas"]["TroubleFound"];
+            /** @description As on the button. */
+            label: string;
+        };
         /** @description What was found. */
         FoundKind: {
             /** @enum {string} */
@@ -2769,12 +2899,21 @@ export interface components {
         HomeId: string;
         /** @description A home in the list. */
         HomeInList: {
+            /** @description It is in the archive. */
+            archived: boolean;
             id: components["schemas"]["HomeId"];
             name: string;
             /** @description Its panels, in words: `Main panel, 24 spaces`. */
             panels: string[];
             practice?: components["schemas"]["Recipe"] | null;
             progress: components["schemas"]["Progress"];
+            /**
+             * Format: int64
+             * @description The last line of its logbook.
+             */
+            seq: number;
+            worst?: components["schemas"]["HomeWorst"] | null;
+            written?: components["schemas"]["Moment"] | null;
         };
         /** @description What every screen shows of a home. */
         HomeNow: {
@@ -2806,6 +2945,15 @@ export interface components {
             tests_open: number;
             /** @description GFCI devices that were tripped on purpose and not reset yet. */
             tripped: components["schemas"]["PointId"][];
+        };
+        /** @description The worst that is known of a home, as its front page has it. */
+        HomeWorst: {
+            /** @description What it is about. */
+            about: components["schemas"]["LetterAbout"];
+            /** @description What stands in the margin: `Dark now`. */
+            margin: string;
+            /** @description As a sentence: `24 has tripped`. */
+            title: string;
         };
         /**
          * @description What the handles share.
@@ -3527,6 +3675,8 @@ export interface components {
              * @description What is expected there then, in amperes.
              */
             expected_then: number;
+            /** @description With what there it may not run at one time, the likeliest first: `kettle`, `iron and fan`. */
+            not_with: string[];
             /** @description `3`. */
             number: string;
             /**
@@ -3731,8 +3881,12 @@ export interface components {
              */
             before?: number | null;
             lines: components["schemas"]["WordedLine"][];
+            /** @description Everybody who wrote a line, by name. */
+            people: string[];
             /** @description Lines in all. */
             total: number;
+            /** @description How many of them are wanted. */
+            wanted: number;
         };
         /** @description A look that was made. */
         LookMade: {
@@ -3981,15 +4135,18 @@ export interface components {
             boxes: string[];
             /** @description What cures it. */
             cure: components["schemas"]["Cure"];
-            /** @description As it is recorded when it is confirmed. */
-            found: components["schemas"]["TroubleFound"];
-            /** @description Below 80 percent: likely, and no more. */
-            only_likely: boolean;
+            /** @description What it may turn out to have been, each as it is recorded: more than one where only an opened box tells. */
+            found: components["schemas"]["FoundChoice"][];
+            /** @description How sure that is: `Found`, `Likely, and no more`, `Not found out; the likeliest`. */
+            how: string;
+            or?: components["schemas"]["CauseLine"] | null;
             /**
              * Format: int32
              * @description In percent, 99 at most.
              */
             percent: number;
+            /** @description Who can settle it, where it is not sure; empty otherwise. */
+            settle: string;
             /** @description As a sentence. */
             words: string;
         };
@@ -6333,6 +6490,11 @@ export interface components {
             /** @description Where it was plugged in; never at 240 V. */
             point: components["schemas"]["PointId"];
         };
+        /**
+         * @description What a line of the logbook is about, as somebody looks for it.
+         * @enum {string}
+         */
+        Topic: "home" | "panel" | "house" | "trace" | "loads" | "work" | "cards" | "trouble" | "struck";
         /** @description A breaker that a way touches. */
         Touched: {
             /** @description The breaker. */
@@ -7238,6 +7400,13 @@ export interface components {
             /** @description Why, a sentence each. */
             why: string[];
         };
+        /** @description How many lines somebody wrote. */
+        Wrote: {
+            /** @description Who. */
+            by: string;
+            /** @description How many. */
+            lines: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -7307,7 +7476,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["HomeInList"][];
+                    "application/json": components["schemas"]["AllHomes"];
                 };
             };
         };
@@ -7333,6 +7502,94 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Archiving"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7478,6 +7735,51 @@ export interface operations {
             };
         };
     };
+    changed: {
+        parameters: {
+            query?: {
+                /** @description Since this moment, in milliseconds since 1970 UTC. */
+                since?: number;
+                /** @description Or since the last visit of this person. */
+                visit?: string;
+                /** @description The clock of whoever asks, in milliseconds since 1970 UTC: it tells a visit that goes on from one that is over. */
+                now?: number;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Changes"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     checks: {
         parameters: {
             query?: never;
@@ -7499,6 +7801,72 @@ export interface operations {
                 };
             };
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_home: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyWanted"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8153,6 +8521,18 @@ export interface operations {
                 before?: number;
                 /** @description How many, up to 500. */
                 limit?: number;
+                /** @description Only lines after this sequence. */
+                after?: number;
+                /** @description Only lines with these words, in any order. */
+                text?: string;
+                /** @description Only lines by this person. */
+                by?: string;
+                /** @description Only lines about this room or a point in it. */
+                room?: components["schemas"]["RoomId"];
+                /** @description Only lines about this breaker or a point that is proven on it. */
+                breaker?: components["schemas"]["BreakerId"];
+                /** @description Only lines about this. */
+                topic?: components["schemas"]["Topic"];
             };
             header?: never;
             path: {
@@ -9460,6 +9840,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SurveyTogether"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
                 };
             };
             404: {

@@ -6,17 +6,28 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type SyntheticEvent } from "react";
-import { Link, useNavigate } from "react-router";
-import { NoAnswer, ProblemError, answer, api, type Fact, type HomeInList, type Problem } from "../../api/client";
+import { useNavigate } from "react-router";
+import {
+  NoAnswer,
+  ProblemError,
+  answer,
+  api,
+  type AllHomes,
+  type Fact,
+  type HomeInList,
+  type Problem,
+} from "../../api/client";
 import { useHealth, useHomes } from "../../api/queries";
 import { draft, myName, newId, setMyName } from "../../api/record";
 import { outbox } from "../../api/outbox";
-import { tone } from "../../app/theme";
 import { TopBar } from "../../app/TopBar";
 import { useNotice, wordsOf } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
 import { Choice } from "../../parts/Choice";
+import { Fold } from "../../parts/Fold";
 import { Loaded } from "../../parts/Loaded";
+import { DeletedHomes } from "./DeletedHomes";
+import { HomeRow } from "./HomeRow";
 import { MakeHouse } from "../practice/MakeHouse";
 import { FileButton } from "../../parts/form/FileButton";
 
@@ -33,16 +44,7 @@ export function HomesPage() {
         </Typography>
         <Stack spacing={2}>
           <Loaded query={homes} what="homes">
-            {(list: HomeInList[]) => (
-              <>
-                {[...list]
-                  .sort((a, b) => Number(a.practice != null) - Number(b.practice != null))
-                  .map((home) => (
-                    <HomeLink key={home.id} home={home} />
-                  ))}
-                {list.length === 0 && <Typography>No home yet. Name the first one below.</Typography>}
-              </>
-            )}
+            {(all: AllHomes) => <Lists all={all} />}
           </Loaded>
           <NewHome />
           <MakeHouse />
@@ -57,29 +59,41 @@ export function HomesPage() {
   );
 }
 
-function HomeLink({ home }: { home: HomeInList }) {
+function Lists({ all }: { all: AllHomes }) {
+  const shown = (wanted: (home: HomeInList) => boolean) => all.homes.filter(wanted);
+  const archive = shown((home) => home.archived);
+  const madeUp = shown((home) => !home.archived && home.practice != null);
   return (
-    <Box
-      component={Link}
-      to={`/h/${home.id}`}
-      sx={{
-        display: "block",
-        color: "inherit",
-        textDecoration: "none",
-        bgcolor: "background.paper",
-        border: `1px solid ${tone("rule")}`,
-        borderLeft: `6px solid ${tone("pine")}`,
-        p: 2,
-        "&:hover": { borderLeftColor: tone("blaze") },
-      }}
-    >
-      <Typography variant="h2" component="span">
-        {home.name}
-      </Typography>
-      <Typography variant="body2" color="text.secondary">
-        {home.panels.length === 0 ? "no panel yet" : home.panels.join("; ")} · {home.progress.proven} of{" "}
-        {home.progress.points} points proven
-      </Typography>
+    <>
+      <Rows homes={shown((home) => !home.archived && home.practice == null)} />
+      {all.homes.length === 0 && <Typography>No home yet. Name the first one below.</Typography>}
+      {madeUp.length > 0 && (
+        <>
+          <Typography variant="h2">To practice on</Typography>
+          <Rows homes={madeUp} />
+        </>
+      )}
+      {archive.length > 0 && (
+        <Fold onPage label={`the archive (${archive.length})`}>
+          <Rows homes={archive} />
+        </Fold>
+      )}
+      {all.deleted.length > 0 && (
+        <Fold onPage label={`deleted homes (${all.deleted.length})`}>
+          <DeletedHomes homes={all.deleted} />
+        </Fold>
+      )}
+    </>
+  );
+}
+
+function Rows({ homes }: { homes: readonly HomeInList[] }) {
+  if (homes.length === 0) return null;
+  return (
+    <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0, display: "grid", gap: 1.5 }}>
+      {homes.map((home) => (
+        <HomeRow key={home.id} home={home} />
+      ))}
     </Box>
   );
 }

@@ -312,7 +312,14 @@ function MovesBlock({ home, load }: { home: string; load: string }) {
               {data.to.slice(0, 6).map((to) => (
                 <Box component="li" key={to.breaker} sx={{ display: "flex", gap: 1, py: 0.5, alignItems: "baseline" }}>
                   <Tag text={to.number} />
-                  <Box sx={{ flex: 1 }}>{to.about}</Box>
+                  <Box sx={{ flex: 1 }}>
+                    {to.about}
+                    {to.not_with.length > 0 && (
+                      <Typography variant="body2" color="text.secondary">
+                        not together there with: {to.not_with.join("; or ")}
+                      </Typography>
+                    )}
+                  </Box>
                   <Box sx={{ whiteSpace: "nowrap" }}>
                     {Math.round(to.percent_now)} → <b>{Math.round(to.percent_then)} %</b>
                   </Box>

@@ -2,16 +2,20 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
-import { useState } from "react";
+import { useDeferredValue, useState } from "react";
+import { useSearchParams } from "react-router";
 import { ProblemError, type LogbookPage as Page } from "../../api/client";
-import { useLogbook } from "../../api/queries";
+import { useChanges, useLogbook } from "../../api/logbook";
 import { useRecord } from "../../api/record";
 import { useAct } from "../../app/useAct";
 import { useNotice } from "../../app/useNotice";
 import { useThisHome } from "../../app/useThisHome";
 import { Loaded } from "../../parts/Loaded";
+import { ChangesShown } from "./ChangesShown";
 import { DependDialog } from "./DependDialog";
+import { Filters } from "./Filters";
 import { LineRow } from "./LineRow";
+import { ALL_LINES, asked, sinceOf, type Filter } from "./filter";
 
 /** Every fact in order, newest first. Nothing is changed, only struck out; the answers follow. */
 export function LogbookPage() {
@@ -21,7 +25,19 @@ export function LogbookPage() {
   const act = useAct(home.id);
   const [before, setBefore] = useState<number | null>(null);
   const [depend, setDepend] = useState<{ lines: string[]; words: string } | null>(null);
-  const page = useLogbook(home.id, before);
+  const [params, setParams] = useSearchParams();
+  const filter = asked(params);
+  const since = sinceOf(filter.since);
+  const changes = useChanges(home.id, since);
+  const text = useDeferredValue(filter.text);
+  const { by, room, breaker, topic } = filter;
+  const after = since === null ? 0 : (changes.data?.after ?? 0);
+  const page = useLogbook(home.id, { before, after, text, by, room, breaker, topic });
+  const choose = (next: Filter) => {
+    setBefore(null);
+    setParams(new URLSearchParams(Object.entries(next).filter(([, value]) => value !== "")), { replace: true });
+  };
+  const narrowed = Object.values(filter).some((value) => value !== "");
 
   const strike = async (lines: string[]) => {
     try {
@@ -43,11 +59,18 @@ export function LogbookPage() {
           Save home as a file
         </Button>
       </Stack>
+      <Filters home={home} filter={filter} people={page.data?.people ?? []} onChange={choose} />
+      {since !== null && (
+        <Loaded query={changes} what="changes">
+          {(data) => <ChangesShown changes={data} />}
+        </Loaded>
+      )}
       <Loaded query={page} what="logbook">
         {(data: Page) => (
           <>
             <Typography color="text.secondary" sx={{ mb: 1 }}>
-              {data.total} lines, newest first. A line struck out stays here and no longer counts.
+              {narrowed ? `${data.wanted} of ${data.total} lines` : `${data.total} lines`}, newest first. A line struck
+              out stays here and no longer counts.
             </Typography>
             <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0, maxWidth: 900 }} data-testid="logbook">
               {data.lines.map((line) => (
@@ -65,13 +88,21 @@ export function LogbookPage() {
                 />
               ))}
             </Box>
+            {narrowed && data.wanted === 0 && (
+              <Stack direction="row" useFlexGap spacing={1.5} sx={{ alignItems: "center", flexWrap: "wrap", mt: 2 }}>
+                <Typography>No line is like that.</Typography>
+                <Button variant="outlined" onClick={() => choose(ALL_LINES)}>
+                  Show every line
+                </Button>
+              </Stack>
+            )}
             <Stack direction="row" spacing={1.5} sx={{ mt: 2 }}>
               {before !== null && (
                 <Button variant="outlined" onClick={() => setBefore(null)}>
                   Newest lines
                 </Button>
               )}
-              {data.before != null && data.lines.length >= 200 && (
+              {data.before != null && (
                 <Button variant="outlined" onClick={() => setBefore(data.before ?? null)}>
                   Older lines
                 </Button>

@@ -6,7 +6,9 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { HomeOverview, Letter, LetterLine, LetterMark } from "../../api/client";
 import { now } from "../../api/clock";
+import { useChanges } from "../../api/logbook";
 import { useLetter } from "../../api/queries";
+import { myName } from "../../api/record";
 import { testsDue, testsNow } from "../../app/testsNow";
 import { tone } from "../../app/theme";
 import { useThisHome } from "../../app/useThisHome";
@@ -55,6 +57,7 @@ function Shown({ home, letter }: { home: HomeOverview; letter: Letter }) {
               </Typography>
             </Row>
           )}
+          <SinceLastVisit home={home} />
         </Box>
       </Box>
       {home.panels.length > 0 && (
@@ -73,6 +76,24 @@ function Shown({ home, letter }: { home: HomeOverview; letter: Letter }) {
         </Stack>
       )}
     </Box>
+  );
+}
+
+/** What others wrote since whoever reads this was here last; nothing where nobody did. */
+function SinceLastVisit({ home }: { home: HomeOverview }) {
+  const me = myName();
+  const changes = useChanges(home.id, { visit: me }).data;
+  const others = changes?.people.filter(({ by }) => by !== me) ?? [];
+  if (changes?.since == null || others.length === 0) return null;
+  const first = changes.said[0];
+  return (
+    <Row margin="Changed" about="changed">
+      <Typography component="span" sx={{ overflowWrap: "anywhere" }}>
+        Since you were here last, {when(changes.since)}, {others.map(({ by }) => by).join(", ")} wrote{" "}
+        {others.reduce((sum, { lines }) => sum + lines, 0)} lines. {first && `${first.margin}: ${first.words} `}
+        <Act home={home.id} opens={`logbook?since=${encodeURIComponent(`visit:${me}`)}`} words="What changed" />
+      </Typography>
+    </Row>
   );
 }
 

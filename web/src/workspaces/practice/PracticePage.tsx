@@ -7,7 +7,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import { Link } from "react-router";
-import type { HomeInList, HomeOverview, Marks, Reading } from "../../api/client";
+import type { AllHomes, HomeInList, HomeOverview, Marks, Reading } from "../../api/client";
 import { readInstrument, useHomes, useMarks } from "../../api/queries";
 import { tone } from "../../app/theme";
 import { useNotice } from "../../app/useNotice";
@@ -40,7 +40,7 @@ export function PracticePage() {
         {lesson === "trace" && <Clamp key={home.seq} home={home} />}
         <MakeHouse />
         <Loaded query={homes} what="homes">
-          {(list: HomeInList[]) => <Others homes={list.filter((h) => h.practice && h.id !== home.id)} />}
+          {(all: AllHomes) => <Others homes={all.homes.filter((h) => h.practice && h.id !== home.id)} />}
         </Loaded>
       </Stack>
     </Box>

@@ -6,6 +6,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useEffect, useState } from "react";
 import type { NextLook, TroubleAnswer } from "../../api/client";
+import { LISTS } from "../../api/generated/lists";
 import { Block } from "../../parts/Block";
 import { Choice } from "../../parts/Choice";
 import { Fold } from "../../parts/Fold";
@@ -21,12 +22,18 @@ interface Props {
 export function NextLookShown({ next, onSaw }: Props) {
   const usual = next.answers.filter((answer) => answer.usual);
   const others = next.answers.filter((answer) => !answer.usual);
+  // A second tap of the same finger would answer what has just come up; so would a key that is held down.
+  const [ready, setReady] = useState(false);
+  useEffect(() => {
+    const soon = setTimeout(() => setReady(true), 400);
+    return () => clearTimeout(soon);
+  }, []);
   useEffect(() => {
     // By the order in which the buttons stand.
     const shown = [...next.answers.filter((one) => one.usual), ...next.answers.filter((one) => !one.usual)];
     const press = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && event.target.closest("input, textarea, [role=combobox]");
-      if (typing || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.repeat || typing || event.ctrlKey || event.metaKey || event.altKey) return;
       const answer = shown[Number(event.key) - 1];
       if (answer) onSaw(answer.saw);
       else if (event.key === "0") onSaw("cannot_tell");
@@ -35,54 +42,56 @@ export function NextLookShown({ next, onSaw }: Props) {
     return () => window.removeEventListener("keydown", press);
   }, [next, onSaw]);
   return (
-    <Block loud>
-      <Typography variant="h2" sx={{ mb: 0.5, outline: "none" }} tabIndex={-1} data-testid="instruction">
-        {next.title}
-      </Typography>
-      {next.how.map((line) => (
-        <Typography key={line}>{line}</Typography>
-      ))}
-      {next.mind.map((line) => (
-        <Alert key={line} severity="warning" variant="outlined" data-testid="caution" sx={{ mt: 1 }}>
-          {line}
-        </Alert>
-      ))}
-      <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
-        {minutes(next.seconds)}
-        {next.who !== "" && `. ${next.who}`}
-      </Typography>
-      <Box sx={{ display: "grid", gap: 1, mt: 1.5, gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" } }}>
-        {usual.map((answer) => (
-          <Answer key={answer.label} answer={answer} onSaw={onSaw} />
+    <Box sx={ready ? undefined : { pointerEvents: "none" }}>
+      <Block loud>
+        <Typography variant="h2" sx={{ mb: 0.5, outline: "none" }} tabIndex={-1} data-testid="instruction">
+          {next.title}
+        </Typography>
+        {next.how.map((line) => (
+          <Typography key={line}>{line}</Typography>
         ))}
-      </Box>
-      {next.volts && <Volts onSaw={onSaw} />}
-      {next.handles.length > 0 && <OutOfPlace handles={next.handles} onSaw={onSaw} />}
-      {others.length > 0 && (
-        <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", mt: 1 }}>
-          {others.map((answer) => (
+        {next.mind.map((line) => (
+          <Alert key={line} severity="warning" variant="outlined" data-testid="caution" sx={{ mt: 1 }}>
+            {line}
+          </Alert>
+        ))}
+        <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
+          {minutes(next.seconds)}
+          {next.who !== "" && `. ${next.who}`}
+        </Typography>
+        <Box sx={{ display: "grid", gap: 1, mt: 1.5, gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" } }}>
+          {usual.map((answer) => (
             <Answer key={answer.label} answer={answer} onSaw={onSaw} />
           ))}
-        </Stack>
-      )}
-      {next.decides.length > 0 && (
-        <Box sx={{ mt: 1.5, color: "text.secondary" }}>
-          {next.decides.map((line) => (
-            <Typography key={line} variant="body2">
-              {line}
-            </Typography>
-          ))}
         </Box>
-      )}
-      <Button color="inherit" onClick={() => onSaw("cannot_tell")} sx={{ mt: 1, minHeight: 48 }}>
-        Cannot tell: another look
-      </Button>
-      {!others.some((answer) => answer.danger) && (
-        <Fold label="a sign of danger">
-          <Signs onSaw={onSaw} />
-        </Fold>
-      )}
-    </Block>
+        {next.volts && <Volts onSaw={onSaw} />}
+        {next.handles.length > 0 && <OutOfPlace handles={next.handles} onSaw={onSaw} />}
+        {others.length > 0 && (
+          <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", mt: 1 }}>
+            {others.map((answer) => (
+              <Answer key={answer.label} answer={answer} onSaw={onSaw} />
+            ))}
+          </Stack>
+        )}
+        {next.decides.length > 0 && (
+          <Box sx={{ mt: 1.5, color: "text.secondary" }}>
+            {next.decides.map((line) => (
+              <Typography key={line} variant="body2">
+                {line}
+              </Typography>
+            ))}
+          </Box>
+        )}
+        <Button color="inherit" onClick={() => onSaw("cannot_tell")} sx={{ mt: 1, minHeight: 48 }}>
+          Cannot tell: another look
+        </Button>
+        {!others.some((answer) => answer.danger) && (
+          <Fold label="a sign of danger">
+            <Signs onSaw={onSaw} />
+          </Fold>
+        )}
+      </Block>
+    </Box>
   );
 }
 
@@ -102,16 +111,9 @@ function Answer({ answer, onSaw }: { answer: TroubleAnswer; onSaw: (saw: Saw) =>
 
 /** Noticed on the way: it ends the search. */
 function Signs({ onSaw }: { onSaw: (saw: Saw) => void }) {
-  const signs = [
-    ["smell", "Smell or smoke"],
-    ["heat", "Hot"],
-    ["buzz", "Buzzes"],
-    ["water", "Water"],
-    ["shock", "A shock"],
-  ] as const;
   return (
     <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap" }}>
-      {signs.map(([sign, words]) => (
+      {LISTS.dangerSigns.map(([sign, words]) => (
         <Button
           key={sign}
           variant="contained"

@@ -8,6 +8,7 @@ import { useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import type { DangerSign, Extent, Fact, HomeOverview, Onset, Symptom, TroubleAt } from "../../api/client";
 import { useLoads } from "../../api/queries";
+import { LISTS } from "../../api/generated/lists";
 import { newId } from "../../api/record";
 import { useAct } from "../../app/useAct";
 import { Choice } from "../../parts/Choice";
@@ -21,14 +22,6 @@ const WHAT: readonly (readonly [What, string])[] = [
   ["flicker", "Flickers"],
   ["dim", "Dim or weak"],
   ["bright", "Too bright"],
-];
-
-const SIGNS: readonly (readonly [DangerSign, string])[] = [
-  ["smell", "Smell or smoke"],
-  ["heat", "Hot"],
-  ["buzz", "Buzzes"],
-  ["water", "Water"],
-  ["shock", "A shock"],
 ];
 
 interface Place {
@@ -146,7 +139,7 @@ export function TellForm({ home }: { home: HomeOverview }) {
           A sign of danger? Tap it now
         </Typography>
         <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap" }}>
-          {SIGNS.map(([sign, words]) => (
+          {LISTS.dangerSigns.map(([sign, words]) => (
             <Button
               key={sign}
               variant="contained"

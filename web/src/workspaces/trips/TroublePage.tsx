@@ -5,7 +5,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
-import type { NamedCause, TroubleAnswer, TroubleView } from "../../api/client";
+import type { NamedCause, TroubleAnswer, TroubleFound, TroubleView } from "../../api/client";
 import { useTrouble } from "../../api/queries";
 import { useAct } from "../../app/useAct";
 import { useThisHome } from "../../app/useThisHome";
@@ -39,8 +39,7 @@ function Shown({ home, view }: { home: string; view: TroubleView }) {
     },
     [act, trouble, next],
   );
-  const end = (found: NamedCause["found"] | null) =>
-    void act([{ kind: "trouble_ended", trouble, found }], "Written down.");
+  const end = (found: TroubleFound | null) => void act([{ kind: "trouble_ended", trouble, found }], "Written down.");
   const { stop } = view;
   const takeBack = () => {
     if (stop?.line != null) void act([{ kind: "line_struck", line: stop.line }], "Taken back.");
@@ -137,24 +136,22 @@ function Shown({ home, view }: { home: string; view: TroubleView }) {
   );
 }
 
-function Named({
-  home,
-  named,
-  onEnd,
-}: {
-  home: string;
-  named: NamedCause;
-  onEnd: (found: NamedCause["found"]) => void;
-}) {
+function Named({ home, named, onEnd }: { home: string; named: NamedCause; onEnd: (found: TroubleFound) => void }) {
   const { cure } = named;
   return (
     <Block loud>
       <Typography variant="h3" component="p" color="text.secondary">
-        {named.only_likely ? "Likely, and no more" : "Found"}: {named.percent} %
+        {named.how}: {named.percent} %
       </Typography>
       <Typography variant="h2" data-testid="named" sx={{ mb: 1 }}>
         {named.words}
       </Typography>
+      {named.or != null && (
+        <Typography>
+          Or: {named.or.words} ({named.or.percent} %).
+        </Typography>
+      )}
+      {named.settle !== "" && <Typography sx={{ mb: 1 }}>{named.settle}</Typography>}
       {named.boxes.length > 0 && (
         <Typography sx={{ mb: 1 }}>
           Look in these boxes, in this order: <b>{named.boxes.join("; ")}</b>.
@@ -176,9 +173,17 @@ function Named({
         </Alert>
       )}
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", mt: 2 }}>
-        <Button variant="contained" onClick={() => onEnd(named.found)} sx={{ minHeight: 48 }}>
-          That was it
-        </Button>
+        {named.found.map(({ label, found }, n) => (
+          <Button
+            key={label}
+            variant={n === 0 ? "contained" : "outlined"}
+            color={n === 0 ? "primary" : "inherit"}
+            onClick={() => onEnd(found)}
+            sx={{ minHeight: 48 }}
+          >
+            {label}
+          </Button>
+        ))}
         {cure.acts.map((one) => (
           <Button
             key={one.label}

@@ -77,12 +77,57 @@ enum Writer {
     HelperAboutOwnLine,
 }
 
+/// What a line of the logbook is about, as somebody looks for it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
+#[serde(rename_all = "snake_case")]
+pub enum Topic {
+    /// The home, its rules, photos and prices.
+    Home,
+    /// Panels and breakers.
+    Panel,
+    /// Rooms, points and the plan.
+    House,
+    /// Looks and switching.
+    Trace,
+    /// Loads, readings and the service.
+    Loads,
+    /// Jobs and sizes.
+    Work,
+    /// Cards, stickers and tests.
+    Cards,
+    /// What was wrong, and what was found.
+    Trouble,
+    /// Lines struck out and restored.
+    Struck,
+}
+
+impl Topic {
+    /// All, in the order in which they are offered.
+    pub const ALL: [Self; 9] =
+        [Self::Trace, Self::Panel, Self::House, Self::Loads, Self::Work, Self::Trouble, Self::Cards, Self::Home, Self::Struck];
+
+    /// As on the screen.
+    pub const fn words(self) -> &'static str {
+        match self {
+            Self::Home => "the home, its rules, photos, prices",
+            Self::Panel => "panels and breakers",
+            Self::House => "rooms, points, the plan",
+            Self::Trace => "looks and switching",
+            Self::Loads => "loads and readings",
+            Self::Work => "jobs and sizes",
+            Self::Cards => "cards and tests",
+            Self::Trouble => "what was wrong",
+            Self::Struck => "lines struck out",
+        }
+    }
+}
+
 macro_rules! kinds {
     (@act recorded $fact:ident) => { { let _ = $fact; Act::Recorded } };
     (@act $done:ident $fact:ident) => { Done::act($fact) };
     (@look look $tag:literal) => { Some($tag) };
     (@look $done:ident $tag:literal) => { None };
-    ($($kind:ident $tag:literal $writer:ident $done:ident)*) => {
+    ($($kind:ident $tag:literal $writer:ident $done:ident $topic:ident)*) => {
         /// What was found out or done.
         #[derive(Debug, Clone, PartialEq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
         #[serde(tag = "kind", rename_all = "snake_case")]
@@ -112,6 +157,11 @@ macro_rules! kinds {
                 match self { $(Self::$kind(fact) => kinds!(@act $done fact)),* }
             }
 
+            /// What it is about.
+            pub const fn topic(&self) -> Topic {
+                match self { $(Self::$kind(_) => Topic::$topic),* }
+            }
+
             const fn writer(&self) -> Writer {
                 match self { $(Self::$kind(_) => Writer::$writer),* }
             }
@@ -123,83 +173,83 @@ macro_rules! kinds {
     };
 }
 
-// Kind, its name in the JSON, who may write it, and what was done: `look` is an act that is filed under a switching.
+// Kind, its name in the JSON, who may write it, what was done (`look` is an act that is filed under a switching), what it is about.
 kinds! {
-    HomeDescribed    "home_described"    Owner  recorded
-    RulesChosen      "rules_chosen"      Owner  recorded
-    PanelDescribed   "panel_described"   Owner  recorded
-    PanelRemoved     "panel_removed"     Owner  recorded
-    LegRead          "leg_read"          Owner  recorded
-    FillerSeen       "filler_seen"       Owner  recorded
-    BreakerPlaced    "breaker_placed"    Owner  recorded
-    BreakerMoved     "breaker_moved"     Owner  recorded
-    BreakersJoined   "breakers_joined"   Owner  recorded
-    NeutralShared    "neutral_shared"    Owner  recorded
-    BreakerRemoved   "breaker_removed"   Owner  recorded
-    BreakerKept      "breaker_kept"      Owner  recorded
-    BreakerSwitched  "breaker_switched"  Helper act
-    LabelClaimed     "label_claimed"     Owner  recorded
-    CircuitWorded    "circuit_worded"    Owner  recorded
-    RoomPlaced       "room_placed"       Owner  recorded
-    RoomRemoved      "room_removed"      Owner  recorded
-    UnitsChosen      "units_chosen"      Owner  recorded
-    FloorPlaced      "floor_placed"      Owner  recorded
-    RoomDrawn        "room_drawn"        Owner  recorded
-    OpeningPlaced    "opening_placed"    Owner  recorded
-    OpeningRemoved   "opening_removed"   Owner  recorded
-    StairsPlaced     "stairs_placed"     Owner  recorded
-    StairsRemoved    "stairs_removed"    Owner  recorded
-    PanelStands      "panel_stands"      Owner  recorded
-    BackdropLaid     "backdrop_laid"     Owner  recorded
-    BackdropRemoved  "backdrop_removed"  Owner  recorded
-    PointPlaced      "point_placed"      Owner  recorded
-    PointRemoved     "point_removed"     Owner  recorded
-    PointStands      "point_stands"      Owner  recorded
-    SwitchControls   "switch_controls"   Owner  recorded
-    GfciProtects     "gfci_protects"     Owner  recorded
-    PointSeen        "point_seen"        Helper look
-    VoltsRead        "volts_read"        Helper look
-    ChangeWatched    "change_watched"    Helper look
-    PointSkipped     "point_skipped"     Helper look
-    ToneHeard        "tone_heard"        Helper act
-    PowerBlinked     "power_blinked"     Helper recorded
-    WrongHandle      "wrong_handle"      Owner  recorded
-    DeviceWorked     "device_worked"     Owner  act
-    LoadPlaced       "load_placed"       Owner  recorded
-    LoadRemoved      "load_removed"      Owner  recorded
-    ServiceTold      "service_told"      Owner  recorded
-    ServiceFigureTold "service_figure_told" Owner recorded
-    HeatSeen         "heat_seen"         Owner  recorded
-    SurveySet        "survey_set"        Owner  recorded
-    UsageRead        "usage_read"        Owner  recorded
-    BreakerVoltsRead "breaker_volts_read" Owner recorded
-    ReadingTaken     "reading_taken"     Helper recorded
-    PointsRewired    "points_rewired"    Owner  recorded
-    JobBegun         "job_begun"         Owner  recorded
-    JobAnswered      "job_answered"      Helper recorded
-    JobStopped       "job_stopped"       Helper recorded
-    JobEnded         "job_ended"         Owner  recorded
-    JobLeft          "job_left"          Owner  recorded
-    SizeKept         "size_kept"         Owner  recorded
-    SizeDropped      "size_dropped"      Owner  recorded
-    PricesSet        "prices_set"        Owner  recorded
-    TraceSet         "trace_set"         Owner  recorded
-    PracticeHouse    "practice_house"    Owner  recorded
-    CardHung         "card_hung"         Owner  recorded
-    StickersPrinted  "stickers_printed"  Owner  recorded
-    DeviceTested     "device_tested"     Owner  recorded
-    TestsSet         "tests_set"         Owner  recorded
-    AddressGiven     "address_given"     Owner  recorded
-    TroubleTold      "trouble_told"      Owner  recorded
-    TroubleLooked    "trouble_looked"    Helper recorded
-    TroubleEnded     "trouble_ended"     Owner  recorded
-    TroubleMended    "trouble_mended"    Owner  recorded
-    NumbersKept      "numbers_kept"      Owner  recorded
-    PointFed         "point_fed"         Owner  recorded
-    PhotoTaken       "photo_taken"       Owner  recorded
-    FindingSetAside  "finding_set_aside" Owner  recorded
-    LineStruck       "line_struck"       HelperAboutOwnLine  recorded
-    LineRestored     "line_restored"     Owner  recorded
+    HomeDescribed    "home_described"     Owner  recorded  Home
+    RulesChosen      "rules_chosen"       Owner  recorded  Home
+    PanelDescribed   "panel_described"    Owner  recorded  Panel
+    PanelRemoved     "panel_removed"      Owner  recorded  Panel
+    LegRead          "leg_read"           Owner  recorded  Panel
+    FillerSeen       "filler_seen"        Owner  recorded  Panel
+    BreakerPlaced    "breaker_placed"     Owner  recorded  Panel
+    BreakerMoved     "breaker_moved"      Owner  recorded  Panel
+    BreakersJoined   "breakers_joined"    Owner  recorded  Panel
+    NeutralShared    "neutral_shared"     Owner  recorded  Panel
+    BreakerRemoved   "breaker_removed"    Owner  recorded  Panel
+    BreakerKept      "breaker_kept"       Owner  recorded  Panel
+    BreakerSwitched  "breaker_switched"   Helper act       Trace
+    LabelClaimed     "label_claimed"      Owner  recorded  Panel
+    CircuitWorded    "circuit_worded"     Owner  recorded  Cards
+    RoomPlaced       "room_placed"        Owner  recorded  House
+    RoomRemoved      "room_removed"       Owner  recorded  House
+    UnitsChosen      "units_chosen"       Owner  recorded  Home
+    FloorPlaced      "floor_placed"       Owner  recorded  House
+    RoomDrawn        "room_drawn"         Owner  recorded  House
+    OpeningPlaced    "opening_placed"     Owner  recorded  House
+    OpeningRemoved   "opening_removed"    Owner  recorded  House
+    StairsPlaced     "stairs_placed"      Owner  recorded  House
+    StairsRemoved    "stairs_removed"     Owner  recorded  House
+    PanelStands      "panel_stands"       Owner  recorded  Panel
+    BackdropLaid     "backdrop_laid"      Owner  recorded  House
+    BackdropRemoved  "backdrop_removed"   Owner  recorded  House
+    PointPlaced      "point_placed"       Owner  recorded  House
+    PointRemoved     "point_removed"      Owner  recorded  House
+    PointStands      "point_stands"       Owner  recorded  House
+    SwitchControls   "switch_controls"    Owner  recorded  House
+    GfciProtects     "gfci_protects"      Owner  recorded  House
+    PointSeen        "point_seen"         Helper look      Trace
+    VoltsRead        "volts_read"         Helper look      Trace
+    ChangeWatched    "change_watched"     Helper look      Trace
+    PointSkipped     "point_skipped"      Helper look      Trace
+    ToneHeard        "tone_heard"         Helper act       Trace
+    PowerBlinked     "power_blinked"      Helper recorded  Trace
+    WrongHandle      "wrong_handle"       Owner  recorded  Trace
+    DeviceWorked     "device_worked"      Owner  act       Trace
+    LoadPlaced       "load_placed"        Owner  recorded  Loads
+    LoadRemoved      "load_removed"       Owner  recorded  Loads
+    ServiceTold      "service_told"       Owner  recorded  Loads
+    ServiceFigureTold "service_figure_told" Owner  recorded  Loads
+    HeatSeen         "heat_seen"          Owner  recorded  Loads
+    SurveySet        "survey_set"         Owner  recorded  Loads
+    UsageRead        "usage_read"         Owner  recorded  Loads
+    BreakerVoltsRead "breaker_volts_read" Owner  recorded  Loads
+    ReadingTaken     "reading_taken"      Helper recorded  Loads
+    PointsRewired    "points_rewired"     Owner  recorded  Trace
+    JobBegun         "job_begun"          Owner  recorded  Work
+    JobAnswered      "job_answered"       Helper recorded  Work
+    JobStopped       "job_stopped"        Helper recorded  Work
+    JobEnded         "job_ended"          Owner  recorded  Work
+    JobLeft          "job_left"           Owner  recorded  Work
+    SizeKept         "size_kept"          Owner  recorded  Work
+    SizeDropped      "size_dropped"       Owner  recorded  Work
+    PricesSet        "prices_set"         Owner  recorded  Home
+    TraceSet         "trace_set"          Owner  recorded  Trace
+    PracticeHouse    "practice_house"     Owner  recorded  Home
+    CardHung         "card_hung"          Owner  recorded  Cards
+    StickersPrinted  "stickers_printed"   Owner  recorded  Cards
+    DeviceTested     "device_tested"      Owner  recorded  Cards
+    TestsSet         "tests_set"          Owner  recorded  Cards
+    AddressGiven     "address_given"      Owner  recorded  Home
+    TroubleTold      "trouble_told"       Owner  recorded  Trouble
+    TroubleLooked    "trouble_looked"     Helper recorded  Trouble
+    TroubleEnded     "trouble_ended"      Owner  recorded  Trouble
+    TroubleMended    "trouble_mended"     Owner  recorded  Trouble
+    NumbersKept      "numbers_kept"       Owner  recorded  Home
+    PointFed         "point_fed"          Owner  recorded  House
+    PhotoTaken       "photo_taken"        Owner  recorded  Home
+    FindingSetAside  "finding_set_aside"  Owner  recorded  Home
+    LineStruck       "line_struck"        HelperAboutOwnLine recorded  Struck
+    LineRestored     "line_restored"      Owner  recorded  Struck
 }
 
 impl Fact {

@@ -1,0 +1,197 @@
+//! Every home on this machine, the most urgent first; copied, put away, deleted and taken back.
+
+use std::sync::Arc;
+use std::time::{SystemTime, UNIX_EPOCH};
+
+use axum::Json;
+use axum::extract::{Path, State};
+use wayfinder_core::{HomeId, LetterAbout, Moment, Progress, Recipe, letter, progress};
+
+use crate::App;
+use crate::desk::{KEPT_DAYS, Moved};
+use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
+use crate::in_home::HomePath;
+use crate::problem::Problem;
+use crate::routes::write::Imported;
+
+/// A home in the list.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct HomeInList {
+    id: HomeId,
+    name: String,
+    /// Its panels, in words: `Main panel, 24 spaces`.
+    panels: Vec<String>,
+    progress: Progress,
+    /// What it is drawn from, where it is a made-up house.
+    practice: Option<Recipe>,
+    /// The worst that is known of it; null in the archive and of made-up houses.
+    worst: Option<HomeWorst>,
+    /// It is in the archive.
+    archived: bool,
+    /// The last line of its logbook.
+    seq: u64,
+    /// When that was written.
+    written: Option<Moment>,
+}
+
+/// The worst that is known of a home, as its front page has it.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct HomeWorst {
+    /// As a sentence: `24 has tripped`.
+    title: String,
+    /// What stands in the margin: `Dark now`.
+    margin: String,
+    /// What it is about.
+    about: LetterAbout,
+}
+
+/// A deleted home that can be taken back.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct DeletedHome {
+    id: HomeId,
+    name: String,
+    /// When it was deleted.
+    deleted: Moment,
+    /// When it is gone for good.
+    until: Moment,
+}
+
+/// Every home.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct AllHomes {
+    /// The real ones first, the most urgent first; then the made-up houses; then the archive.
+    homes: Vec<HomeInList>,
+    /// What was deleted and can be taken back.
+    deleted: Vec<DeletedHome>,
+}
+
+fn now() -> Moment {
+    let since = SystemTime::now().duration_since(UNIX_EPOCH).unwrap_or_default();
+    Moment::from_unix_ms(i64::try_from(since.as_millis()).unwrap_or(i64::MAX))
+}
+
+/// Every home, the most urgent first.
+#[utoipa::path(get, path = "/api/homes", responses((status = 200, body = AllHomes)))]
+pub(crate) async fn list(State(app): State<App>) -> Result<Json<AllHomes>, Problem> {
+    let desk = Arc::clone(&app.desk);
+    let list = off_thread(move || {
+        desk.clear_deleted(now())?;
+        let (mut homes, mut deleted) = (Vec::new(), Vec::new());
+        for stored in desk.stored()? {
+            if let Some(at) = stored.deleted {
+                let until = Moment::from_unix_ms(at.unix_ms() + KEPT_DAYS * 24 * 60 * 60 * 1000);
+                deleted.push(DeletedHome { name: desk.name_of_deleted(&stored.id)?, id: stored.id, deleted: at, until });
+                continue;
+            }
+            let opened = desk.home(&stored.id)?;
+            let home = &opened.study;
+            let real = home.practice().is_none() && !stored.archived;
+            let worst = real.then(|| letter(home));
+            let worst = worst.as_ref().and_then(|letter| {
+                let line = letter.lines.first()?;
+                Some(HomeWorst { title: letter.title.clone(), margin: line.margin.clone(), about: line.about })
+            });
+            homes.push(HomeInList {
+                id: stored.id,
+                name: home.name().unwrap_or_default().to_owned(),
+                panels: home.panels().all().map(|panel| format!("{}, {} spaces", panel.name, panel.spaces)).collect(),
+                progress: progress(home),
+                practice: home.practice(),
+                worst,
+                archived: stored.archived,
+                seq: opened.book.seq(),
+                written: opened.book.lines().last().map(|line| line.entry.at),
+            });
+        }
+        homes.sort_by_key(|home| {
+            let urgency = home.worst.as_ref().map_or(u8::MAX, |worst| worst.about as u8);
+            (home.archived, home.practice.is_some(), urgency, home.name.to_lowercase())
+        });
+        Ok(AllHomes { homes, deleted })
+    });
+    list.await.map(Json)
+}
+
+/// Where a home is put.
+#[derive(serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct Archiving {
+    /// In the archive, or out of it.
+    archived: bool,
+}
+
+/// Puts a home into the archive, or takes it out. It can be read and written there as before.
+#[utoipa::path(put, path = "/api/homes/{home}/archived", params(HomePath), request_body = Archiving, responses((status = 200, body = Imported), (status = 404, body = Problem), (status = 410, body = Problem), (status = 422, body = Problem)))]
+pub(crate) async fn archive(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    JsonBody(body): JsonBody<Archiving, ENTRIES_LIMIT>,
+) -> Result<Json<Imported>, Problem> {
+    let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
+    let desk = Arc::clone(&app.desk);
+    let put = off_thread(move || {
+        desk.set_archived(&id, body.archived)?;
+        Ok(Imported { seq: desk.home(&id)?.book.seq(), home: id })
+    });
+    put.await.map(Json)
+}
+
+/// A copy that is wanted.
+#[derive(serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct CopyWanted {
+    /// The id of the copy, made by whoever asks.
+    home: HomeId,
+    /// Its name.
+    name: String,
+    /// Who copies, as the logbook has it.
+    by: String,
+}
+
+/// Copies a home, its lines and photos, under another name. From then on each goes its own way.
+#[utoipa::path(post, path = "/api/homes/{home}/copy", params(HomePath), request_body = CopyWanted, responses((status = 200, body = Imported), (status = 404, body = Problem), (status = 409, body = Problem), (status = 410, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
+pub(crate) async fn copy_home(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    JsonBody(wanted): JsonBody<CopyWanted, ENTRIES_LIMIT>,
+) -> Result<Json<Imported>, Problem> {
+    let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
+    let desk = Arc::clone(&app.desk);
+    let made = off_thread(move || {
+        desk.copy(&id, &wanted.home, wanted.name, wanted.by, now())?;
+        Ok(Imported { seq: desk.home(&wanted.home)?.book.seq(), home: wanted.home })
+    })
+    .await?;
+    let _ = app.moved.send(Moved { home: made.home.clone(), seq: made.seq });
+    Ok(Json(made))
+}
+
+/// Deletes a home. For 30 days it can be taken back; meanwhile nobody reads or writes it.
+#[utoipa::path(delete, path = "/api/homes/{home}", params(HomePath), responses((status = 200, body = Imported), (status = 404, body = Problem), (status = 410, body = Problem)))]
+pub(crate) async fn delete(State(app): State<App>, Path(home): Path<String>) -> Result<Json<Imported>, Problem> {
+    let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
+    let (desk, gone) = (Arc::clone(&app.desk), id.clone());
+    let seq = off_thread(move || {
+        let seq = desk.home(&gone)?.book.seq();
+        desk.delete(&gone, now())?;
+        Ok(seq)
+    })
+    .await?;
+    // Whoever has it open is told, and finds that it is deleted.
+    let _ = app.moved.send(Moved { home: id.clone(), seq: seq + 1 });
+    Ok(Json(Imported { home: id, seq }))
+}
+
+/// Takes back a home that was deleted, with every line it had.
+#[utoipa::path(post, path = "/api/homes/{home}/take-back", params(HomePath), responses((status = 200, body = Imported), (status = 404, body = Problem)))]
+pub(crate) async fn take_back(State(app): State<App>, Path(home): Path<String>) -> Result<Json<Imported>, Problem> {
+    let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
+    let (desk, back) = (Arc::clone(&app.desk), id.clone());
+    let seq = off_thread(move || {
+        desk.take_back(&back)?;
+        Ok(desk.home(&back)?.book.seq())
+    })
+    .await?;
+    let _ = app.moved.send(Moved { home: id.clone(), seq });
+    Ok(Json(Imported { home: id, seq }))
+}
