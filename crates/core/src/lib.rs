@@ -56,6 +56,8 @@ mod letter;
 
 mod changes;
 
+mod know_panel;
+
 mod lists;
 
 pub mod sim;
@@ -77,6 +79,7 @@ pub use directory::{
     fit_card, hanging, read_words, stickers, tests_due, to_hang, wrapped,
 };
 pub use find::{DarkPoint, Found, FoundKind, find};
+pub use know_panel::{KnownPanel, PanelQuestion, PowerPlace, know_panels};
 pub use letter::{Letter, LetterAbout, LetterLine, LetterMark, LetterPiece, letter};
 pub use lists::{Lists, lists};
 pub use loads::read_plate;

@@ -10,6 +10,12 @@ export type Checks = Schemas["Checks"];
 /** A home as the screens draw it, put together from the parts in which it is asked for. */
 export type HomeOverview = HomeNow & { panels: PanelView[] } & KnownPoints & Checks;
 export type HomeInList = Schemas["HomeInList"];
+export type FaultShown = Schemas["FaultShown"];
+export type FaultMarks = Schemas["FaultMarks"];
+export type LessonLine = Schemas["LessonLine"];
+export type KnownPanel = Schemas["KnownPanel"];
+export type PanelQuestion = Schemas["PanelQuestion"];
+export type PowerPlace = Schemas["PowerPlace"];
 export type AllHomes = Schemas["AllHomes"];
 export type DeletedHome = Schemas["DeletedHome"];
 export type Changes = Schemas["Changes"];

@@ -110,6 +110,11 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../workspaces/practice/PracticePage")).PracticePage }),
       },
       {
+        path: "practice/panel",
+        handle: "Know your panel",
+        lazy: async () => ({ Component: (await import("../workspaces/practice/KnowPanelPage")).KnowPanelPage }),
+      },
+      {
         path: "book",
         handle: "Home book",
         lazy: async () => ({ Component: (await import("../workspaces/directory/BookPage")).BookPage }),

@@ -29,6 +29,9 @@ pub enum Lesson {
     /// Work in its panel: everything is traced and read, and something is wished for. In a usual panel something may be wrong, in a
     /// tricky one something is.
     Work,
+    /// Something is dark in it, and why is hidden: everything is traced. In a usual house any cause but an open neutral, in a tricky one
+    /// what the others seldom have, and signs of danger.
+    Fault,
 }
 
 /// What a house is drawn from.

@@ -243,7 +243,7 @@ impl TroubleLook {
             Self::Point { .. } | Self::Outlet { .. } => {
                 &["live", "dark", "open_neutral", "dim", "bright", "flicker", "partial", "half"]
             }
-            Self::Volts { .. } => &[],
+            Self::Volts { .. } => &["0_hg120", "wander"],
             Self::Handles { .. } => &["none", "other"],
             Self::Feel { .. } => &["on", "off", "tripped"],
             Self::Indicator { .. } => &["none", "over", "arc", "ground"],

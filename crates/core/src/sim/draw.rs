@@ -477,6 +477,7 @@ fn name_of(recipe: Recipe) -> String {
         Lesson::Trace => "",
         Lesson::Measure => " to measure",
         Lesson::Work => " to work on",
+        Lesson::Fault => " with a fault",
     };
     format!("Made-up house {}{to_measure}, {level}, {} points", recipe.seed, recipe.points)
 }

@@ -4,12 +4,15 @@
 //! what was proven, and whether anything that must not happen did. A crew sees only what [`House::case`] tells and what
 //! its own looks show. [`draw`] makes houses from a recipe, which are traced in the real logbook: [`reading`] is what an
 //! instrument shows there, [`marks`] how good the trace is. Where its loads are hidden, [`meter_shows`] and [`measure_marks`] are the same
-//! for measuring; where it has a wish, [`job_shows`] and [`work_marks`] for work in a panel. In the score everything was seen lit with everything on before the clock starts, for every strategy alike.
+//! for measuring; where it has a wish, [`job_shows`] and [`work_marks`] for work in a panel; where something is dark
+//! in it, [`fault_shows`] and [`fault_marks`]. In the score everything was seen lit with everything on before the clock starts, for every strategy alike.
 
 mod draw;
 mod electric;
+mod fault;
 mod instruments;
 mod lesson;
+mod lessons;
 mod measure;
 mod mishaps;
 mod practice;
@@ -19,10 +22,12 @@ mod work;
 
 pub use draw::{MadeHouse, draw};
 pub use electric::HiddenFault;
+pub use fault::{FaultHouse, fault_marks, fault_shows, fault_told};
 pub use instruments::{Reading, ToneAt};
 pub use lesson::{
     MeasureMarks, MeasuredAt, MeasuredTruth, MeterShows, UtilityMeter, UtilityShows, measure_marks, meter_shows, utility_meter,
 };
+pub use lessons::{LessonMark, LessonName, lesson_marks, next_lesson};
 pub use measure::{HiddenLoad, HiddenLoads, MeasureHouse, SurveyPlayed, survey_of_unknown, survey_through};
 pub use practice::{HeldAt, MarkedPoint, Marks, Traced, game, marks, reading, trace_through};
 pub use score::{Score, Summary, score};

@@ -11,6 +11,8 @@ mod chances;
 mod checklist;
 mod cure;
 mod file;
+mod hidden;
+mod lesson;
 mod look;
 mod of_home;
 mod order;
@@ -33,6 +35,8 @@ pub use case::{
 pub use cause::{Cause, Family, Key};
 pub use cure::{Cure, CureAct};
 pub use file::{FaultFileError, FaultGame, PowerBox};
+pub(crate) use lesson::{FaultDrawn, OpenNeutral, PRACTICE, told};
+pub use lesson::{FaultMarks, FaultShown};
 pub use look::{Look, NoLook, Saw, by_volts};
 pub use planner::{Named, Next, Search};
 pub use play::{FaultPlayed, FaultStep, FaultStrategy, FaultSummary, play_fault, summary};

@@ -188,7 +188,10 @@ impl Words<'_> {
                 Takes::Appliance => &["A lamp, a clock or its hum shows whether it has power."],
                 Takes::Appliance240 => &["With one leg missing it shows some life and heats little or not at all."],
             },
-            Look::Meter(_) => &["Alternating volts, the short slot to the long one."],
+            Look::Meter(_) => &[
+                "Alternating volts, the short slot to the long one.",
+                "Where that is 0, measure the short slot to the round hole, too: the ground.",
+            ],
             Look::Outlet(_) => &["Pull the appliance's plug and put the tester in its place."],
             Look::Handles(_) => &["A tripped one stands between on and off, or loose; on some only a color shows."],
             Look::Feel(_) => {
@@ -291,7 +294,10 @@ impl Words<'_> {
                 shows(State::Dark, "The outlet is dark", true),
                 shows(State::OpenNeutral, "The tester shows an open neutral", false),
             ],
-            Look::Meter(_) => Vec::new(),
+            Look::Meter(_) => vec![
+                word(Saw::V0Hg120, "0 V, and about 120 V from the short slot to ground", false),
+                word(Saw::Wander, "The volts do not stand still", false),
+            ],
             Look::Handles(_) => vec![word(Saw::None, "All stand on", true), word(Saw::Other, "The main is out of place", false)],
             Look::Feel(_) => vec![
                 word(Saw::IsOn, "Firmly on", true),

@@ -2,6 +2,7 @@
 #![allow(clippy::unwrap_used)]
 
 mod in_a_home;
+mod lesson;
 mod stops;
 mod worked_faults;
 

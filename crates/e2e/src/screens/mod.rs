@@ -82,7 +82,7 @@ impl AsRef<Page> for Page {
 }
 
 /// Every screen of a home: its address behind the home's, and what is there once it is drawn.
-pub const EVERY_SCREEN: [(&str, &str); 27] = [
+pub const EVERY_SCREEN: [(&str, &str); 28] = [
     ("/overview", "[data-testid=letter] li"),
     ("/panel", "[data-testid=fingerpost]"),
     ("/panel/greenhouse-panel?at=s:7", "[data-testid=fingerpost]"),
@@ -108,7 +108,8 @@ pub const EVERY_SCREEN: [(&str, &str); 27] = [
     ("/book", "[role=group][aria-label=Parts]"),
     ("/logbook", "[data-testid=logbook] li"),
     ("/trips", "form[aria-label='What is wrong']"),
-    ("/practice", "h1"),
+    ("/practice", "[data-testid=lessons] li"),
+    ("/practice/panel", "[data-testid=power-way] li"),
     ("/more", "nav[aria-label='Other workspaces']"),
 ];
 

@@ -11,6 +11,14 @@ impl Practice<'_> {
     says! {
         /// Waits until the marks say so.
         marks_say: "[data-testid=marks]";
+        /// Waits until the lessons say so.
+        lessons_say: "[data-testid=lessons]";
+        /// Waits until the screen shows that at a look for a fault.
+        shows: "[data-testid=display]";
+        /// Waits until that is asked about the panel.
+        asks: "[data-testid=panel-question]";
+        /// Waits until the way of the power says so.
+        way_says: "[data-testid=power-way]";
     }
 
     /// What the instrument of this button shows, in its words.

@@ -7,6 +7,7 @@ mod first_home;
 mod first_use;
 mod homes;
 mod house_plan;
+mod lessons;
 mod loads;
 mod on_the_way;
 mod overview;
@@ -37,6 +38,7 @@ use first_home::*;
 use first_use::*;
 use homes::*;
 use house_plan::*;
+use lessons::*;
 use loads::*;
 use on_the_way::*;
 use overview::*;
@@ -95,6 +97,7 @@ fn main() -> ExitCode {
         an_overload_goes_on_in_work,
         half_the_house_is_dark,
         homes_are_renamed_copied_deleted_and_taken_back,
+        a_fault_is_found_in_a_made_up_house,
     ] {
         for view in [View::Desk, View::Phone] {
             trials.push(trial(&runtime, chrome.as_ref(), format!("{name}_{view:?}").to_lowercase(), walk, view));
@@ -120,6 +123,7 @@ fn main() -> ExitCode {
         lengths_are_in_feet_where_they_are_said_so,
         anything_is_found_with_what_goes_dark,
         what_changed_since_a_visit_is_told_and_looked_through,
+        the_own_panel_is_asked_back,
         several_off_at_once_until_every_point_is_proven,
         what_may_be_dark_only_so_long_is_brought_back,
         what_comes_up_on_the_way_of_a_trace,

@@ -12,12 +12,14 @@ use axum::response::Sse;
 use axum::response::sse::Event;
 use futures_util::{Stream, StreamExt, stream};
 use wayfinder_core::sim::{
-    HeldAt, JobShows, Marks, MeasureHouse, MeasureMarks, MeasuredAt, MeterShows, Reading, UtilityShows, WorkHouse, WorkMarks,
-    draw, job_shows, marks as mark, measure_marks as mark_measuring, meter_shows, reading as read, utility_meter,
-    work_marks as mark_work,
+    FaultHouse, HeldAt, JobShows, LessonMark, LessonName, Marks, MeasureHouse, MeasureMarks, MeasuredAt, MeterShows, Reading,
+    UtilityShows, WorkHouse, WorkMarks, draw, fault_marks, fault_shows, job_shows, lesson_marks, marks as mark,
+    measure_marks as mark_measuring, meter_shows, next_lesson, reading as read, utility_meter, work_marks as mark_work,
 };
+use wayfinder_core::trips::{FaultMarks, FaultShown};
 use wayfinder_core::{
-    BreakerId, Draft, Fact, HomeId, Instrument, JobId, Lesson, Level, LoadId, Moment, PointId, ReadWith, ReadingOf, Recipe,
+    BreakerId, Draft, Fact, HomeId, Instrument, JobId, KnownPanel, Lesson, Level, LoadId, Moment, PointId, ReadWith, ReadingOf,
+    Recipe, know_panels,
 };
 
 use crate::App;
@@ -77,6 +79,7 @@ pub(crate) async fn make(
             Lesson::Trace => "made",
             Lesson::Measure => "measure",
             Lesson::Work => "work",
+            Lesson::Fault => "fault",
         };
         // The same recipe again is another try at the same house.
         let names = (1..1000).map(|n| match n {
@@ -89,6 +92,7 @@ pub(crate) async fn make(
             Lesson::Trace => draw(recipe).facts,
             Lesson::Measure => MeasureHouse::draw(recipe)?.facts,
             Lesson::Work => WorkHouse::draw(recipe)?.facts,
+            Lesson::Fault => FaultHouse::draw(recipe)?.facts,
         };
         let now = i64::try_from(since_1970().as_millis()).unwrap_or_default();
         // What is traced already was looked at a second after the other.
@@ -140,6 +144,94 @@ pub(crate) async fn marks(home: InHome, Asked(asked): Asked<Revealing>) -> Resul
 
 fn since_1970() -> Duration {
     SystemTime::now().duration_since(UNIX_EPOCH).unwrap_or_default()
+}
+
+/// Whether the owner knows the panel already: that is kept on the device.
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct Knowing {
+    /// The questions about the panel were answered.
+    #[serde(default)]
+    panel: bool,
+}
+
+/// A lesson, and how it stands in the made-up houses that are here.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct LessonLine {
+    lesson: LessonName,
+    /// What it is called.
+    title: String,
+    /// What is learnt in it.
+    about: String,
+    /// It went to its end, and well, in one house at least.
+    good: bool,
+    /// How it went in the house where it went best; empty where it was not tried.
+    said: String,
+    /// That house.
+    home: Option<HomeId>,
+    /// It is the one to learn next.
+    next: bool,
+}
+
+/// The lessons in their order, with what to learn next by the marks.
+#[utoipa::path(get, path = "/api/practice/lessons", params(Knowing), responses((status = 200, body = [LessonLine]), (status = 422, body = Problem)))]
+pub(crate) async fn lessons(State(app): State<App>, Asked(knowing): Asked<Knowing>) -> Result<Json<Vec<LessonLine>>, Problem> {
+    let desk = Arc::clone(&app.desk);
+    let lines = off_thread(move || {
+        let now = Moment::from_unix_ms(i64::try_from(since_1970().as_millis()).unwrap_or_default());
+        let mut all: Vec<(HomeId, LessonMark)> = Vec::new();
+        for (home, opened) in desk.homes()? {
+            let marks = lesson_marks(&opened.book, &opened.study, now);
+            all.extend(marks.into_iter().map(|mark| (home.clone(), mark)));
+        }
+        let marks: Vec<LessonMark> = all.iter().map(|(_, mark)| mark.clone()).collect();
+        let next = next_lesson(&marks, knowing.panel);
+        let line = |lesson: LessonName| {
+            let best = all.iter().filter(|(_, mark)| mark.lesson == lesson).max_by_key(|(_, mark)| (mark.good, mark.done));
+            LessonLine {
+                lesson,
+                title: lesson.title().into(),
+                about: lesson.about().into(),
+                good: best.is_some_and(|(_, mark)| mark.good) || lesson == LessonName::Panel && knowing.panel,
+                said: best.map(|(_, mark)| mark.said.clone()).unwrap_or_default(),
+                home: best.map(|(home, _)| home.clone()),
+                next: next == Some(lesson),
+            }
+        };
+        Ok(LessonName::ALL.into_iter().map(line).collect())
+    });
+    lines.await.map(Json)
+}
+
+/// How the power comes to each panel of the home, with a few questions.
+#[utoipa::path(get, path = "/api/homes/{home}/practice/panel", params(HomePath), responses((status = 200, body = [KnownPanel]), (status = 404, body = Problem)))]
+pub(crate) async fn own_panel(home: InHome) -> Result<Response, Problem> {
+    home.answer(move |opened| Ok(know_panels(&opened.study))).await
+}
+
+fn no_fault_here() -> Problem {
+    Problem::new(
+        StatusCode::NOT_FOUND,
+        "not_made_up",
+        "This home is no made-up house with a fault.",
+        "What is seen on the screen is for practice.",
+    )
+}
+
+/// What is seen where the next look for the fault is made; null where nothing is looked for any more.
+#[utoipa::path(get, path = "/api/homes/{home}/practice/fault", params(HomePath), responses((status = 200, body = Option<FaultShown>), (status = 404, body = Problem)))]
+pub(crate) async fn fault_seen(home: InHome) -> Result<Response, Problem> {
+    home.answer(move |opened| {
+        let drawn_for_it = opened.study.practice().is_some_and(|recipe| recipe.lesson == Lesson::Fault);
+        if drawn_for_it { Ok(fault_shows(&opened.study)) } else { Err(no_fault_here()) }
+    })
+    .await
+}
+
+/// How good the search for the fault is. What it was is shown once it is over, or where that is asked for.
+#[utoipa::path(get, path = "/api/homes/{home}/practice/fault/marks", params(HomePath, Revealing), responses((status = 200, body = FaultMarks), (status = 404, body = Problem)))]
+pub(crate) async fn fault_marked(home: InHome, Asked(asked): Asked<Revealing>) -> Result<Response, Problem> {
+    home.answer(move |opened| fault_marks(&opened.book, &opened.study, asked.reveal).ok_or_else(no_fault_here)).await
 }
 
 fn not_to_be_measured() -> Problem {

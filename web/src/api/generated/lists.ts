@@ -1,6 +1,6 @@
 // Generated from the core by `cargo xtask types`.
 export const LISTS = {
-  "factVersion": 20,
+  "factVersion": 21,
   "factKinds": [
     "home_described",
     "rules_chosen",

@@ -701,6 +701,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/practice/fault": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What is seen where the next look for the fault is made; null where nothing is looked for any more. */
+        get: operations["fault_seen"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/practice/fault/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How good the search for the fault is. What it was is shown once it is over, or where that is asked for. */
+        get: operations["fault_marked"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/practice/job/{job}": {
         parameters: {
             query?: never;
@@ -727,6 +761,23 @@ export interface paths {
         };
         /** What a meter shows now in a made-up house that is to be measured. */
         get: operations["meter"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/homes/{home}/practice/panel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the power comes to each panel of the home, with a few questions. */
+        get: operations["own_panel"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1260,6 +1311,23 @@ export interface paths {
         put?: never;
         /** Draws a made-up house as a home of its own. */
         post: operations["make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The lessons in their order, with what to learn next by the marks. */
+        get: operations["lessons"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2606,6 +2674,49 @@ export interface components {
             /** @enum {string} */
             kind: "line_restored";
         });
+        /** @description How good a search was. */
+        FaultMarks: {
+            /** @description Looks. */
+            looks: number;
+            /**
+             * Format: double
+             * @description Minutes that the looks took, by what each takes.
+             */
+            minutes: number;
+            /** @description Answers that are not what was shown. */
+            misread: number;
+            /** @description It is over. */
+            over: boolean;
+            /** @description Looks that it takes. */
+            own_looks: number;
+            /**
+             * Format: double
+             * @description Minutes that the program itself takes, with the same things shown.
+             */
+            own_minutes: number;
+            /** @description Resets. */
+            resets: number;
+            /** @description Whether what was found was it; null as long as it is not over. */
+            right?: boolean | null;
+            /** @description What could have hurt somebody, in sentences. */
+            safety: string[];
+            /** @description What it was, where that is to be shown. */
+            truth?: string | null;
+        };
+        /** @description What is seen where the next look is made. */
+        FaultShown: {
+            /** @description A sign of danger is there to be noticed. */
+            danger: boolean;
+            /** @description The look. */
+            look: components["schemas"]["TroubleLook"];
+            /**
+             * Format: double
+             * @description What a meter shows, in volts.
+             */
+            volts?: number | null;
+            /** @description What is seen, in words. */
+            words: string;
+        };
         /** @description From where a point gets its power. */
         FedFrom: "panel" | {
             /** @description From this point, which comes before it. */
@@ -3410,6 +3521,17 @@ export interface components {
             /** @enum {string} */
             verdict: "open";
         };
+        /** @description A panel to be known. */
+        KnownPanel: {
+            /** @description What it is called. */
+            name: string;
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /** @description What is asked back. */
+            questions: components["schemas"]["PanelQuestion"][];
+            /** @description From the transformer to a point. */
+            road: components["schemas"]["PowerPlace"][];
+        };
         /** @description A point with what is known of it. */
         KnownPoint: components["schemas"]["Point"] & {
             /** @description What is known. */
@@ -3529,7 +3651,27 @@ export interface components {
          * @description What is practiced in it.
          * @enum {string}
          */
-        Lesson: "trace" | "measure" | "work";
+        Lesson: "trace" | "measure" | "work" | "fault";
+        /** @description A lesson, and how it stands in the made-up houses that are here. */
+        LessonLine: {
+            /** @description What is learnt in it. */
+            about: string;
+            /** @description It went to its end, and well, in one house at least. */
+            good: boolean;
+            home?: components["schemas"]["HomeId"] | null;
+            lesson: components["schemas"]["LessonName"];
+            /** @description It is the one to learn next. */
+            next: boolean;
+            /** @description How it went in the house where it went best; empty where it was not tried. */
+            said: string;
+            /** @description What it is called. */
+            title: string;
+        };
+        /**
+         * @description A lesson.
+         * @enum {string}
+         */
+        LessonName: "panel" | "card" | "trace" | "measure" | "plan" | "fault";
         /** @description The letter. */
         Letter: {
             /** @description What there is to say, the worst first. */
@@ -4692,6 +4834,17 @@ export interface components {
             /** @description How it stands, in one sentence. */
             sentence: string;
         };
+        /** @description A question about the panel. */
+        PanelQuestion: {
+            /** @description The question. */
+            ask: string;
+            /** @description What may be answered. */
+            choices: string[];
+            /** @description Which of them is right, counted from 0. */
+            right: number;
+            /** @description Why. */
+            why: string;
+        };
         /** @description There is no such panel. Its breakers must be gone first. */
         PanelRemoved: {
             /** @description The panel. */
@@ -5212,6 +5365,15 @@ export interface components {
         PowerBlinked: {
             /** @description What showed it: lamps flickered, clocks blink. */
             note?: string;
+        };
+        /** @description One place on the way of the power. */
+        PowerPlace: {
+            /** @description Whether it is live with the main off; null where nobody has read enough. */
+            live?: boolean | null;
+            /** @description `Meter`. */
+            name: string;
+            /** @description What it is here, in sentences. */
+            words: string;
         };
         /** @description This home is a made-up house: its wiring is drawn from the recipe and known to nobody who traces it. */
         PracticeHouse: {
@@ -9093,6 +9255,69 @@ export interface operations {
             };
         };
     };
+    fault_seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultShown"] | null;
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fault_marked: {
+        parameters: {
+            query?: {
+                /** @description With the wiring beside what was found. */
+                reveal?: boolean;
+            };
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FaultMarks"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     at_the_job: {
         parameters: {
             query?: never;
@@ -9167,6 +9392,36 @@ export interface operations {
                 };
             };
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    own_panel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownPanel"][];
+                };
+            };
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10347,6 +10602,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Imported"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lessons: {
+        parameters: {
+            query?: {
+                /** @description The questions about the panel were answered. */
+                panel?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonLine"][];
                 };
             };
             422: {

@@ -6,7 +6,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type SyntheticEvent } from "react";
-import { useNavigate } from "react-router";
+import { useNavigate, useSearchParams } from "react-router";
 import { answer, api, type Lesson, type Level } from "../../api/client";
 import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
@@ -37,10 +37,20 @@ const LEVELS: Record<Lesson, [Level, string, string][]> = {
     ["usual", "Usual", "Something may be wrong in the panel."],
     ["tricky", "Tricky", "Something is wrong in the panel; where it shows is where to stop."],
   ],
+  fault: [
+    ["plain", "Plain", "What happens most: a GFCI, a lamp, a switch, too much at once."],
+    ["usual", "Usual", "Any cause: bad joints, things that short, a clock, an outage."],
+    [
+      "tricky",
+      "Tricky",
+      "What is seldom and dangerous: bad joints, an open neutral. Signs of danger are where to stop.",
+    ],
+  ],
 };
 const LESSONS: readonly (readonly [Lesson, string])[] = [
   ["trace", "tracing: which breaker feeds what"],
   ["measure", "measuring: what each circuit carries"],
+  ["fault", "find the fault: something is dark, and why"],
   ["work", "work: a wish, its best way, and the job sheet"],
 ];
 const WHAT: Record<Lesson, string> = {
@@ -48,6 +58,8 @@ const WHAT: Record<Lesson, string> = {
     "Its wiring is hidden from you and from the trace; instruments on the screen show what real ones would, with their errors. Nothing real is switched.",
   measure:
     "It is traced already, and its loads are entered by the library. What they really take is hidden; meters on the screen show what real ones would, with their errors.",
+  fault:
+    "It is traced already, and something in it does not work. Follow the looks in Trips; the screen shows what is seen at each. Nothing real is touched.",
   work: "It is traced and its label is read. Choose the way to a wish and work through its sheet; the meter on the screen shows what a real one would. Nothing real is opened.",
 };
 
@@ -56,7 +68,10 @@ export function MakeHouse() {
   const navigate = useNavigate();
   const client = useQueryClient();
   const say = useNotice();
-  const [lesson, setLesson] = useState<Lesson>("trace");
+  const [params, setParams] = useSearchParams();
+  const asked = params.get("lesson");
+  const lesson = LESSONS.find(([name]) => name === asked)?.[0] ?? "trace";
+  const setLesson = (name: Lesson) => setParams({ lesson: name }, { replace: true });
   const [level, setLevel] = useState<Level>("usual");
   const [points, setPoints] = useState("30");
   const [seed, setSeed] = useState("1");

@@ -15,7 +15,9 @@ import { useThisHome } from "../../app/useThisHome";
 import { breakersOf } from "../../drawing/place";
 import { Block } from "../../parts/Block";
 import { Loaded } from "../../parts/Loaded";
+import { FaultMarksOf } from "./FaultLesson";
 import { FIRST_SCREEN } from "./firstScreen";
+import { Lessons } from "./Lessons";
 import { MakeHouse } from "./MakeHouse";
 import { Mark, MarkList } from "./Mark";
 import { MeasureMarksOf } from "./Measuring";
@@ -36,8 +38,10 @@ export function PracticePage() {
       <Stack spacing={2}>
         {lesson === "measure" && <MeasureMarksOf home={home} />}
         {lesson === "work" && <WorkMarksOf home={home} />}
+        {lesson === "fault" && <FaultMarksOf home={home} />}
         {lesson === "trace" && <MarksOf home={home} />}
         {lesson === "trace" && <Clamp key={home.seq} home={home} />}
+        <Lessons home={home.id} />
         <MakeHouse />
         <Loaded query={homes} what="homes">
           {(all: AllHomes) => <Others homes={all.homes.filter((h) => h.practice && h.id !== home.id)} />}
@@ -56,6 +60,7 @@ function Others({ homes }: { homes: HomeInList[] }) {
           <Link to={`/h/${home.id}/${FIRST_SCREEN[home.practice?.lesson ?? "trace"]}`}>{home.name}</Link>,{" "}
           {home.practice?.lesson === "measure" && "to be measured"}
           {home.practice?.lesson === "work" && "to work on"}
+          {home.practice?.lesson === "fault" && "with a fault"}
           {(home.practice?.lesson ?? "trace") === "trace" &&
             `${home.progress.proven} of ${home.progress.points} proven`}
         </Typography>

@@ -14,6 +14,7 @@ import { Fold } from "../../parts/Fold";
 import { Loaded } from "../../parts/Loaded";
 import { when } from "../../parts/when";
 import { NextLookShown } from "./NextLookShown";
+import { FaultOnScreen } from "../practice/FaultLesson";
 import { PowerRoad } from "./PowerRoad";
 import { StopShown } from "./StopShown";
 
@@ -24,12 +25,14 @@ export function TroublePage() {
   const asked = useTrouble(home.id, trouble);
   return (
     <Loaded query={asked} what="trouble">
-      {(view: TroubleView) => <Shown key={view.trouble} home={home.id} view={view} />}
+      {(view: TroubleView) => (
+        <Shown key={view.trouble} home={home.id} view={view} madeUp={home.practice?.lesson === "fault"} />
+      )}
     </Loaded>
   );
 }
 
-function Shown({ home, view }: { home: string; view: TroubleView }) {
+function Shown({ home, view, madeUp }: { home: string; view: TroubleView; madeUp: boolean }) {
   const act = useAct(home);
   const [stopped, setStopped] = useState(false);
   const { trouble, next } = view;
@@ -64,6 +67,11 @@ function Shown({ home, view }: { home: string; view: TroubleView }) {
         <Alert severity="info" variant="outlined" data-testid="over">
           {view.over}
         </Alert>
+      )}
+      {madeUp && (view.over != null || stop) && (
+        <Button component={Link} to={`/h/${home}/practice`} variant="contained" sx={{ justifySelf: "start" }}>
+          Your marks
+        </Button>
       )}
       {view.to_be_mended && (
         <Button
@@ -105,6 +113,7 @@ function Shown({ home, view }: { home: string; view: TroubleView }) {
           </Box>
         )}
         <Box sx={{ display: "grid", gap: 2 }}>
+          {madeUp && next && !stop && <FaultOnScreen home={home} />}
           {next && !stop && <NextLookShown key={JSON.stringify(next.look)} next={next} onSaw={onSaw} />}
           {view.named && !stop && <Named home={home} named={view.named} onEnd={end} />}
           {view.over == null && !stop && (

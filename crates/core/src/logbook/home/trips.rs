@@ -166,6 +166,8 @@ pub(crate) fn saw_in_words(look: &TroubleLook, word: &str) -> &'static str {
         (_, "later") => "tripped again after a while",
         (_, "holds") => "holds",
         (_, "trips") => "trips the breaker",
+        (_, "0_hg120") => "0 V to the neutral and about 120 V to ground",
+        (_, "wander") => "volts that do not stand still",
         _ => "something else",
     }
 }
