@@ -93,11 +93,6 @@ impl HiddenTrip {
         drawn.or(could.last()).map_or(Saw::CannotTell, |(saw, _)| *saw)
     }
 
-    /// Nothing is looked for any more: everything off, and call.
-    pub(crate) fn emergency(&self) -> bool {
-        self.danger.is_some() || self.key.cause.emergency()
-    }
-
     /// Whether that was it. Of a fault in a box: its box is among those that were found.
     pub(crate) fn is(&self, found: &TroubleFound, number: &dyn Fn(&TroubleFound) -> (Option<usize>, Vec<PointNo>)) -> bool {
         let (breaker, points) = number(found);

@@ -282,6 +282,8 @@ impl FaultDrawn {
             truth: None,
         };
         let mut reset: Vec<usize> = Vec::new();
+        // A sign in a room where nobody was could not be noticed.
+        let mut time_to_stop = self.hidden.key.cause.emergency();
         for line in book.lines().filter(|line| !book.is_struck(&line.entry.id)) {
             let Fact::TroubleLooked(looked) = &line.entry.fact else { continue };
             let Some(look) = self.at.look(&looked.at).filter(|_| looked.trouble == trouble.id) else { continue };
@@ -289,6 +291,7 @@ impl FaultDrawn {
             marks.looks += 1;
             marks.minutes += search.seconds(look) / 60.0;
             let shows = self.hidden.shows(case, look, &seen);
+            time_to_stop |= shows == Saw::Danger;
             if shows == Saw::Danger && saw != Some(Saw::Danger) {
                 let sign = self.hidden.danger.map_or_else(String::new, |(sign, ..)| sign.within());
                 marks.safety.push(format!("A sign of danger was there to be noticed, and the search went on: {sign}."));
@@ -308,12 +311,12 @@ impl FaultDrawn {
             }
         }
         let stopped = searched(&self.at, trouble).next() == Next::Stop;
-        if self.hidden.emergency() && marks.over && !stopped {
+        if time_to_stop && marks.over && !stopped {
             marks.safety.push("This was the time to stop, switch off and call; the search went on to a cause.".into());
         }
         if let Some((_, found, _)) = &trouble.ended {
             marks.right = Some(match found {
-                _ if self.hidden.emergency() => stopped,
+                _ if time_to_stop => stopped,
                 Some(found) => self.hidden.is(found, &|found| {
                     let number = |id: &PointId| self.at.points.iter().position(|p| p.as_ref() == Some(id));
                     let breaker =
@@ -322,7 +325,7 @@ impl FaultDrawn {
                 }),
                 None => false,
             });
-        } else if stopped && self.hidden.emergency() {
+        } else if stopped && time_to_stop {
             marks.right = Some(true);
         }
         if reveal || marks.over {
