@@ -143,22 +143,29 @@ fn only_at<'a>(home: &'a Study, other: &Study, wanted: impl Fn(Severity) -> bool
     findings(home).iter().filter(|one| wanted(one.severity) && !known.contains(one.key.as_str())).collect()
 }
 
+/// Where it is and what, with the place said once.
+fn in_words(one: &Finding) -> String {
+    if one.message.starts_with(&one.about) { one.message.clone() } else { format!("{}: {}", one.about, one.message) }
+}
+
 fn dangers(then: &Study, now: &Study) -> Vec<ChangeSaid> {
     let danger = |severity| severity == Severity::Danger;
     let new = only_at(now, then, danger).into_iter().map(|one| ChangeSaid {
         margin: "Danger, new".into(),
-        words: format!("{}: {}", one.about, one.message),
+        words: in_words(one),
         grave: true,
     });
     let gone = only_at(then, now, danger)
         .into_iter()
-        .map(|one| said("Not found any more", format!("{}: {} Make sure that it was mended.", one.about, one.message)));
+        .map(|one| said("Not found any more", format!("{} Make sure that it was mended.", in_words(one))));
     new.chain(gone).collect()
 }
 
 fn other_findings(then: &Study, now: &Study) -> Vec<ChangeSaid> {
     let small = |severity| matches!(severity, Severity::Fault | Severity::Note);
-    let named = |all: Vec<&Finding>| some(all.into_iter().map(|one| format!("{}: {}", one.about, one.message)).collect());
+    let named = |all: Vec<&Finding>| {
+        format!("{}.", some(all.into_iter().map(|one| in_words(one).trim_end_matches('.').to_owned()).collect()))
+    };
     let (new, gone) = (only_at(now, then, small), only_at(then, now, small));
     let mut all = Vec::new();
     if !new.is_empty() {
@@ -265,7 +272,7 @@ fn panels(then: &Study, now: &Study) -> Vec<ChangeSaid> {
     let rated = |id: &BreakerId| {
         let (was, is) = (amps(then, id), amps(now, id));
         let (was, is) = (was?, is?);
-        (was != is).then(|| format!("{} from {was} A to {is} A", now.panels().number(id)))
+        (was != is).then(|| format!("{} from {was} to {is}", now.panels().number(id)))
     };
     tell("Amps otherwise", both().filter_map(rated).collect());
     if words.is_empty() { Vec::new() } else { vec![said("Panel", words.join(" "))] }

@@ -17,6 +17,8 @@ pub struct PowerPlace {
     pub words: String,
     /// Whether it is live with the main off; null where nobody has read enough.
     pub live: Option<bool>,
+    /// The same in words; empty where nobody has read enough.
+    pub stays: String,
 }
 
 /// A question about the panel.
@@ -59,7 +61,14 @@ pub fn know_panels(home: &Study) -> Vec<KnownPanel> {
 }
 
 fn place(name: &str, words: impl Into<String>, live: Option<bool>) -> PowerPlace {
-    PowerPlace { name: name.into(), words: words.into(), live }
+    let stays = match live {
+        Some(true) => "Live with the main off",
+        Some(false) => {
+            "Without power with the main off. What is to be touched is proven dead with a meter, tried before and after."
+        }
+        None => "",
+    };
+    PowerPlace { name: name.into(), words: words.into(), live, stays: stays.into() }
 }
 
 /// Volts between two hots of the panel.
@@ -117,12 +126,20 @@ fn road(home: &Study, panel: &Panel) -> Vec<PowerPlace> {
         .filter(|leg| !rows(**leg).is_empty())
         .map(|leg| format!("leg {} feeds {}", leg.letter(), listed(&rows(*leg))))
         .collect();
-    let off = feeder(home, panel).is_none() && panel.details.main_at == MainAt::Inside;
+    // What else feeds it keeps it live with the main off.
+    let nothing_else = panel.details.sources.as_ref().is_some_and(Vec::is_empty);
+    let off = feeder(home, panel).is_none() && panel.details.main_at == MainAt::Inside && nothing_else;
     let bus = if legs.is_empty() {
         "The bars that the breakers clip on to.".into()
     } else {
         format!("The bars that the breakers clip on to: {}. Neighbors down a column change legs.", legs.join("; "))
     };
+    let else_fed = match &panel.details.sources {
+        None => " Ask whether anything else feeds it: a generator, solar, a battery. That keeps it live with the main off.",
+        Some(sources) if sources.is_empty() => "",
+        Some(_) => " More than the utility feeds this panel: with the main off it may still be live. See what, in Panel.",
+    };
+    let bus = format!("{bus}{else_fed}");
     road.push(place("Bus", bus, off.then_some(false)));
     road.push(neutral(panel));
     let count = home.panels().breakers_of(&panel.id).count();
@@ -151,24 +168,19 @@ fn road(home: &Study, panel: &Panel) -> Vec<PowerPlace> {
 const NAMED: usize = 4;
 
 fn main(home: &Study, panel: &Panel) -> PowerPlace {
-    let rated = panel.main.map_or_else(String::new, |amps| format!(", {amps} A"));
+    let rated = panel.main.map_or_else(String::new, |amps| format!(", {amps}"));
     match panel.details.main_at {
         MainAt::Inside => {
             let lugs = match feeder(home, panel) {
                 Some(_) => "The lugs ahead of it stay live as long as the feeder breaker is on.",
                 None => "The lugs ahead of it, where the service wires come in, stay live: only the utility switches those off.",
             };
-            place("Main", format!("In this panel{rated}. Off, the bus below it is without power. {lugs}"), Some(true))
+            let place = place("Main", format!("In this panel{rated}. It switches the bus below it off. {lugs}"), Some(true));
+            PowerPlace { stays: "The lugs ahead of it: live with the main off".into(), ..place }
         }
         MainAt::Beside | MainAt::Outside => {
             let at = if panel.details.main_at == MainAt::Beside { "In a cabinet beside this panel" } else { "Outdoors" };
-            place(
-                "Main",
-                format!(
-                    "{at}{rated}. Off, everything in this panel is without power, and the main itself stays live on its line side."
-                ),
-                Some(true),
-            )
+            place("Main", format!("{at}{rated}. It switches this panel off, and stays live itself on its line side."), Some(true))
         }
         MainAt::Lugs => place("Main", "None: main lugs. It goes off with what feeds it.", None),
         MainAt::NotRead => place(
@@ -207,9 +219,10 @@ fn questions(home: &Study, panel: &Panel) -> Vec<PanelQuestion> {
     let breakers: Vec<&Breaker> = home.panels().breakers_of(&panel.id).collect();
     let number = |id: &BreakerId| home.panels().number(id);
     let choices = ["nothing", "the lugs ahead of the main", "every breaker"];
-    if panel.details.main_at == MainAt::Inside && feeder(home, panel).is_none() {
+    let utility_alone = panel.details.sources.as_ref().is_none_or(Vec::is_empty);
+    if panel.details.main_at == MainAt::Inside && feeder(home, panel).is_none() && utility_alone {
         let why = "The wires from the meter end at those lugs. No breaker in the house switches them off: keep the cover on.";
-        all.push(question(format!("The main of {} is off. What in it is still live?", panel.name), &choices, 1, why));
+        all.push(question(format!("The main of {} is off. What in it is live all the same?", panel.name), &choices, 1, why));
     }
     if let Some(feeder) = feeder(home, panel) {
         let n = number(&feeder.id);
@@ -273,7 +286,7 @@ mod tests {
         let home =
             written("panel 8\nmain is main 100 A, with its main inside\n1 20 kitchen\n3 20 hall\n2 15 den\n5-7 30/2 range").home;
         let panel = &know_panels(&home)[0];
-        assert_eq!(asked(panel, "is off. What in it is still live"), "the lugs ahead of the main");
+        assert_eq!(asked(panel, "is off. What in it is live"), "the lugs ahead of the main");
         assert_eq!(asked(panel, "On which leg is 1"), "A");
         assert_eq!(asked(panel, "terminals of 5-7"), "240 V");
         assert_eq!(asked(panel, "May 1 and 3 share"), "with a handle tie", "one below the other");
@@ -283,7 +296,7 @@ mod tests {
     fn what_nobody_has_read_is_not_asked() {
         let home = written("panel 8\n1 20 kitchen").home;
         let panel = &know_panels(&home)[0];
-        assert!(panel.questions.iter().all(|q| !q.ask.contains("still live") && !q.ask.contains("neutral and ground")));
+        assert!(panel.questions.iter().all(|q| !q.ask.contains("live all the same") && !q.ask.contains("neutral and ground")));
         assert!(panel.road.iter().any(|p| p.words.contains("Nobody has read where it is") && p.live.is_none()));
     }
 

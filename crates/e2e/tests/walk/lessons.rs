@@ -17,7 +17,7 @@ pub(crate) async fn the_own_panel_is_asked_back(_: &Chrome, page: &Page, _: View
     practice.way_says("Live with the main off").await?;
     page.can_be_used_by_everybody().await?;
     // A wrong answer says why, and the lesson is not learnt with it.
-    practice.asks("The main of Main panel is off. What in it is still live?").await?;
+    practice.asks("The main of Main panel is off. What in it is live all the same?").await?;
     page.press("nothing").await?;
     page.says("No: the lugs ahead of the main. The wires from the meter end at those lugs.").await?;
     for first in [false, true] {

@@ -165,6 +165,8 @@ pub(crate) struct LessonLine {
     about: String,
     /// It went to its end, and well, in one house at least.
     good: bool,
+    /// It went to its end in one house at least.
+    done: bool,
     /// How it went in the house where it went best; empty where it was not tried.
     said: String,
     /// That house.
@@ -193,6 +195,7 @@ pub(crate) async fn lessons(State(app): State<App>, Asked(knowing): Asked<Knowin
                 title: lesson.title().into(),
                 about: lesson.about().into(),
                 good: best.is_some_and(|(_, mark)| mark.good) || lesson == LessonName::Panel && knowing.panel,
+                done: best.is_some_and(|(_, mark)| mark.done) || lesson == LessonName::Panel && knowing.panel,
                 said: best.map(|(_, mark)| mark.said.clone()).unwrap_or_default(),
                 home: best.map(|(home, _)| home.clone()),
                 next: next == Some(lesson),

@@ -3656,6 +3656,8 @@ export interface components {
         LessonLine: {
             /** @description What is learnt in it. */
             about: string;
+            /** @description It went to its end in one house at least. */
+            done: boolean;
             /** @description It went to its end, and well, in one house at least. */
             good: boolean;
             home?: components["schemas"]["HomeId"] | null;
@@ -5372,6 +5374,8 @@ export interface components {
             live?: boolean | null;
             /** @description `Meter`. */
             name: string;
+            /** @description The same in words; empty where nobody has read enough. */
+            stays: string;
             /** @description What it is here, in sentences. */
             words: string;
         };

@@ -10,14 +10,14 @@ const wrote = (changes: Changes) =>
   changes.people.map(({ by, lines }) => `${by} wrote ${lines} ${lines === 1 ? "line" : "lines"}`).join(", ");
 
 /** What is otherwise than it was, the gravest first. */
-export function ChangesShown({ changes }: { changes: Changes }) {
-  const since = changes.since == null ? "since the first line" : `since ${when(changes.since)}`;
-  const day = changes.since == null ? "" : ` (${dateOf(changes.since)})`;
+export function ChangesShown({ changes, day }: { changes: Changes; day: number | null }) {
+  const last = changes.since == null ? "the first line" : when(changes.since);
+  const since = `since ${day === null ? last : dateOf(day)}`;
   return (
     <Box sx={{ maxWidth: 900, mb: 2 }} data-testid="changes">
       <Block title={`What changed ${since}`}>
         <Typography color="text.secondary">
-          {changes.lines === 0 ? `Nothing was written${day}.` : `${wrote(changes)}.`}
+          {changes.lines === 0 ? "Nothing was written since then." : `${wrote(changes)}.`}
         </Typography>
         {changes.lines > 0 && changes.said.length === 0 && (
           <Typography>

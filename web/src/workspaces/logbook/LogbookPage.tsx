@@ -62,7 +62,7 @@ export function LogbookPage() {
       <Filters home={home} filter={filter} people={page.data?.people ?? []} onChange={choose} />
       {since !== null && (
         <Loaded query={changes} what="changes">
-          {(data) => <ChangesShown changes={data} />}
+          {(data) => <ChangesShown changes={data} day={"since" in since ? since.since : null} />}
         </Loaded>
       )}
       <Loaded query={page} what="logbook">

@@ -44,21 +44,24 @@ export function FaultMarksOf({ home }: { home: HomeOverview }) {
           >
             {m.over ? "To what was wrong" : "Look for the fault"}
           </Button>
-          <MarkList>
-            <Mark name="Time">
-              {minutes(m.minutes)} in {m.looks} looks. The program itself takes {minutes(m.own_minutes)} in{" "}
-              {m.own_looks}.
-            </Mark>
-            <Mark name="Resets">{m.resets === 0 ? "none" : m.resets}</Mark>
-            <Mark name="Read">
-              {m.misread === 0 ? "Every answer is what was shown." : `${m.misread} answers are not what was shown.`}
-            </Mark>
-            <Mark name="Safety">
-              {m.safety.length === 0 ? "Nothing that could have hurt somebody." : m.safety.join(" ")}
-            </Mark>
-            {m.right != null && <Mark name="Found">{m.right ? "That was it." : "That was not it."}</Mark>}
-            {m.truth != null && <Mark name="It was">{m.truth}</Mark>}
-          </MarkList>
+          {m.looks > 0 && (
+            <MarkList>
+              <Mark name="Time">
+                {minutes(m.minutes)} in {m.looks} {m.looks === 1 ? "look" : "looks"}.
+                {m.right != null && ` The program itself takes ${minutes(m.own_minutes)} in ${m.own_looks}.`}
+              </Mark>
+              <Mark name="Resets">{m.resets === 0 ? "none" : m.resets}</Mark>
+              <Mark name="Read">
+                {m.misread === 0 ? "Every answer is what was shown." : `${m.misread} answers are not what was shown.`}
+              </Mark>
+              <Mark name="Safety">
+                {m.safety.length === 0 ? "Nothing that could have hurt somebody." : m.safety.join(" ")}
+              </Mark>
+              {m.right != null && <Mark name="Found">{m.right ? "That was it." : "That was not it."}</Mark>}
+              {m.truth != null && <Mark name="It was">{m.truth}</Mark>}
+            </MarkList>
+          )}
+          {m.looks === 0 && m.truth != null && <Typography>It was: {m.truth}.</Typography>}
           <Typography variant="body2" color="text.secondary" sx={{ my: 1.5 }}>
             Minutes are counted by the usual time of every look, not by your clock.
           </Typography>

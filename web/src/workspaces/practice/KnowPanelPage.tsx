@@ -70,9 +70,7 @@ function Road({ road }: { road: readonly PowerPlace[] }) {
           <Typography>{place.words}</Typography>
           {place.live != null && (
             <Typography variant="body2" color={place.live ? "error" : "text.secondary"} sx={{ fontWeight: 700 }}>
-              {place.live
-                ? "Live with the main off"
-                : "Without power with the main off. What is to be touched is proven dead with a meter, tried before and after."}
+              {place.stays}
             </Typography>
           )}
         </Box>

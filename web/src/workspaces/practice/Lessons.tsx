@@ -27,7 +27,7 @@ export function Lessons({ home }: { home: string }) {
 }
 
 function Line({ home, line, number }: { home: string; line: LessonLine; number: number }) {
-  const stands = line.good ? "done well" : line.said === "" ? "not tried" : "once more";
+  const stands = line.good ? "done well" : line.said === "" ? "not tried" : line.done ? "once more" : "begun";
   // The first lesson is about the home itself, the card of a house hangs in its directory, the others are made below.
   const opens =
     line.lesson === "panel"
@@ -71,9 +71,9 @@ function Line({ home, line, number }: { home: string; line: LessonLine; number: 
         to={opens}
         variant={line.next ? "contained" : "text"}
         color={line.next ? "primary" : "inherit"}
-        aria-label={line.next ? `Next: ${line.title}` : `To: ${line.title}`}
+        aria-label={line.next ? `Next: ${line.title}` : `Open: ${line.title}`}
       >
-        {line.next ? "Next" : "To"}
+        {line.next ? "Next" : "Open"}
       </Button>
     </Box>
   );
