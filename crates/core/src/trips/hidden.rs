@@ -10,7 +10,7 @@ use super::file::PowerBox;
 use super::look::{Look, Saw};
 use super::planner::{Next, Search};
 use super::stories::{Boxes, Stories};
-use crate::model::{DangerSign, TroubleFound};
+use crate::model::DangerSign;
 
 /// A fault that nobody sees.
 #[derive(Debug, Clone)]
@@ -94,21 +94,20 @@ impl HiddenTrip {
     }
 
     /// Whether that was it. Of a fault in a box: its box is among those that were found.
-    pub(crate) fn is(&self, found: &TroubleFound, number: &dyn Fn(&TroubleFound) -> (Option<usize>, Vec<PointNo>)) -> bool {
-        let (breaker, points) = number(found);
+    pub(crate) fn is(&self, found: Cause, breaker: Option<usize>, points: &[PointNo]) -> bool {
         let Key { cause, breaker: own, place } = self.key;
         let gfci = |c: Cause| matches!(c, Cause::GfciTripped | Cause::GfciDead);
-        if gfci(cause) && gfci(found.cause) {
+        if gfci(cause) && gfci(found) {
             return place.is_some_and(|p| points.contains(&p));
         }
         if cause.family() != Family::Itself {
-            return cause.family() == found.cause.family()
+            return cause.family() == found.family()
                 && match self.bad_box {
                     Some(PowerBox::Point(p)) => points.contains(&p),
                     Some(PowerBox::Panel) | None => own.is_none() || own == breaker,
                 };
         }
-        cause == found.cause && (own.is_none() || own == breaker)
+        cause == found && (own.is_none() || own == breaker)
     }
 
     /// How long the program itself looks for it, with the same things shown.

@@ -317,12 +317,13 @@ impl FaultDrawn {
         if let Some((_, found, _)) = &trouble.ended {
             marks.right = Some(match found {
                 _ if time_to_stop => stopped,
-                Some(found) => self.hidden.is(found, &|found| {
+                Some(found) => {
                     let number = |id: &PointId| self.at.points.iter().position(|p| p.as_ref() == Some(id));
-                    let breaker =
-                        found.breaker.as_ref().and_then(|id| self.at.breakers.iter().position(|b| b.as_ref() == Some(id)));
-                    (breaker, found.points.iter().filter_map(number).collect())
-                }),
+                    let same = |b: &Option<BreakerId>| *b == found.breaker;
+                    let breaker = self.at.breakers.iter().position(|b| b.is_some() && same(b));
+                    let points: Vec<usize> = found.points.iter().filter_map(number).collect();
+                    self.hidden.is(found.cause, breaker, &points)
+                }
                 None => false,
             });
         } else if stopped && time_to_stop {
