@@ -75,7 +75,11 @@ fn volts(measure: &MeasureHouse, home: &Home, point: &PointId, open: &OpenNeutra
 pub fn fault_shows(home: &Study) -> Option<FaultShown> {
     let house = FaultHouse::of(home)?;
     let trouble = home.troubles().trouble(&fault_told())?;
-    let next = trouble_view(home, &trouble.id)?.next?;
+    let view = trouble_view(home, &trouble.id)?;
+    if view.named.as_ref().is_some_and(|named| !named.boxes.is_empty()) {
+        return Some(house.drawn.opened(home, trouble));
+    }
+    let next = view.next?;
     let volts = |point: &PointId, open: &OpenNeutral| volts(&house.measure, home, point, open);
     house.drawn.shown(home, trouble, &next, &volts)
 }

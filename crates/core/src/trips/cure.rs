@@ -4,6 +4,7 @@ use super::cause::{Cause, Family};
 use super::of_home::AtHome;
 use super::planner::Named;
 use super::said::{STILL_HOT, Words};
+use super::stop::{ToCall, call};
 use crate::loads::{circuits, load_moves, while_running};
 use crate::logbook::KnownTrouble;
 use crate::model::LoadId;
@@ -18,6 +19,8 @@ pub struct Cure {
     pub mind: Vec<String>,
     /// It is an electrician's.
     pub electrician: bool,
+    /// Whom to call.
+    pub call: Vec<ToCall>,
     /// Where it goes on.
     pub acts: Vec<CureAct>,
 }
@@ -159,7 +162,10 @@ pub(super) fn cure(home: &Study, at: &AtHome, trouble: &KnownTrouble, named: &Na
         }
         _ => Vec::new(),
     };
-    Cure { steps, mind, electrician, acts }
+    let utility = matches!(named.key.cause, Cause::LostLeg | Cause::FeederLeg | Cause::Outage);
+    let who = [(utility, "The utility"), (electrician, "An electrician")];
+    let who: Vec<&str> = who.into_iter().filter(|(wanted, _)| *wanted).map(|(_, who)| who).collect();
+    Cure { steps, mind, electrician, call: call(home, &who), acts }
 }
 
 /// What ran on it, against its rating, and what could move.

@@ -44,8 +44,8 @@ pub(crate) struct FaultDrawn {
 /// What is seen where the next look is made.
 #[derive(Debug, Clone, PartialEq, Serialize, utoipa::ToSchema)]
 pub struct FaultShown {
-    /// The look.
-    pub look: TroubleLook,
+    /// The look; null where boxes are opened.
+    pub look: Option<TroubleLook>,
     /// What is seen, in words.
     pub words: String,
     /// What a meter shows, in volts.
@@ -216,7 +216,8 @@ impl FaultDrawn {
         let look = self.at.look(&next.look)?;
         let saw = self.hidden.shows(&self.at.case, look, &self.seen_so_far(trouble));
         let words = Words { home, at: &self.at };
-        let mut shown = FaultShown { look: next.look.clone(), words: String::new(), volts: None, danger: saw == Saw::Danger };
+        let mut shown =
+            FaultShown { look: Some(next.look.clone()), words: String::new(), volts: None, danger: saw == Saw::Danger };
         if let (Saw::Danger, Some((sign, ..))) = (saw, &self.hidden.danger) {
             shown.words = format!("{}.", sign.words());
             return Some(shown);
@@ -240,6 +241,21 @@ impl FaultDrawn {
             }
         };
         Some(shown)
+    }
+
+    /// What is found as the boxes that are named are opened.
+    pub(crate) fn opened(&self, home: &Study, trouble: &KnownTrouble) -> FaultShown {
+        let named = searched(&self.at, trouble).named();
+        let words = Words { home, at: &self.at };
+        let found = match self.hidden.bad_box.filter(|bad| named.boxes.contains(bad)) {
+            Some(PowerBox::Panel) if self.hidden.key.cause == Cause::BreakerFailed => {
+                "The boxes are opened. The bad one: the breaker.".into()
+            }
+            Some(PowerBox::Panel) => "The boxes are opened. The bad one: a joint in the panel.".into(),
+            Some(PowerBox::Point(p)) => format!("The boxes are opened. The bad one: {}.", words.point(p)),
+            None => "The boxes are opened. In none of them is anything wrong.".into(),
+        };
+        FaultShown { look: None, words: found, volts: None, danger: false }
     }
 
     fn metered(&self, point: usize, saw: Saw, volts: &VoltsAt<'_>) -> Option<f64> {

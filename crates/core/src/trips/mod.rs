@@ -14,6 +14,7 @@ mod file;
 mod hidden;
 mod lesson;
 mod look;
+mod named;
 mod of_home;
 mod order;
 mod overload;
@@ -38,12 +39,13 @@ pub use file::{FaultFileError, FaultGame, PowerBox};
 pub(crate) use lesson::{FaultDrawn, OpenNeutral, PRACTICE, told};
 pub use lesson::{FaultMarks, FaultShown};
 pub use look::{Look, NoLook, Saw, by_volts};
+pub use named::{FoundChoice, NamedCause};
 pub use planner::{Named, Next, Search};
 pub use play::{FaultPlayed, FaultStep, FaultStrategy, FaultSummary, play_fault, summary};
 pub use said::{HandleToName, LookMade, NextLook, TroubleAnswer};
 pub use stop::{StopPage, ToCall};
 pub use view::{
-    CauseLine, FedPoint, FoundChoice, NamedCause, RoadKind, RoadStop, TripHistory, TripsView, TroubleLine, TroubleView,
-    open_troubles, trips_view, trouble_asked, trouble_view,
+    CauseLine, FedPoint, RoadKind, RoadStop, TripHistory, TripsView, TroubleLine, TroubleView, open_troubles, trips_view,
+    trouble_asked, trouble_view,
 };
 pub(crate) use view::{trouble_ended, trouble_title};

@@ -57,7 +57,8 @@ fn main(home: &Study) -> String {
     }
 }
 
-fn call(home: &Study, who: &[&str]) -> Vec<ToCall> {
+/// Whom to call, with the numbers that are kept.
+pub(super) fn call(home: &Study, who: &[&str]) -> Vec<ToCall> {
     let number = |who: &str| match who {
         "The utility" => home.troubles().utility().to_owned(),
         "An electrician" => home.troubles().electrician().to_owned(),

@@ -4,11 +4,11 @@ use std::collections::BTreeMap;
 
 use super::belief::Belief;
 use super::cause::{Cause, Family, Key};
-use super::cure::{Cure, cure};
 use super::file::PowerBox;
 use super::look::{Look, Saw};
+use super::named::{NamedCause, name};
 use super::of_home::{AtHome, at_home};
-use super::planner::{Named, Next, Search};
+use super::planner::{Next, Search};
 use super::said::{LookMade, NextLook, Words, said};
 use super::stop::{StopPage, stop_page};
 use crate::logbook::{KnownTrouble, TroubleTold};
@@ -59,36 +59,6 @@ pub struct CauseLine {
     pub words: String,
     /// In percent, 99 at most.
     pub percent: u8,
-}
-
-/// What it is.
-#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
-pub struct NamedCause {
-    /// As a sentence.
-    pub words: String,
-    /// In percent, 99 at most.
-    pub percent: u8,
-    /// How sure that is: `Found`, `Likely, and no more`, `Not found out; the likeliest`.
-    pub how: String,
-    /// What else it may be, where it is not sure.
-    pub or: Option<CauseLine>,
-    /// Who can settle it, where it is not sure; empty otherwise.
-    pub settle: String,
-    /// The boxes to be opened, the likeliest first.
-    pub boxes: Vec<String>,
-    /// What cures it.
-    pub cure: Cure,
-    /// What it may turn out to have been, each as it is recorded: more than one where only an opened box tells.
-    pub found: Vec<FoundChoice>,
-}
-
-/// What it turned out to be.
-#[derive(Debug, Clone, PartialEq, serde::Serialize, utoipa::ToSchema)]
-pub struct FoundChoice {
-    /// As on the button.
-    pub label: String,
-    /// As it is recorded.
-    pub found: TroubleFound,
 }
 
 /// What is wrong, as it stands.
@@ -238,7 +208,7 @@ pub(super) fn capital(words: &str) -> String {
 }
 
 /// In percent: never sure, for nothing is proven here.
-fn percent(p: f64) -> u8 {
+pub(super) fn percent(p: f64) -> u8 {
     (p * 100.0).round().clamp(0.0, 99.0) as u8
 }
 
@@ -493,83 +463,9 @@ fn likeliest_of(belief: &Belief<'_>, holds: &dyn Fn(Key) -> bool) -> Option<Caus
     sums.into_iter().max_by(|a, b| a.1.total_cmp(&b.1)).map(|(cause, _)| cause)
 }
 
-fn box_words(words: &Words<'_>, place: PowerBox) -> String {
+pub(super) fn box_words(words: &Words<'_>, place: PowerBox) -> String {
     match place {
         PowerBox::Panel => "the panel".into(),
         PowerBox::Point(point) => words.point(point),
-    }
-}
-
-fn name(home: &Study, at: &AtHome, trouble: &KnownTrouble, belief: &Belief<'_>, named: &Named) -> NamedCause {
-    let words = Words { home, at };
-    let sure = named.p >= SURE_ENOUGH;
-    let family = named.key.cause.family();
-    let other = |key: Key| if family == Family::Itself { key != named.key } else { key.cause.family() != family };
-    let or = belief.causes().into_iter().find(|(key, _)| other(*key)).filter(|(_, p)| !sure && *p >= 0.02);
-    NamedCause {
-        words: match family {
-            Family::Itself => capital(&cause_words(&words, named.key)),
-            Family::BadJoint => "A joint makes bad contact".into(),
-            Family::NoPowerPast => "Power reaches a box and does not leave it".into(),
-        },
-        percent: percent(named.p),
-        how: match named.p {
-            p if p >= SURE_ENOUGH => "Found".into(),
-            p if p >= 0.5 => "Likely, and no more".into(),
-            _ => "Not found out; the likeliest".into(),
-        },
-        or: or.map(|(key, p)| CauseLine { words: capital(&cause_words(&words, key)), percent: percent(p) }),
-        settle: if sure { String::new() } else { "An electrician can settle it, with a meter at the opened boxes.".into() },
-        boxes: named.boxes.iter().map(|b| capital(&box_words(&words, *b))).collect(),
-        cure: cure(home, at, trouble, named),
-        found: found(at, named),
-    }
-}
-
-/// Below this a cause is likely, and no more.
-const SURE_ENOUGH: f64 = 0.8;
-
-/// What it may turn out to have been. Of a fault in a box nobody knows which it was before the box is open.
-fn found(at: &AtHome, named: &Named) -> Vec<FoundChoice> {
-    let Key { cause, breaker, place } = named.key;
-    let point = |p: usize| at.points.get(p).cloned().flatten();
-    let breaker = breaker.and_then(|b| at.breakers.get(b).cloned().flatten());
-    let boxes: Vec<usize> = named
-        .boxes
-        .iter()
-        .filter_map(|b| match b {
-            PowerBox::Panel => None,
-            PowerBox::Point(p) => Some(*p),
-        })
-        .collect();
-    let choice = |label: &str, cause: Cause, points: Vec<PointId>| FoundChoice {
-        label: label.into(),
-        found: TroubleFound { cause, breaker: breaker.clone(), points },
-    };
-    let in_boxes = || boxes.iter().filter_map(|p| point(*p)).collect::<Vec<_>>();
-    match cause.family() {
-        Family::NoPowerPast => {
-            let mut choices = vec![choice("It was a joint", Cause::OpenHot, in_boxes())];
-            if named.boxes.contains(&PowerBox::Panel) {
-                choices.push(choice("It was the breaker", Cause::BreakerFailed, Vec::new()));
-            }
-            let gfcis: Vec<PointId> = boxes.iter().filter(|p| at.case.points[**p].gfci).filter_map(|p| point(*p)).collect();
-            if !gfcis.is_empty() {
-                choices.push(choice("It was the GFCI", Cause::GfciDead, gfcis));
-            }
-            choices
-        }
-        Family::BadJoint => vec![
-            choice("The neutral was open", Cause::OpenNeutral, in_boxes()),
-            choice("A joint was loose", Cause::LooseJoint, in_boxes()),
-        ],
-        Family::Itself => {
-            let place = match cause {
-                Cause::SwitchOff | Cause::Control => point(at.case.report.point),
-                Cause::ShortLoad | Cause::GroundLoad | Cause::Inrush => None,
-                _ => place.and_then(point),
-            };
-            vec![choice("That was it", cause, place.into_iter().collect())]
-        }
     }
 }

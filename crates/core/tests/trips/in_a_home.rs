@@ -226,7 +226,43 @@ fn a_told_order_places_the_joint() {
     assert!(named.cure.electrician, "{named:?}");
     // Which of them it was is told by whoever opens the box; the panel is none of the three here.
     let labels: Vec<&str> = named.found.iter().map(|choice| choice.label.as_str()).collect();
-    assert!(labels.starts_with(&["It was a joint"]), "{labels:?}");
+    assert!(labels.contains(&"A joint at Den, second") && labels.contains(&"A joint at Den, third"), "{labels:?}");
+}
+
+/// What is found teaches: a GFCI that brought a point back protects it, and a bad joint at a lit point, with the whole circuit seen, says
+/// what comes after it.
+#[test]
+fn what_is_found_is_learnt_from() {
+    let mut home = written(
+        "panel 8\n1 20 bath\n2 15 den\nroom Bath\nroom Porch\npoint Bath gfci mirror\npoint Porch receptacle door\nproof mirror 1\n\
+         proof door 1\ntrouble t1 door\nlooked t1 safety normal\nlooked t1 gfci mirror reset_works",
+    );
+    let named = view(&home).named.unwrap();
+    assert_eq!(named.found[0].learnt, "It protects Porch, door.");
+    for fact in named.found[0].also.clone() {
+        home.fact(fact).unwrap();
+    }
+    assert_eq!(home.home.plan().protects.values().flatten().map(|p| p.as_str()).collect::<Vec<_>>(), ["door"]);
+    assert_eq!(view(&home).named.unwrap().found[0].learnt, "", "it is known now");
+
+    let mut home = written(
+        "panel 8\n1 20 den\n2 20 hall\nroom Den\npoint Den receptacle first\npoint Den receptacle last\nproof first 1\nproof last 1\n\
+         trouble t1 last",
+    );
+    let end = follow(&mut home, &|look| match look {
+        TroubleLook::Safety => word("normal"),
+        TroubleLook::Point { point } if point.as_str() == "first" => word("live"),
+        TroubleLook::Point { .. } => word("dark"),
+        TroubleLook::Volts { .. } => Some(TroubleSaw::Volts(0.0)),
+        TroubleLook::Feel { .. } => word("on"),
+        TroubleLook::Handles { .. } => word("none"),
+        _ => None,
+    });
+    let named = end.named.unwrap();
+    let of = |label: &str| named.found.iter().find(|choice| choice.label == label).unwrap_or_else(|| panic!("{named:#?}"));
+    assert_eq!(of("A joint at Den, first").learnt, "Den, last comes after Den, first.");
+    assert_eq!(of("A joint at Den, last").learnt, "", "from which side it is fed nobody knows");
+    home.fact(of("A joint at Den, first").also[0].clone()).unwrap();
 }
 
 /// Every answer that a screen offers is taken by the logbook, whatever was answered before, and after a sign there is only the stop.

@@ -1,7 +1,7 @@
 //! The lesson “find the fault”, played as somebody does who reads what the screen shows and answers that.
 
 use wayfinder_core::sim::{FaultHouse, fault_marks, fault_shows, fault_told};
-use wayfinder_core::trips::{FaultMarks, NextLook, TroubleView, trouble_view};
+use wayfinder_core::trips::{FaultMarks, FoundChoice, NextLook, TroubleView, trouble_view};
 use wayfinder_core::{
     DangerSign, Draft, Fact, Lesson, Level, Logbook, Moment, Recipe, Study, TroubleEnded, TroubleLooked, TroubleSaw,
 };
@@ -44,7 +44,7 @@ impl Lessons {
     /// What somebody answers who believes what is shown; with `blind` they notice no sign of danger.
     fn answer(&self, next: &NextLook, blind: bool) -> TroubleSaw {
         let shown = fault_shows(&self.home).unwrap();
-        assert_eq!(shown.look, next.look);
+        assert_eq!(shown.look.as_ref(), Some(&next.look));
         if shown.danger {
             let sign = DangerSign::ALL.into_iter().find(|sign| shown.words == format!("{}.", sign.words())).unwrap();
             return if blind { TroubleSaw::CannotTell } else { TroubleSaw::Danger(sign) };
@@ -82,7 +82,11 @@ impl Lessons {
         for _ in 0..50 {
             let view = self.view();
             if let Some(named) = view.named {
-                let found = Some(named.found[0].found.clone());
+                // Of boxes, the one that was found bad as they were opened.
+                let opened = fault_shows(&self.home).map(|shown| shown.words).unwrap_or_default();
+                let place = opened.rsplit(": ").next().unwrap_or_default().trim_end_matches('.').to_lowercase();
+                let bad = |choice: &&FoundChoice| !place.is_empty() && choice.label.to_lowercase().ends_with(&place);
+                let found = Some(named.found.iter().find(bad).unwrap_or(&named.found[0]).found.clone());
                 self.write(vec![TroubleEnded { trouble: fault_told(), found, note: String::new() }.into()]);
                 break;
             }

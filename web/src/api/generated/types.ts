@@ -2071,6 +2071,8 @@ export interface components {
         Cure: {
             /** @description Where it goes on. */
             acts: components["schemas"]["CureAct"][];
+            /** @description Whom to call. */
+            call: components["schemas"]["ToCall"][];
             /** @description It is an electrician's. */
             electrician: boolean;
             /** @description What to mind. */
@@ -2707,8 +2709,7 @@ export interface components {
         FaultShown: {
             /** @description A sign of danger is there to be noticed. */
             danger: boolean;
-            /** @description The look. */
-            look: components["schemas"]["TroubleLook"];
+            look?: components["schemas"]["TroubleLook"] | null;
             /**
              * Format: double
              * @description What a meter shows, in volts.
@@ -2833,10 +2834,14 @@ export interface components {
         };
         /** @description What it turned out to be. */
         FoundChoice: {
+            /** @description What follows from it and is recorded with it. */
+            also: components["schemas"]["Fact"][];
             /** @description As it is recorded. */
             found: components["schemas"]["TroubleFound"];
             /** @description As on the button. */
             label: string;
+            /** @description The same in words. */
+            learnt: string;
         };
         /** @description What was found. */
         FoundKind: {

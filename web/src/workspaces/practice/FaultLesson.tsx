@@ -13,13 +13,15 @@ import { minutes } from "./minutes";
 /** In a made-up house: what is seen where the next look is made. It is answered as in a real house. */
 export function FaultOnScreen({ home }: { home: string }) {
   const seen = useFaultSeen(home, true);
+  // Nothing is looked at any more.
+  if (seen.data === null) return null;
   return (
-    <Loaded query={{ ...seen, data: seen.data === null ? undefined : seen.data }} what="instrument">
+    <Loaded query={{ ...seen, data: seen.data }} what="instrument">
       {(shown: FaultShown) => (
         <Block title="What is seen there">
           <Display text={shown.words} />
           <Typography variant="body2" color="text.secondary" sx={{ mt: 1 }}>
-            A made-up house: nothing real is touched. Answer below what you see here
+            A made-up house: nothing real is touched. Answer below what is seen here
             {shown.volts != null && `; the meter shows ${shown.volts.toFixed(1)} V`}. Instruments err now and then.
           </Typography>
         </Block>

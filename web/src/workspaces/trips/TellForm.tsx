@@ -5,7 +5,7 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
-import { useNavigate, useSearchParams } from "react-router";
+import { Link, useNavigate, useSearchParams } from "react-router";
 import type { DangerSign, Extent, Fact, HomeOverview, Onset, Symptom, TroubleAt } from "../../api/client";
 import { useLoads } from "../../api/queries";
 import { LISTS } from "../../api/generated/lists";
@@ -44,13 +44,17 @@ export function TellForm({ home }: { home: HomeOverview }) {
   const [onset, setOnset] = useState<Onset>("unknown");
   const [running, setRunning] = useState<string[]>([]);
   const [last, setLast] = useState("");
+  const [also, setAlso] = useState<string[]>([]);
+  const [works, setWorks] = useState<string[]>([]);
+  const symptom = what === "tripped" ? ("dark" as const) : what;
+  const others = points(home).filter((one) => one.at !== "home" && idOf(one.at) !== (place ? idOf(place.at) : ""));
   const tell = async (at: TroubleAt, sign: DangerSign | null) => {
     const trouble = newId();
     const told = {
       at,
-      symptom: what === "tripped" ? ("dark" as const) : what,
-      also: [],
-      works: [],
+      symptom,
+      also: also.map((point) => ({ point, symptom })),
+      works,
       extent: extent === "" ? null : extent,
       onset,
       last_on: last === "" ? null : last,
@@ -102,7 +106,24 @@ export function TellForm({ home }: { home: HomeOverview }) {
         )}
         renderInput={(params) => <TextField {...params} label={what === "tripped" ? "Which breaker" : "Where"} />}
       />
+      {what !== "tripped" && (
+        <Typography variant="body2">
+          Or tap it <Link to={`/h/${home.id}/house`}>on the plan</Link>, then “It does not work”.
+        </Typography>
+      )}
       <Fold label="what you know" onPage>
+        <Points
+          label={`What else: ${WHAT.find(([value]) => value === symptom)?.[1].toLowerCase() ?? ""}`}
+          all={others.filter((one) => !works.includes(idOf(one.at)))}
+          chosen={also}
+          onChoose={setAlso}
+        />
+        <Points
+          label="What works"
+          all={others.filter((one) => !also.includes(idOf(one.at)))}
+          chosen={works}
+          onChoose={setWorks}
+        />
         <Choice
           label="How much is out"
           value={extent}
@@ -167,6 +188,29 @@ function points(home: HomeOverview): Place[] {
 function breakers(home: HomeOverview): Place[] {
   return home.panels.flatMap((view) =>
     view.breakers.map((one) => ({ at: { breaker: one.breaker }, name: `${one.number}: ${one.claim ?? one.place}` })),
+  );
+}
+
+interface PointsProps {
+  label: string;
+  all: readonly Place[];
+  chosen: string[];
+  onChoose: (points: string[]) => void;
+}
+
+/** Some points of the home. */
+function Points({ label, all, chosen, onChoose }: PointsProps) {
+  return (
+    <Autocomplete<string, true>
+      multiple
+      filterSelectedOptions
+      autoHighlight
+      options={all.map((one) => idOf(one.at))}
+      getOptionLabel={(id) => all.find((one) => idOf(one.at) === id)?.name ?? ""}
+      value={chosen}
+      onChange={(_, points) => onChoose(points)}
+      renderInput={(params) => <TextField {...params} label={label} />}
+    />
   );
 }
 

@@ -5,7 +5,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
-import type { NamedCause, TroubleAnswer, TroubleFound, TroubleView } from "../../api/client";
+import type { Fact, NamedCause, TroubleAnswer, TroubleFound, TroubleView } from "../../api/client";
 import { useTrouble } from "../../api/queries";
 import { useAct } from "../../app/useAct";
 import { useThisHome } from "../../app/useThisHome";
@@ -42,7 +42,8 @@ function Shown({ home, view, madeUp }: { home: string; view: TroubleView; madeUp
     },
     [act, trouble, next],
   );
-  const end = (found: TroubleFound | null) => void act([{ kind: "trouble_ended", trouble, found }], "Written down.");
+  const end = (found: TroubleFound | null, also: Fact[] = []) =>
+    void act([{ kind: "trouble_ended", trouble, found }, ...also], "Written down.");
   const { stop } = view;
   const takeBack = () => {
     if (stop?.line != null) void act([{ kind: "line_struck", line: stop.line }], "Taken back.");
@@ -113,7 +114,7 @@ function Shown({ home, view, madeUp }: { home: string; view: TroubleView; madeUp
           </Box>
         )}
         <Box sx={{ display: "grid", gap: 2 }}>
-          {madeUp && next && !stop && <FaultOnScreen home={home} />}
+          {madeUp && (next ?? view.named) && !stop && <FaultOnScreen home={home} />}
           {next && !stop && <NextLookShown key={JSON.stringify(next.look)} next={next} onSaw={onSaw} />}
           {view.named && !stop && <Named home={home} named={view.named} onEnd={end} />}
           {view.over == null && !stop && (
@@ -145,7 +146,13 @@ function Shown({ home, view, madeUp }: { home: string; view: TroubleView; madeUp
   );
 }
 
-function Named({ home, named, onEnd }: { home: string; named: NamedCause; onEnd: (found: TroubleFound) => void }) {
+interface NamedProps {
+  home: string;
+  named: NamedCause;
+  onEnd: (found: TroubleFound, also: Fact[]) => void;
+}
+
+function Named({ home, named, onEnd }: NamedProps) {
   const { cure } = named;
   return (
     <Block loud>
@@ -181,13 +188,32 @@ function Named({ home, named, onEnd }: { home: string; named: NamedCause; onEnd:
           This is an electrician’s. Local codes and licensed practice come first.
         </Alert>
       )}
+      {cure.call.map((call) =>
+        call.number === "" ? (
+          <Typography key={call.who} sx={{ mt: 1 }}>
+            Call: {call.who.toLowerCase()}. Keep the number in Trips; then it is dialed from here.
+          </Typography>
+        ) : (
+          <Button
+            key={call.who}
+            component="a"
+            href={`tel:${call.number}`}
+            variant="outlined"
+            color="inherit"
+            sx={{ mt: 1, mr: 1, minHeight: 48 }}
+          >
+            Call {call.who.toLowerCase()}: {call.number}
+          </Button>
+        ),
+      )}
+      {named.found.length > 1 && <Typography sx={{ mt: 2 }}>Once the boxes were opened, what was it?</Typography>}
       <Stack direction="row" useFlexGap spacing={1} sx={{ flexWrap: "wrap", mt: 2 }}>
-        {named.found.map(({ label, found }, n) => (
+        {named.found.map(({ label, found, also }, n) => (
           <Button
             key={label}
             variant={n === 0 ? "contained" : "outlined"}
             color={n === 0 ? "primary" : "inherit"}
-            onClick={() => onEnd(found)}
+            onClick={() => onEnd(found, also)}
             sx={{ minHeight: 48 }}
           >
             {label}
@@ -206,6 +232,13 @@ function Named({ home, named, onEnd }: { home: string; named: NamedCause; onEnd:
           </Button>
         ))}
       </Stack>
+      {named.found
+        .filter(({ learnt }) => learnt !== "")
+        .map(({ label, learnt }) => (
+          <Typography key={label} variant="body2" color="text.secondary" sx={{ mt: 1 }}>
+            With “{label}” this is written down, too: {learnt}
+          </Typography>
+        ))}
     </Block>
   );
 }

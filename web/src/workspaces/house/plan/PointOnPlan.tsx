@@ -87,6 +87,9 @@ export function PointOnPlan({ home, point, found, placed }: Props) {
           <Button variant="outlined" onClick={() => setEvidence(true)}>
             Why
           </Button>
+          <Button variant="outlined" component={Link} to={`/h/${home.id}/trips?point=${point.id}`}>
+            It does not work
+          </Button>
           <Button variant="outlined" onClick={() => setEditing(!editing)} aria-expanded={editing}>
             Edit
           </Button>
