@@ -113,7 +113,7 @@ export function TellForm({ home }: { home: HomeOverview }) {
       )}
       <Fold label="what you know" onPage>
         <Points
-          label={`What else: ${WHAT.find(([value]) => value === symptom)?.[1].toLowerCase() ?? ""}`}
+          label={`${WHAT.find(([value]) => value === symptom)?.[1] ?? ""} as well`}
           all={others.filter((one) => !works.includes(idOf(one.at)))}
           chosen={also}
           onChoose={setAlso}
