@@ -16,6 +16,7 @@ export type LessonLine = Schemas["LessonLine"];
 export type KnownPanel = Schemas["KnownPanel"];
 export type PanelQuestion = Schemas["PanelQuestion"];
 export type PowerPlace = Schemas["PowerPlace"];
+export type TroubleWhy = Schemas["TroubleWhy"];
 export type AllHomes = Schemas["AllHomes"];
 export type DeletedHome = Schemas["DeletedHome"];
 export type Changes = Schemas["Changes"];

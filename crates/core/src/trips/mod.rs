@@ -27,6 +27,7 @@ mod stories;
 #[cfg(test)]
 mod tests;
 mod view;
+mod why;
 
 pub use belief::Belief;
 pub use case::{
@@ -49,3 +50,4 @@ pub use view::{
     trouble_asked, trouble_view,
 };
 pub(crate) use view::{trouble_ended, trouble_title};
+pub use why::{TroubleWhy, WhyLine, trouble_why};

@@ -11,8 +11,8 @@ use super::of_home::{AtHome, at_home};
 use super::planner::{Next, Search};
 use super::said::{LookMade, NextLook, Words, said};
 use super::stop::{StopPage, stop_page};
-use crate::logbook::{KnownTrouble, TroubleTold};
-use crate::model::{BreakerId, FedFrom, Moment, PointId, Refusal, Trouble, TroubleAt, TroubleFound, TroubleId};
+use crate::logbook::{KnownTrouble, SeenAtTrouble, TroubleTold};
+use crate::model::{BreakerId, FedFrom, Moment, PointId, Refusal, Trouble, TroubleAt, TroubleFound, TroubleId, TroubleLook};
 use crate::study::Study;
 
 /// A place on the road of the power, with how likely it stops there.
@@ -333,13 +333,20 @@ fn told(home: &Study, trouble: &KnownTrouble) -> Vec<String> {
 
 fn seen_so_far(home: &Study, at: &AtHome, trouble: &KnownTrouble) -> Vec<LookMade> {
     let words = Words { home, at };
-    let line = |(told, seen): (&crate::model::TroubleLook, &crate::logbook::SeenAtTrouble)| {
-        let what = at.look(told).map_or_else(|| "Something that is there no more".into(), |look| words.title(look));
-        let words = format!("{}: {}", what.trim_end_matches('?'), words.saw(told, &seen.saw));
-        LookMade { words, at: seen.at, by: seen.by.clone(), line: seen.line.clone() }
+    let line = |(told, seen): (&TroubleLook, &SeenAtTrouble)| LookMade {
+        words: seen_words(&words, told, seen),
+        at: seen.at,
+        by: seen.by.clone(),
+        line: seen.line.clone(),
     };
     let signs = trouble.signs.iter().rev().map(|(told, seen)| (told, seen));
     signs.chain(trouble.looks.iter().rev()).map(line).collect()
+}
+
+/// `Press RESET: Bath, mirror: was tripped; now it works`.
+pub(super) fn seen_words(words: &Words<'_>, told: &TroubleLook, seen: &SeenAtTrouble) -> String {
+    let what = words.at.look(told).map_or_else(|| "Something that is there no more".into(), |look| words.title(look));
+    format!("{}: {}", what.trim_end_matches('?'), words.saw(told, &seen.saw))
 }
 
 /// `Bath, mirror: a GFCI has tripped`.

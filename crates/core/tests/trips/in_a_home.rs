@@ -1,6 +1,6 @@
 //! The search in homes that acts have written: what is said, what is asked next, where it ends.
 
-use wayfinder_core::trips::{RoadKind, TroubleView, trips_view, trouble_view};
+use wayfinder_core::trips::{RoadKind, TroubleView, trips_view, trouble_view, trouble_why};
 use wayfinder_core::{Cause, TroubleLook, TroubleSaw};
 use wayfinder_fixture::{Written, written};
 
@@ -263,6 +263,27 @@ fn what_is_found_is_learnt_from() {
     assert_eq!(of("A joint at Den, first").learnt, "Den, last comes after Den, first.");
     assert_eq!(of("A joint at Den, last").learnt, "", "from which side it is fed nobody knows");
     home.fact(of("A joint at Den, first").also[0].clone()).unwrap();
+}
+
+/// The last line of the explanation says what the page says, and the first what was believed before any look.
+#[test]
+fn every_chance_can_be_followed_line_by_line() {
+    let mut home = after("trouble t1 door\nlooked t1 safety normal");
+    let why = trouble_why(&home.home, &"t1".parse().unwrap()).unwrap();
+    let gfci = why.causes.iter().position(|cause| cause == "Bath, mirror: a GFCI has tripped").unwrap();
+    assert_eq!(why.lines.len(), 2);
+    home.acts("looked t1 gfci mirror ok_live\nlooked t1 point door dark");
+    let why = trouble_why(&home.home, &"t1".parse().unwrap()).unwrap();
+    assert_eq!(why.lines.len(), 4);
+    let now = view(&home);
+    for (cause, percent) in why.causes.iter().zip(&why.lines[3].percent) {
+        let said = now.causes.iter().find(|line| line.words == *cause).map_or(0, |line| line.percent);
+        assert_eq!(*percent, said, "{cause}");
+    }
+    let of_gfci = why.causes.iter().position(|cause| cause == "Bath, mirror: a GFCI has tripped").unwrap();
+    let course: Vec<u8> = why.lines.iter().map(|line| line.percent[of_gfci]).collect();
+    assert!(course[1] > 30 && course[2] < 10, "its RESET was pressed and it was not tripped: {course:?}");
+    assert!(gfci == 0, "the likeliest first");
 }
 
 /// Every answer that a screen offers is taken by the logbook, whatever was answered before, and after a sign there is only the stop.

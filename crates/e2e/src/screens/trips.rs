@@ -47,6 +47,8 @@ impl Trips<'_> {
         stop_says: "[data-testid=stop]";
         /// What was seen.
         seen: "[data-testid=seen]";
+        /// How each chance came about.
+        why_says: "[data-testid=why]";
         /// That it is over.
         over: "[data-testid=over]";
     }

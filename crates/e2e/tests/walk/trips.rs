@@ -37,6 +37,11 @@ pub(crate) async fn a_dark_outlet_behind_a_gfci_in_another_room(_: &Chrome, page
     page.press("It clicked in, and Porch, door works").await?;
     trips.named("Bath, mirror: a GFCI has tripped").await?;
     trips.seen("was tripped; now it works").await?;
+    // A doubting reader follows the chances line by line.
+    page.press("More: how each chance came about").await?;
+    trips.why_says("As it was told, with how often each cause happens").await?;
+    trips.why_says("%: Bath, mirror: a GFCI has tripped").await?;
+    page.can_be_used_by_everybody().await?;
     // A slip is taken back, and the look is asked for again.
     page.press("Take back: Press RESET: Bath, mirror. Then look at Porch, door: was tripped; now it works").await?;
     trips.next_is("Press RESET: Bath, mirror").await?;

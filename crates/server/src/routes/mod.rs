@@ -85,6 +85,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(loads::read_plate))
         .routes(routes!(trips::trips))
         .routes(routes!(trips::trouble))
+        .routes(routes!(trips::trouble_explained))
         .routes(routes!(work::work))
         .routes(routes!(work::jobs))
         .routes(routes!(work::job))

@@ -3,7 +3,7 @@
 use axum::extract::Path;
 use axum::response::Response;
 use wayfinder_core::TroubleId;
-use wayfinder_core::trips::{TripsView, TroubleView, trips_view, trouble_view};
+use wayfinder_core::trips::{TripsView, TroubleView, TroubleWhy, trips_view, trouble_view, trouble_why};
 
 use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
@@ -27,4 +27,14 @@ pub(crate) struct TroublePath {
 pub(crate) async fn trouble(home: InHome, Path(TroublePath { trouble }): Path<TroublePath>) -> Result<Response, Problem> {
     let id: TroubleId = trouble.parse().map_err(|_| Problem::not_found("trouble"))?;
     home.answer(move |opened| trouble_view(&opened.study, &id).ok_or_else(|| Problem::not_found("trouble"))).await
+}
+
+/// How the chances of its causes came about, line by line.
+#[utoipa::path(get, path = "/api/homes/{home}/trips/{trouble}/why", params(HomePath, TroublePath), responses((status = 200, body = TroubleWhy), (status = 404, body = Problem)))]
+pub(crate) async fn trouble_explained(
+    home: InHome,
+    Path(TroublePath { trouble }): Path<TroublePath>,
+) -> Result<Response, Problem> {
+    let id: TroubleId = trouble.parse().map_err(|_| Problem::not_found("trouble"))?;
+    home.answer(move |opened| trouble_why(&opened.study, &id).ok_or_else(|| Problem::not_found("trouble"))).await
 }

@@ -1180,6 +1180,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/trips/{trouble}/why": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the chances of its causes came about, line by line. */
+        get: operations["trouble_explained"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/usage": {
         parameters: {
             query?: never;
@@ -7028,6 +7045,13 @@ export interface components {
             /** @description Its id. */
             trouble: components["schemas"]["TroubleId"];
         };
+        /** @description How the chances came about. */
+        TroubleWhy: {
+            /** @description The causes that are or were likely, the likeliest now first. */
+            causes: string[];
+            /** @description What was told, then each look, in their order. */
+            lines: components["schemas"]["WhyLine"][];
+        };
         /** @description Turns of the disk, or flashes, in so many seconds. */
         Turns: {
             /**
@@ -7298,6 +7322,13 @@ export interface components {
          * @enum {string}
          */
         Weight: "quiet" | "loud" | "alarm";
+        /** @description A line, with what is believed after it. */
+        WhyLine: {
+            /** @description How likely each of the causes is then, in percent, in their order. */
+            percent: number[];
+            /** @description What was told or seen. */
+            words: string;
+        };
         /** @description The wire on a breaker, as read from the cable. */
         Wire: {
             /** @description The cable. */
@@ -10286,6 +10317,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TroubleView"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trouble_explained: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+                /** @description The id of the trouble */
+                trouble: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TroubleWhy"];
                 };
             };
             404: {

@@ -17,6 +17,7 @@ import { NextLookShown } from "./NextLookShown";
 import { FaultOnScreen } from "../practice/FaultLesson";
 import { PowerRoad } from "./PowerRoad";
 import { StopShown } from "./StopShown";
+import { WhyShown } from "./WhyShown";
 
 /** One trouble: the road of its power, the next look, what it is, or the stop. */
 export function TroublePage() {
@@ -123,6 +124,11 @@ function Shown({ home, view, madeUp }: { home: string; view: TroubleView; madeUp
             </Button>
           )}
           <Seen home={home} view={view} />
+          {view.causes.length > 0 && (
+            <Fold label="how each chance came about" onPage>
+              <WhyShown home={home} trouble={trouble} />
+            </Fold>
+          )}
           {view.causes.length > 0 && (
             <Fold label="every cause" onPage>
               <Box component="ul" data-testid="causes" sx={{ listStyle: "none", m: 0, p: 0 }}>

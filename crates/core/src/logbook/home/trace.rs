@@ -130,6 +130,7 @@ pub struct Trace {
     skips: Vec<Skip>,
     tones: Vec<(PointId, BreakerId)>,
     worked: Vec<(PointId, Worked)>,
+    found_tripped: Vec<(PointId, Moment)>,
     trips: Vec<Trip>,
     /// No look or reading that counts is later than this.
     latest: Option<Moment>,
@@ -157,6 +158,11 @@ impl Trace {
     pub fn tones(&self) -> &[(PointId, BreakerId)] {
         &self.tones
     }
+    /// GFCIs that were found tripped, with the time.
+    pub(crate) fn found_tripped(&self) -> &[(PointId, Moment)] {
+        &self.found_tripped
+    }
+
     /// What was worked at devices, in order.
     pub fn worked(&self) -> &[(PointId, Worked)] {
         &self.worked
@@ -474,6 +480,7 @@ impl Home {
                 }
             }
             Worked::FoundTripped => {
+                trace.found_tripped.push((f.device.clone(), entry.at));
                 let volts_of = |point: &PointId| self.house.point(point).map(|point| point.volts);
                 trace.doubt_since_lit(&f.device, entry.at, |point| volts_of(point) == Some(device.volts));
                 // Nor is it sure that it gives power again, until something shows it.

@@ -198,6 +198,20 @@ impl Home {
         times
     }
 
+    /// When a GFCI was found tripped: in a trace, or as something was looked for.
+    pub fn trips_of_gfci(&self, device: &PointId) -> Vec<Moment> {
+        let was_tripped =
+            |saw: &TroubleSaw| matches!(saw, TroubleSaw::Word(word) if word == "reset_works" || word == "reset_no_help");
+        let in_troubles = self.troubles.all().flat_map(|t| &t.looks).filter_map(|(look, seen)| match look {
+            TroubleLook::Gfci { point } if point == device && was_tripped(&seen.saw) => Some(seen.at),
+            _ => None,
+        });
+        let in_traces = self.trace.found_tripped().iter().filter(|(point, _)| point == device).map(|(_, at)| *at);
+        let mut times: Vec<Moment> = in_troubles.chain(in_traces).collect();
+        times.sort_unstable();
+        times
+    }
+
     fn knows_point(&self, point: &PointId) -> Result<(), Refusal> {
         self.house.known_point(point).map(drop)
     }
