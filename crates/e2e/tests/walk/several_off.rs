@@ -59,8 +59,23 @@ pub(crate) async fn several_off_at_once_until_every_point_is_proven(_: &Chrome, 
         ensure!(acts < 200, "the trace does not end");
         let before = asked(page).await?;
         match before.0.as_str() {
-            "switch_to" | "switch_on" => {
+            "switch_to" | "switch_on" | "cycle" => {
                 trace.press_done().await?;
+            }
+            // Asked for where a look took long: an outage could have come between.
+            "watch" => {
+                let view: Value = reqwest::get(format!("{}/api/homes/weir/trace", site.address)).await?.json().await?;
+                let said = |of: &str| view["next"][of].as_str().unwrap_or_default().to_owned();
+                let (place, breaker) = (said("place"), said("breaker"));
+                let point = place.split(", ").nth(1).context("a place")?;
+                let (_, _, fed) = WIRING.iter().find(|(_, name, _)| *name == point).context("an unknown point")?;
+                let is_off = page.off_now().await?.iter().any(|b| b == fed);
+                let words = match (is_off, breaker.trim_start_matches('b') == *fed) {
+                    (true, _) => "It is dark already",
+                    (_, true) => "It went out, and came back",
+                    _ => "It stayed lit",
+                };
+                page.press(words).await?;
             }
             "look_under" => {
                 // The screen may have moved on since it was asked what is next.
