@@ -2,7 +2,7 @@
 //!
 //! Everything is said by what is recorded of the panel; what nobody has read is said to be not read and is not asked. What stays live with
 //! the main off, and where neutral and ground meet, is common practice: lugs ahead of the main are live, neutral and ground meet at the
-//! service disconnect alone (NEC 250.24, 250.142).
+//! service disconnect alone (NEC 250.24, 250.142, from memory). Volts and currents are arithmetic of the service.
 
 use crate::model::{Bond, Breaker, BreakerId, Leg, MainAt, Panel, PanelId, Service, ServiceDisconnect, legs_of, listed, so_many};
 use crate::study::Study;
@@ -101,7 +101,9 @@ fn road(home: &Study, panel: &Panel) -> Vec<PowerPlace> {
     if let Some(feeder) = feeder(home, panel) {
         let number = home.panels().number(&feeder.id);
         let from = home.panels().panel(&feeder.panel).map_or("another panel", |from| from.name.as_str());
-        let words = format!("Breaker {number} in {from} feeds this panel. Switched off there, everything here is without power.");
+        let words = format!(
+            "Breaker {number} in {from} feeds this panel. Switched off there, everything here is without power, unless something else feeds it."
+        );
         road.push(place("Feeder breaker", words, None));
     } else {
         road.push(place("Transformer", format!("The utility's. {}", comes_in(panel.service)), Some(true)));
@@ -132,7 +134,8 @@ fn road(home: &Study, panel: &Panel) -> Vec<PowerPlace> {
     let bus = if legs.is_empty() {
         "The bars that the breakers clip on to.".into()
     } else {
-        format!("The bars that the breakers clip on to: {}. Neighbors down a column change legs.", legs.join("; "))
+        let change = if legs.len() > 1 { " From row to row the leg changes." } else { "" };
+        format!("The bars that the breakers clip on to: {}.{change}", legs.join("; "))
     };
     let else_fed = match &panel.details.sources {
         None => " Ask whether anything else feeds it: a generator, solar, a battery. That keeps it live with the main off.",
@@ -193,6 +196,9 @@ fn main(home: &Study, panel: &Panel) -> PowerPlace {
 
 fn neutral(panel: &Panel) -> PowerPlace {
     let words = match (panel.details.bond, panel.details.service_disconnect) {
+        (Some(Bond::Joined), _) if panel.details.three_wire_feeder => {
+            "Neutral and ground are joined here, behind an old feeder of three wires. Whether that may stay, an electrician says."
+        }
         (Some(Bond::Joined), Some(ServiceDisconnect::Here)) => {
             "Neutral and ground meet here, at the service disconnect: the one place where they may."
         }
@@ -224,10 +230,13 @@ fn questions(home: &Study, panel: &Panel) -> Vec<PanelQuestion> {
         let why = "The wires from the meter end at those lugs. No breaker in the house switches them off: keep the cover on.";
         all.push(question(format!("The main of {} is off. What in it is live all the same?", panel.name), &choices, 1, why));
     }
-    if let Some(feeder) = feeder(home, panel) {
+    if let Some(feeder) = feeder(home, panel).filter(|_| utility_alone) {
         let n = number(&feeder.id);
         let why = "Behind a feeder that is off, nothing has power, whatever its own handles say.";
-        let ask = format!("Breaker {n}, the feeder of {}, is off. Which breakers in it feed anything?", panel.name);
+        let ask = format!(
+            "Breaker {n}, the feeder of {}, is off, and nothing else feeds that panel. Which breakers in it feed anything?",
+            panel.name
+        );
         all.push(question(ask, &["none", "those that are on", "those of two legs"], 0, why));
     }
     if let [first, .., last] = breakers.as_slice()
@@ -244,28 +253,33 @@ fn questions(home: &Study, panel: &Panel) -> Vec<PanelQuestion> {
             all.push(question(format!("On which leg is {}?", number(&breaker.id)), &["A", "B", "both"], right, why));
         }
     }
-    if let Some(wide) = breakers.iter().find(|b| legs_of(panel, &b.at).len() == 2) {
+    // From the high leg it is not 120 V to the neutral: that panel is an electrician's.
+    let high_leg = panel.service == Service::HighLeg;
+    if let Some(wide) = breakers.iter().find(|b| !high_leg && legs_of(panel, &b.at).len() == 2) {
         let volts = between(panel.service);
         let right = usize::from(volts == "208 V") + 2 * usize::from(volts == "240 V");
         let why = "From each terminal to the neutral it is 120 V; the two are not in step, and more stands between them.";
         let ask = format!("How many volts stand between the two terminals of {}?", number(&wide.id));
         all.push(question(ask, &["120 V", "208 V", "240 V"], right, why));
     }
+    // Only of two legs that are opposite does one current take away from the other.
     let single: Vec<&&Breaker> = breakers.iter().filter(|b| b.poles() == 1).collect();
-    if let [a, b, ..] = single.as_slice() {
+    if let [a, b, ..] = single.as_slice()
+        && panel.service == Service::SplitPhase
+    {
         let same = legs_of(panel, &a.at) == legs_of(panel, &b.at);
-        let ask = format!("May {} and {} share one neutral, as they sit now?", number(&a.id), number(&b.id));
+        let ask = format!("If {} and {} shared one neutral, what would it carry?", number(&a.id), number(&b.id));
         let why = if same {
-            "They are on one leg: their currents would add up in the neutral, and no breaker guards it."
+            "They are on one leg: it adds up, and no breaker guards the neutral. Two like these never share one."
         } else {
-            "They are on different legs, so the neutral carries their difference. They need a common trip or a handle tie, too."
+            "They are on different legs: one takes away from the other. To share a neutral they need a common trip or tied handles, too."
         };
-        all.push(question(ask, &["no", "with a handle tie"], usize::from(!same), why));
+        all.push(question(ask, &["the sum of both", "the difference"], usize::from(!same), why));
     }
-    if panel.details.bond.is_some() && panel.details.service_disconnect.is_some() {
+    if panel.details.bond.is_some() && panel.details.service_disconnect.is_some() && !panel.details.three_wire_feeder {
         let here = panel.details.service_disconnect == Some(ServiceDisconnect::Here);
         let why = "They meet at the service disconnect alone. Joined anywhere else, bare wire and metal carry current.";
-        let ask = format!("Where may neutral and ground meet: in {}?", panel.name);
+        let ask = format!("May neutral and ground meet in {}?", panel.name);
         all.push(question(ask, &["yes, here", "no, ahead of it"], usize::from(!here), why));
     }
     all
@@ -289,7 +303,18 @@ mod tests {
         assert_eq!(asked(panel, "is off. What in it is live"), "the lugs ahead of the main");
         assert_eq!(asked(panel, "On which leg is 1"), "A");
         assert_eq!(asked(panel, "terminals of 5-7"), "240 V");
-        assert_eq!(asked(panel, "May 1 and 3 share"), "with a handle tie", "one below the other");
+        assert_eq!(asked(panel, "If 1 and 3 shared"), "the difference", "one below the other");
+    }
+
+    #[test]
+    fn a_high_leg_is_not_taught_as_if_it_were_120_volts() {
+        let home = written("panel 12\nmain is high-leg, with its main inside\n1 20 a\n3 20 b\n2-4 30/2 c").home;
+        let panel = &know_panels(&home)[0];
+        assert!(panel.questions.iter().all(|q| !q.ask.contains("volts") && !q.ask.contains("shared")), "{panel:#?}");
+        let home = written("panel 12\nmain is three-phase, with its main inside\n1 20 a\n3 20 b\n2-4 30/2 c").home;
+        let panel = &know_panels(&home)[0];
+        assert_eq!(asked(panel, "terminals of 2-4"), "208 V");
+        assert!(panel.questions.iter().all(|q| !q.ask.contains("shared")), "legs of three phases do not cancel");
     }
 
     #[test]

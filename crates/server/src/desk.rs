@@ -348,3 +348,31 @@ impl Desk {
         Ok(self.store.check()?)
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_deleted_home_can_be_taken_back_for_thirty_days() {
+        let folder = tempfile::tempdir().unwrap_or_else(|error| panic!("{error}"));
+        let desk = Desk::open(folder.path()).unwrap_or_else(|error| panic!("{error}"));
+        let home: HomeId = "hut".parse().unwrap_or_else(|_| panic!("no id"));
+        let draft = Draft {
+            id: "e1".parse().unwrap_or_else(|_| panic!("no id")),
+            at: Moment::from_unix_ms(0),
+            by: "Ann".into(),
+            instrument: None,
+            version: Fact::VERSION,
+            fact: Fact::HomeDescribed(HomeDescribed { name: "Hut".into() }),
+        };
+        assert!(desk.append(&home, vec![draft]).is_ok());
+        let days = |days: i64| Moment::from_unix_ms(days * 86_400_000);
+        for (now, is_back) in [(days(130), true), (Moment::from_unix_ms(days(130).unix_ms() + 1), false)] {
+            assert!(desk.delete(&home, days(100)).is_ok());
+            assert!(matches!(desk.home(&home), Err(DeskError::Deleted)));
+            assert!(desk.clear_deleted(now).is_ok());
+            assert_eq!(desk.take_back(&home).is_ok(), is_back);
+        }
+    }
+}

@@ -189,10 +189,15 @@ fn overload(home: &Study, at: &AtHome, trouble: &KnownTrouble, named: &Named) ->
             let breaker = home.panels().breaker(id)?;
             let rest_fits = while_running(home, id, &rest).is_some_and(|left| left.amps <= breaker.amps.value());
             let moves = load_moves(home, load)?;
-            let to = moves.to.first().filter(|to| rest_fits && to.percent_then <= 100.0)?.clone();
+            // Rather where it may run together with all that is there.
+            let room = moves.to.iter().filter(|to| rest_fits && to.percent_then <= 100.0);
+            let to = room.min_by_key(|to| !to.not_with.is_empty())?.clone();
             Some((moves, to))
         });
-        if let Some((moves, to)) = fits.min_by(|a, b| a.1.percent_then.total_cmp(&b.1.percent_then)) {
+        if let Some((moves, to)) = fits.min_by(|(_, a), (_, b)| {
+            let with_conflict = a.not_with.is_empty().cmp(&b.not_with.is_empty()).reverse();
+            with_conflict.then(a.percent_then.total_cmp(&b.percent_then))
+        }) {
             let unless = match to.not_with.as_slice() {
                 [] => String::new(),
                 sets => format!(", as long as it does not run there together with: {}", sets.join("; or ")),

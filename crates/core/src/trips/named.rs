@@ -65,7 +65,11 @@ pub(super) fn name(home: &Study, at: &AtHome, trouble: &KnownTrouble, belief: &B
             _ => "Not found out; the likeliest".into(),
         },
         or: or.map(|(key, p)| CauseLine { words: capital(&cause_words(&words, key)), percent: percent(p) }),
-        settle: if sure { String::new() } else { "An electrician can settle it, with a meter at the opened boxes.".into() },
+        settle: match family {
+            _ if sure => String::new(),
+            Family::Itself => "An electrician can settle it.".into(),
+            _ => "An electrician can settle it, with a meter at the opened boxes.".into(),
+        },
         boxes: named.boxes.iter().map(|b| capital(&box_words(&words, *b))).collect(),
         cure: cure(home, at, trouble, named),
         found: found(home, at, trouble, named),

@@ -21,7 +21,7 @@ pub(crate) async fn the_own_panel_is_asked_back(_: &Chrome, page: &Page, _: View
     page.press("nothing").await?;
     page.says("No: the lugs ahead of the main. The wires from the meter end at those lugs.").await?;
     for first in [false, true] {
-        for (n, answer) in ["the lugs ahead of the main", "A", "both", "240 V", "with a handle tie"].into_iter().enumerate() {
+        for (n, answer) in ["the lugs ahead of the main", "A", "both", "240 V", "the difference"].into_iter().enumerate() {
             if first || n > 0 {
                 page.press(answer).await?;
                 page.says("Right:").await?;
@@ -36,7 +36,9 @@ pub(crate) async fn the_own_panel_is_asked_back(_: &Chrome, page: &Page, _: View
     page.says("You know your panel").await?;
     page.press("To the lessons").await?;
     practice.lessons_say("Know your panel · done well").await?;
-    page.named("a", "Next: The card").await.map(drop)
+    // The next one leads to where a house for it is made: one that is traced already.
+    page.press("Next: The card").await?;
+    page.says("It is traced already, and its loads are entered by the library.").await
 }
 
 /// The buttons of the next look, by what the screen shows.

@@ -2,7 +2,7 @@ import Box from "@mui/material/Box";
 import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { Link } from "react-router";
-import type { LessonLine } from "../../api/client";
+import type { Lesson, LessonLine } from "../../api/client";
 import { useLessons } from "../../api/lessons";
 import { tone } from "../../app/theme";
 import { Block } from "../../parts/Block";
@@ -26,6 +26,15 @@ export function Lessons({ home }: { home: string }) {
   );
 }
 
+/** The lesson for which a house is made; the card is hung in one that is traced. */
+const MADE_FOR: Record<Exclude<LessonLine["lesson"], "panel">, Lesson> = {
+  card: "measure",
+  trace: "trace",
+  measure: "measure",
+  plan: "work",
+  fault: "fault",
+};
+
 function Line({ home, line, number }: { home: string; line: LessonLine; number: number }) {
   const stands = line.good ? "done well" : line.said === "" ? "not tried" : line.done ? "once more" : "begun";
   // The first lesson is about the home itself, the card of a house hangs in its directory, the others are made below.
@@ -33,7 +42,7 @@ function Line({ home, line, number }: { home: string; line: LessonLine; number: 
     line.lesson === "panel"
       ? `/h/${home}/practice/panel`
       : line.home == null
-        ? `/h/${home}/practice?lesson=${line.lesson === "plan" ? "work" : line.lesson}#make`
+        ? `/h/${home}/practice?lesson=${MADE_FOR[line.lesson]}#make`
         : `/h/${line.home}/${line.lesson === "card" ? "directory" : "practice"}`;
   return (
     <Box

@@ -5,8 +5,8 @@ import Stack from "@mui/material/Stack";
 import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
-import { useState, type SyntheticEvent } from "react";
-import { useNavigate, useSearchParams } from "react-router";
+import { useEffect, useRef, useState, type SyntheticEvent } from "react";
+import { useLocation, useNavigate, useSearchParams } from "react-router";
 import { answer, api, type Lesson, type Level } from "../../api/client";
 import { useNotice } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
@@ -69,6 +69,12 @@ export function MakeHouse() {
   const client = useQueryClient();
   const say = useNotice();
   const [params, setParams] = useSearchParams();
+  const { hash, key } = useLocation();
+  const here = useRef<HTMLDivElement>(null);
+  // A lesson that was chosen further up is made here.
+  useEffect(() => {
+    if (hash === "#make") here.current?.scrollIntoView();
+  }, [hash, key]);
   const asked = params.get("lesson");
   const lesson = LESSONS.find(([name]) => name === asked)?.[0] ?? "trace";
   const setLesson = (name: Lesson) => setParams({ lesson: name }, { replace: true });
@@ -87,56 +93,58 @@ export function MakeHouse() {
     }
   };
   return (
-    <Block title="Practice on a made-up house">
-      <Typography variant="body2" sx={{ mb: 1.5 }}>
-        {WHAT[lesson]}
-      </Typography>
-      <Box sx={{ display: "grid", mb: 1.5, maxWidth: { sm: 420 } }}>
-        <Choice label="To practice" value={lesson} options={LESSONS} onChange={setLesson} />
-      </Box>
-      <Stack
-        component="form"
-        direction={{ xs: "column", sm: "row" }}
-        spacing={1.5}
-        sx={{ alignItems: { sm: "flex-start" } }}
-        onSubmit={(event) => void make(event)}
-      >
-        <TextField
-          select
-          label="How hard"
-          value={level}
-          onChange={(e) => setLevel(e.target.value as Level)}
-          helperText={LEVELS[lesson].find(([value]) => value === level)?.[2]}
-          sx={{ flex: 2 }}
+    <Box ref={here} sx={{ scrollMarginTop: 72 }}>
+      <Block title="Practice on a made-up house">
+        <Typography variant="body2" sx={{ mb: 1.5 }}>
+          {WHAT[lesson]}
+        </Typography>
+        <Box sx={{ display: "grid", mb: 1.5, maxWidth: { sm: 420 } }}>
+          <Choice label="To practice" value={lesson} options={LESSONS} onChange={setLesson} />
+        </Box>
+        <Stack
+          component="form"
+          direction={{ xs: "column", sm: "row" }}
+          spacing={1.5}
+          sx={{ alignItems: { sm: "flex-start" } }}
+          onSubmit={(event) => void make(event)}
         >
-          {LEVELS[lesson].map(([value, words]) => (
-            <MenuItem key={value} value={value}>
-              {words}
-            </MenuItem>
-          ))}
-        </TextField>
-        <TextField
-          label="Points"
-          value={points}
-          onChange={(e) => setPoints(e.target.value)}
-          required
-          autoComplete="off"
-          slotProps={{ htmlInput: { inputMode: "numeric" } }}
-          sx={{ flex: 1 }}
-        />
-        <TextField
-          label="House number"
-          value={seed}
-          onChange={(e) => setSeed(e.target.value)}
-          required
-          autoComplete="off"
-          slotProps={{ htmlInput: { inputMode: "numeric" } }}
-          sx={{ flex: 1 }}
-        />
-        <Button type="submit" variant="outlined" sx={{ flexShrink: 0, minHeight: 58 }}>
-          Make this house
-        </Button>
-      </Stack>
-    </Block>
+          <TextField
+            select
+            label="How hard"
+            value={level}
+            onChange={(e) => setLevel(e.target.value as Level)}
+            helperText={LEVELS[lesson].find(([value]) => value === level)?.[2]}
+            sx={{ flex: 2 }}
+          >
+            {LEVELS[lesson].map(([value, words]) => (
+              <MenuItem key={value} value={value}>
+                {words}
+              </MenuItem>
+            ))}
+          </TextField>
+          <TextField
+            label="Points"
+            value={points}
+            onChange={(e) => setPoints(e.target.value)}
+            required
+            autoComplete="off"
+            slotProps={{ htmlInput: { inputMode: "numeric" } }}
+            sx={{ flex: 1 }}
+          />
+          <TextField
+            label="House number"
+            value={seed}
+            onChange={(e) => setSeed(e.target.value)}
+            required
+            autoComplete="off"
+            slotProps={{ htmlInput: { inputMode: "numeric" } }}
+            sx={{ flex: 1 }}
+          />
+          <Button type="submit" variant="outlined" sx={{ flexShrink: 0, minHeight: 58 }}>
+            Make this house
+          </Button>
+        </Stack>
+      </Block>
+    </Box>
   );
 }

@@ -207,7 +207,12 @@ impl Home {
             _ => None,
         });
         let in_traces = self.trace.found_tripped().iter().filter(|(point, _)| point == device).map(|(_, at)| *at);
-        let mut times: Vec<Moment> = in_troubles.chain(in_traces).collect();
+        let mut times: Vec<Moment> = in_troubles.collect();
+        for at in in_traces {
+            if times.iter().all(|known| (known.unix_ms() - at.unix_ms()).abs() > ONE_TRIP_MS) {
+                times.push(at);
+            }
+        }
         times.sort_unstable();
         times
     }
