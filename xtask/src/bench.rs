@@ -35,7 +35,9 @@ pub(crate) fn all() -> Result<()> {
     say("a year of usage data, a card of 84 spaces");
     run("cargo", &["bench", "-p", "wayfinder-formats", "--bench", "usage"])?;
     say("HTTP: append with fsync, view of the demo home");
-    run("cargo", &["bench", "-p", "wayfinder-server", "--bench", "http"])
+    run("cargo", &["bench", "-p", "wayfinder-server", "--bench", "http"])?;
+    say("many connections, strangers, many homes");
+    run("cargo", &["bench", "-p", "wayfinder-server", "--bench", "doors"])
 }
 
 /// The scripts that the page and its first screen load: what index.html names, and the panel's own.

@@ -101,8 +101,8 @@ pub use study::Study;
 pub use trace::{
     DarkClock, Does, EndsOpen, Evidence, EvidenceLine, Handle, HelperView, LastSeen, Likely, LineRole, Looking, MethodMinutes,
     NextStep, OffNow, PointToSee, Progress, RoomToWalk, Screen, StepAct, StepCard, StepSide, Switch, TraceView, Unsure, Verdict,
-    Weight, dark_clocks, ends_open, evidence, helper_view, last_seen, likely, method_minutes, next_step, off_now, trace_together,
-    trace_view, verdict, verdicts,
+    Weight, dark_clocks, ends_open, evidence, helper_view, last_seen, likely, method_minutes, method_minutes_while, next_step,
+    off_now, trace_together, trace_view, verdict, verdicts,
 };
 pub use walking::{CableRun, Walk, Walking, cable_run, cable_run_into, walking};
 pub use wording::{about_wording, wording};

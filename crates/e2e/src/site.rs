@@ -14,7 +14,7 @@ pub struct Site {
     pub address: String,
     bound: std::net::SocketAddr,
     folder: TempDir,
-    running: Option<(oneshot::Sender<()>, JoinHandle<std::io::Result<()>>)>,
+    running: Option<(oneshot::Sender<()>, JoinHandle<()>)>,
 }
 
 impl Site {
@@ -43,9 +43,14 @@ impl Site {
             desk.set_up_demo()?;
         }
         let (stop, stopped) = oneshot::channel();
-        let task = tokio::spawn(serve(listener, desk, Setup { demo, share_at: (Ipv4Addr::LOCALHOST, 0).into() }, async {
-            let _ = stopped.await;
-        }));
+        let task = tokio::spawn(serve(
+            listener,
+            desk,
+            Setup { demo, share_at: (Ipv4Addr::LOCALHOST, 0).into(), ..Setup::default() },
+            async {
+                let _ = stopped.await;
+            },
+        ));
         self.running = Some((stop, task));
         Ok(())
     }
@@ -66,7 +71,7 @@ impl Site {
     pub async fn stop(&mut self) -> Result<()> {
         if let Some((stop, task)) = self.running.take() {
             let _ = stop.send(());
-            tokio::time::timeout(Duration::from_secs(10), task).await???;
+            tokio::time::timeout(Duration::from_secs(10), task).await??;
         }
         Ok(())
     }

@@ -176,7 +176,7 @@ fn rooms(drawing: &Drawing, unit_mm: f64, left_out: &mut Vec<String>) -> Option<
     let (mut odd, mut far, mut many) = (0, 0, 0);
     for corners in drawing.entities().filter_map(corners) {
         let scaled: Vec<(f64, f64)> = corners.iter().map(|(x, y)| (x * unit_mm, -y * unit_mm)).collect();
-        if scaled.len() > 60 || scaled.iter().any(|(x, y)| !x.is_finite() || !y.is_finite()) {
+        if !(3..=60).contains(&scaled.len()) || scaled.iter().any(|(x, y)| !x.is_finite() || !y.is_finite()) {
             odd += 1;
             continue;
         }

@@ -102,7 +102,49 @@ pub fn write_plan_dxf(plan: &Plan, floor: &PlanFloor) -> Result<Vec<u8>, DxfWrit
     }
     let mut bytes = Vec::new();
     drawing.save(&mut bytes).map_err(|error| DxfWriteError(error.to_string()))?;
-    Ok(bytes)
+    let text = String::from_utf8(bytes).map_err(|error| DxfWriteError(error.to_string()))?;
+    Ok(each_with_its_own_handle(&text).into_bytes())
+}
+
+/// The drawing with what the crate `dxf` leaves out or writes twice: a handle of its own for the end of each block (it repeats that of
+/// the block), and one for each table; and the next free one in the header. Code 440 (how transparent) is written as 0, which is
+/// none of its values (DXF reference, common codes of entities), and is left out: then it is as the layer has it.
+fn each_with_its_own_handle(text: &str) -> String {
+    let lines: Vec<&str> = text.lines().collect();
+    let pairs: Vec<(&str, &str)> = lines.chunks_exact(2).map(|pair| (pair[0].trim(), pair[1])).collect();
+    let handle = |pair: &(&str, &str)| matches!(pair.0, "5" | "105").then(|| u64::from_str_radix(pair.1.trim(), 16).ok())?;
+    let last = pairs.iter().filter_map(handle).max().unwrap_or(0);
+    let mut next = last;
+    let mut new = || {
+        next += 1;
+        format!("{next:X}")
+    };
+    let mut out: Vec<(&str, String)> = Vec::with_capacity(pairs.len());
+    let (mut item, mut seed) = ("", None);
+    for (n, (code, value)) in pairs.iter().enumerate() {
+        if *code == "0" {
+            item = value.trim();
+        }
+        match (*code, item) {
+            ("440", _) => {}
+            ("5", "ENDBLK") => out.push((code, new())),
+            ("2", "TABLE") => {
+                out.push((code, (*value).to_owned()));
+                out.push(("5", new()));
+                out.push(("330", "0".into()));
+            }
+            _ => {
+                if n > 0 && pairs[n - 1] == ("9", "$HANDSEED") {
+                    seed = Some(out.len());
+                }
+                out.push((code, (*value).to_owned()));
+            }
+        }
+    }
+    if let Some(seed) = seed {
+        out[seed].1 = new();
+    }
+    out.iter().map(|(code, value)| format!("{code:>3}\r\n{value}\r\n")).collect()
 }
 
 fn stroke(stroke: &Stroke) -> Entity {

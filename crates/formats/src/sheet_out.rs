@@ -80,6 +80,7 @@ pub fn write_table<const N: usize>(table: &Table<'_, N>, kind: SheetKind) -> Res
         SheetKind::Xlsx => {
             let mut book = Workbook::new();
             let sheet = book.add_worksheet();
+            sheet.set_name(table.name).map_err(|e| failed(&e))?;
             let bold = Format::new().set_bold();
             for (n, heading) in table.headings.iter().enumerate() {
                 sheet.write_string_with_format(0, n as u16, *heading, &bold).map_err(|e| failed(&e))?;

@@ -7,11 +7,12 @@
 
 use std::collections::BTreeMap;
 use std::path::Path;
-use std::sync::{Arc, Mutex, MutexGuard, PoisonError, mpsc};
+use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError, mpsc};
 
+use wayfinder_core::sim::{LessonMark, lesson_marks};
 use wayfinder_core::{Draft, Fact, HomeDescribed, HomeId, Line, Logbook, Moment, PhotoId, Refusal, Study};
-use wayfinder_formats::{HomeFile, PhotoInFile, write_home_file};
-use wayfinder_store::{Store, StoreError, StoredHome, StoredPhoto};
+use wayfinder_formats::{HomeFile, PhotoInFile, read_home_file, write_home_file};
+use wayfinder_store::{Damage, DamageKind, Store, StoreError, StoredHome, StoredPhoto};
 
 /// For so many days a deleted home can be taken back.
 pub(crate) const KEPT_DAYS: i64 = 30;
@@ -29,9 +30,24 @@ pub enum DeskError {
     /// There is no such home.
     #[error("There is no such home.")]
     NoSuchHome,
+    /// It is not as it was written.
+    #[error("This home is damaged: {0}.")]
+    Damaged(Damage),
+    /// It could not be taken in again from the file that was to be written.
+    #[error("The file of this home could not be imported again, so it was not written: {0}")]
+    NotToBeReadBack(String),
     /// It was deleted and can still be taken back.
     #[error("This home was deleted. The owner can take it back on the page of homes, for 30 days.")]
     Deleted,
+    /// Whoever sent it was sent away before it was written.
+    #[error("You are not in any more.")]
+    SentAway,
+    /// A helper wrote what is not for helpers.
+    #[error("A helper writes what they saw and switched, under their own name.")]
+    NotForHelpers,
+    /// A helper wrote of a time when they were not here.
+    #[error("This is of a time when you were not here.")]
+    OtherTime,
     /// A home of that id is there already, with other lines.
     #[error("This home is here already, with other lines. Import it into an empty data folder.")]
     HomeIsHere,
@@ -39,8 +55,42 @@ pub enum DeskError {
 
 impl From<StoreError> for DeskError {
     fn from(error: StoreError) -> Self {
-        Self::Store(Arc::new(error))
+        match error {
+            StoreError::Damaged(damage) => Self::Damaged(damage),
+            error => Self::Store(Arc::new(error)),
+        }
     }
+}
+
+/// A home that cannot be opened, with what can be read of it.
+#[derive(Debug)]
+pub struct DamagedHome {
+    /// How it is kept.
+    pub stored: StoredHome,
+    /// What is wrong, and at which line.
+    pub damage: Damage,
+    /// What its lines add up to, up to that one.
+    pub readable: Logbook,
+}
+
+/// As many of the stored lines as add up to a home; what is wrong with the next one.
+pub fn readable(home: &HomeId, lines: &[Line], damage: Option<Damage>) -> (Logbook, Option<Damage>) {
+    let (book, refusal) = Logbook::up_to_refusal(lines);
+    let does_not_follow = |why: Refusal| {
+        let line = book.seq() + 1;
+        Damage { home: home.clone(), line, kind: DamageKind::DoesNotFollow(line, why.wrong) }
+    };
+    let damage = refusal.map(does_not_follow).or(damage);
+    (book, damage)
+}
+
+/// Every home that is not deleted.
+#[derive(Debug, Default)]
+pub struct Homes {
+    /// Those that can be read, by id.
+    pub sound: Vec<(HomeId, Arc<Opened>)>,
+    /// Those that cannot, by id.
+    pub damaged: Vec<DamagedHome>,
 }
 
 /// A logbook has grown.
@@ -57,20 +107,47 @@ pub struct Opened {
     pub book: Logbook,
     /// What follows from them, each answer worked out once.
     pub study: Study,
+    /// How the lessons of a made-up house stand; it takes a while to work out and is asked for of every house at once.
+    lessons: OnceLock<Vec<LessonMark>>,
+}
+
+impl Opened {
+    fn new(book: Logbook, study: Study) -> Self {
+        Self { book, study, lessons: OnceLock::new() }
+    }
+
+    /// How the lessons of a made-up house stand as of its last line.
+    pub(crate) fn lessons(&self, now: Moment) -> &[LessonMark] {
+        self.lessons.get_or_init(|| lesson_marks(&self.book, &self.study, now))
+    }
 }
 
 impl From<Logbook> for Opened {
     fn from(book: Logbook) -> Self {
-        Self { study: Study::from(&book), book }
+        let study = Study::from(&book);
+        Self::new(book, study)
     }
+}
+
+/// A copy that is wanted: under which id and name, by whom, when.
+#[derive(Debug)]
+pub(crate) struct Copy {
+    pub(crate) to: HomeId,
+    pub(crate) name: String,
+    pub(crate) by: String,
+    pub(crate) at: Moment,
 }
 
 /// What became of a batch: the new lines, and the home with them.
 type Appended = Result<(Vec<Line>, Arc<Opened>), DeskError>;
 
+/// Whether a batch may be written, asked when the home's lock is held.
+type May = Box<dyn Fn(&Logbook, &[Draft]) -> Result<(), DeskError> + Send>;
+
 /// A batch that waits for whoever has the lock of its home.
 struct Waiting {
     batch: Vec<Draft>,
+    may: May,
     answer: mpsc::SyncSender<Appended>,
 }
 
@@ -100,6 +177,14 @@ fn lock<T>(mutex: &Mutex<T>) -> MutexGuard<'_, T> {
     mutex.lock().unwrap_or_else(PoisonError::into_inner)
 }
 
+/// A damaged home can be put away and deleted like any other.
+fn sound_or_damaged(home: Result<(), DeskError>) -> Result<(), DeskError> {
+    match home {
+        Err(DeskError::Damaged(_)) => Ok(()),
+        home => home,
+    }
+}
+
 impl Desk {
     /// Opens a data folder.
     pub fn open(folder: &Path) -> Result<Self, StoreError> {
@@ -124,12 +209,15 @@ impl Desk {
         if let Some(opened) = at.at_hand() {
             return Ok(Some(opened));
         }
-        let book = Logbook::from_lines(self.store.lines(home)?)?;
-        if book.seq() == 0 {
+        let (book, damage) = self.read_up_to_damage(home)?;
+        if book.seq() == 0 && damage.is_none() {
             return Ok(None);
         }
         if self.store.deleted(home)?.is_some() {
             return Err(DeskError::Deleted);
+        }
+        if let Some(damage) = damage {
+            return Err(DeskError::Damaged(damage));
         }
         let opened = Arc::new(Opened::from(book));
         *lock(&at.published) = Some(Arc::clone(&opened));
@@ -158,10 +246,30 @@ impl Desk {
         })
     }
 
-    /// Every home that is not deleted, by id.
-    pub fn homes(&self) -> Result<Vec<(HomeId, Arc<Opened>)>, DeskError> {
-        let kept = self.store.homes()?.into_iter().filter(|home| home.deleted.is_none());
-        kept.map(|home| self.home(&home.id).map(|opened| (home.id, opened))).collect()
+    fn read_up_to_damage(&self, home: &HomeId) -> Result<(Logbook, Option<Damage>), DeskError> {
+        let (lines, damage) = self.store.lines_up_to_damage(home)?;
+        Ok(readable(home, &lines, damage))
+    }
+
+    /// Every home that is not deleted. One that is damaged hides no other.
+    pub fn homes(&self) -> Result<Homes, DeskError> {
+        let mut homes = Homes::default();
+        for stored in self.store.homes()?.into_iter().filter(|home| home.deleted.is_none()) {
+            match self.home(&stored.id) {
+                Ok(opened) => homes.sound.push((stored.id, opened)),
+                Err(DeskError::Damaged(damage)) => homes.damaged.push(self.damaged(stored, damage)?),
+                // It was deleted since the list was read, or has no line.
+                Err(DeskError::Deleted | DeskError::NoSuchHome) => {}
+                Err(error) => return Err(error),
+            }
+        }
+        Ok(homes)
+    }
+
+    /// A damaged home with what can be read of it.
+    pub(crate) fn damaged(&self, stored: StoredHome, damage: Damage) -> Result<DamagedHome, DeskError> {
+        let (readable, found) = self.read_up_to_damage(&stored.id)?;
+        Ok(DamagedHome { stored, damage: found.unwrap_or(damage), readable })
     }
 
     /// Every home as the folder keeps it, by id.
@@ -171,13 +279,19 @@ impl Desk {
 
     /// What a deleted home was called.
     pub(crate) fn name_of_deleted(&self, home: &HomeId) -> Result<String, DeskError> {
-        let book = Logbook::from_lines(self.store.lines(home)?)?;
+        let (book, _) = self.read_up_to_damage(home)?;
         Ok(book.home().name().unwrap_or_default().to_owned())
+    }
+
+    /// How many lines of a home can be read, whatever became of it.
+    pub(crate) fn lines_of(&self, home: &HomeId) -> Result<u64, DeskError> {
+        let (book, damage) = self.read_up_to_damage(home)?;
+        if book.seq() == 0 && damage.is_none() { Err(DeskError::NoSuchHome) } else { Ok(book.seq()) }
     }
 
     /// Puts a home into the archive, or takes it out.
     pub(crate) fn set_archived(&self, home: &HomeId, archived: bool) -> Result<(), DeskError> {
-        self.home(home)?;
+        sound_or_damaged(self.home(home).map(drop))?;
         Ok(self.store.set_archived(home, archived)?)
     }
 
@@ -185,7 +299,7 @@ impl Desk {
     pub fn delete(&self, home: &HomeId, at: Moment) -> Result<(), DeskError> {
         let at_desk = self.at_desk(home);
         let _writing = lock(&at_desk.writing);
-        self.published(home, &at_desk)?.ok_or(DeskError::NoSuchHome)?;
+        sound_or_damaged(self.published(home, &at_desk).and_then(|home| home.map(drop).ok_or(DeskError::NoSuchHome)))?;
         self.store.set_deleted(home, Some(at))?;
         *lock(&at_desk.published) = None;
         Ok(())
@@ -199,7 +313,7 @@ impl Desk {
             self.store.set_deleted(home, None)?;
         }
         drop(at_desk);
-        self.home(home).map(drop)
+        sound_or_damaged(self.home(home).map(drop))
     }
 
     /// Removes for good what was deleted so many days before `now`.
@@ -209,27 +323,50 @@ impl Desk {
     }
 
     /// Copies a home, photos and all, under another id and name. Its logbook goes on from there by itself.
-    pub(crate) fn copy(&self, from: &HomeId, to: &HomeId, name: String, by: String, at: Moment) -> Result<(), DeskError> {
+    pub(crate) fn copy(&self, from: &HomeId, copy: Copy) -> Result<(), DeskError> {
         let opened = self.home(from)?;
-        let mut book = opened.book.clone();
+        self.put_copy(opened.book.clone(), self.store.photos(from)?, copy)
+    }
+
+    /// Copies what can be read of a damaged home, up to the first line that is not as it was written, under another id and name. The
+    /// damaged one stays as it is.
+    pub(crate) fn salvage(&self, from: &HomeId, copy: Copy) -> Result<(), DeskError> {
+        let (book, _) = self.read_up_to_damage(from)?;
+        if book.seq() == 0 {
+            return Err(DeskError::NoSuchHome);
+        }
+        self.put_copy(book, self.store.photos(from).unwrap_or_default(), copy)
+    }
+
+    fn put_copy(&self, mut book: Logbook, photos: Vec<StoredPhoto>, copy: Copy) -> Result<(), DeskError> {
+        let Copy { to, name, by, at } = copy;
         let id = format!("copied-{}", book.seq() + 1).parse().map_err(|_| DeskError::NoSuchHome)?;
         let fact = Fact::HomeDescribed(HomeDescribed { name });
         let outcome = book.admit(&[Draft { id, at, by, instrument: None, version: Fact::VERSION, fact }])?;
         book.commit(outcome);
-        let photos = self.store.photos(from)?;
-        let at_desk = self.at_desk(to);
+        let at_desk = self.at_desk(&to);
         let _writing = lock(&at_desk.writing);
-        if self.published(to, &at_desk)?.is_some() {
+        if self.published(&to, &at_desk)?.is_some() {
             return Err(DeskError::HomeIsHere);
         }
-        self.put(to, &at_desk, book, photos)
+        self.put(&to, &at_desk, book, photos)
     }
 
     /// Takes a batch, all or nothing; on disk when this returns. Gives the new lines, and the home with them.
     pub fn append(&self, home: &HomeId, batch: Vec<Draft>) -> Appended {
+        self.append_if(home, batch, |_, _| Ok(()))
+    }
+
+    /// The same, where whoever writes may: that is asked under the lock of the home, of its logbook as it is then.
+    pub(crate) fn append_if(
+        &self,
+        home: &HomeId,
+        batch: Vec<Draft>,
+        may: impl Fn(&Logbook, &[Draft]) -> Result<(), DeskError> + Send + 'static,
+    ) -> Appended {
         let at = self.at_desk(home);
         let (answer, answered) = mpsc::sync_channel(1);
-        lock(&at.waiting).push(Waiting { batch, answer });
+        lock(&at.waiting).push(Waiting { batch, may: Box::new(may), answer });
         {
             let _writing = lock(&at.writing);
             // Somebody before may have taken this batch along; then nothing waits, or only what came later.
@@ -260,13 +397,13 @@ impl Desk {
         };
         let mut book = before.as_ref().map_or_else(Logbook::default, |opened| opened.book.clone());
         let mut taken = Vec::new();
-        for Waiting { batch, answer } in waiting {
-            match book.admit(&batch) {
+        for Waiting { batch, may, answer } in waiting {
+            match may(&book, &batch).and_then(|()| Ok(book.admit(&batch)?)) {
                 Ok(outcome) => {
                     taken.push((outcome.new.clone(), answer));
                     book.commit(outcome);
                 }
-                Err(refusal) => drop(answer.send(Err(refusal.into()))),
+                Err(refused) => drop(answer.send(Err(refused))),
             }
         }
         let lines: Vec<Line> = taken.iter().flat_map(|(new, _)| new.iter().cloned()).collect();
@@ -274,7 +411,10 @@ impl Desk {
             (Err(error), _) => Err(DeskError::from(error)),
             // A resend of what is there already changes nothing, and what follows from it is known.
             (Ok(()), Some(before)) if before.book.seq() == book.seq() => Ok(before),
-            (Ok(()), Some(before)) => Ok(Arc::new(Opened { study: Study::after(&before.study, &book), book })),
+            (Ok(()), Some(before)) => {
+                let study = Study::after(&before.study, &book);
+                Ok(Arc::new(Opened::new(book, study)))
+            }
             (Ok(()), None) => Ok(Arc::new(Opened::from(book))),
         };
         if let Ok(opened) = &opened
@@ -303,7 +443,9 @@ impl Desk {
         let opened = self.home(home)?;
         let photos = self.store.photos(home)?;
         let photos = photos.into_iter().map(|photo| PhotoInFile::new(photo.id, photo.media, &photo.bytes)).collect();
-        Ok(write_home_file(home, &opened.book, photos))
+        let bytes = write_home_file(home, &opened.book, photos);
+        read_home_file(&bytes).map_err(|error| DeskError::NotToBeReadBack(error.to_string()))?;
+        Ok(bytes)
     }
 
     /// Takes in a whole home. The same home again is harmless; one that differs is refused.
@@ -341,11 +483,6 @@ impl Desk {
     /// Keeps a setting of this installation.
     pub(crate) fn set_setting(&self, name: &str, value: &str) -> Result<(), DeskError> {
         Ok(self.store.set_setting(name, value)?)
-    }
-
-    /// Whether the database is sound.
-    pub fn check(&self) -> Result<bool, DeskError> {
-        Ok(self.store.check()?)
     }
 }
 

@@ -1,10 +1,12 @@
 //! What stands before every route: who may ask, how much they may send, what a page may load.
 
 use std::panic;
+use std::time::{Duration, Instant};
 
 use axum::body::{Body, Bytes};
 use axum::extract::{FromRequest, FromRequestParts, Query, Request, State};
 use axum::http::request::Parts;
+use axum::http::uri::Authority;
 use axum::http::{HeaderMap, HeaderValue, Method, StatusCode, Uri, header};
 use axum::middleware::Next;
 use axum::response::{IntoResponse, Response};
@@ -12,9 +14,12 @@ use futures_util::StreamExt;
 use serde::de::DeserializeOwned;
 
 use crate::App;
+use crate::doors::{Patience, SLOWEST};
 use crate::problem::{Problem, internal};
-use crate::sharing::{Door, Who, token};
+use crate::sharing::{Door, Sharing, Who, token};
 
+/// The largest body of somebody who wants to come in.
+pub(crate) const COMING_IN_LIMIT: usize = 16 << 10;
 /// The largest batch of entries.
 pub(crate) const ENTRIES_LIMIT: usize = 1 << 20;
 /// The largest home file.
@@ -26,7 +31,7 @@ const DISCARD_LIMIT: usize = 256 << 20;
 /// rebinding); at both a page of another origin that writes. At the second door nobody gets further than they may.
 pub(crate) async fn at_the_door(State((app, door)): State<(App, Door)>, mut request: Request, next: Next) -> Response {
     let host = request.headers().get(header::HOST).and_then(|h| h.to_str().ok()).map(str::to_owned);
-    let Some(host) = host.filter(|host| door == Door::Network || is_loopback(host)) else {
+    let Some(host) = host.filter(|host| door != Door::Here || is_loopback(host)) else {
         return Problem::new(
             StatusCode::MISDIRECTED_REQUEST,
             "wrong_host",
@@ -35,19 +40,19 @@ pub(crate) async fn at_the_door(State((app, door)): State<(App, Door)>, mut requ
         )
         .into_response();
     };
-    let writes = !matches!(*request.method(), Method::GET | Method::HEAD | Method::OPTIONS);
-    if writes && !same_origin(request.headers(), &host) {
+    if is_api(request.uri().path()) && !same_origin(request.headers(), &host) {
         return Problem::new(
             StatusCode::FORBIDDEN,
             "other_origin",
-            "A page of another site tried to write here.",
-            "Nothing was changed.",
+            "A page of another site asked for something here.",
+            "Nothing was changed and nothing was told.",
         )
         .into_response();
     }
+    let token = token(request.headers()).map(str::to_owned);
     let who = match door {
         Door::Here => Who::Owner,
-        Door::Network => app.sharing.who(token(request.headers())),
+        Door::Network { .. } => app.sharing.who(token.as_deref()),
     };
     if !may_ask(&who, request.method(), request.uri().path()) {
         let (status, code, detail) = match who {
@@ -56,15 +61,50 @@ pub(crate) async fn at_the_door(State((app, door)): State<(App, Door)>, mut requ
         };
         return Problem::new(status, code, "This is not shown to you.", detail).into_response();
     }
-    request.extensions_mut().insert(who);
-    request.extensions_mut().insert(door);
+    request.extensions_mut().insert(Visit { door, who, token });
     next.run(request).await
+}
+
+/// A request's asker, as they stood at the door when its head came.
+#[derive(Debug, Clone)]
+pub(crate) struct Visit {
+    pub(crate) door: Door,
+    pub(crate) who: Who,
+    pub(crate) token: Option<String>,
+}
+
+impl Visit {
+    /// Whether they are still who they were: the door was not closed since, and they were not sent away.
+    pub(crate) fn still(&self, sharing: &Sharing) -> bool {
+        match self.door {
+            Door::Here => true,
+            Door::Network { opening } => sharing.is_open_since(opening) && sharing.who(self.token.as_deref()) == self.who,
+        }
+    }
+}
+
+impl<S: Send + Sync> FromRequestParts<S> for Visit {
+    type Rejection = Problem;
+
+    async fn from_request_parts(parts: &mut Parts, _: &S) -> Result<Self, Problem> {
+        parts.extensions.get().cloned().ok_or_else(internal)
+    }
+}
+
+/// Whoever was sent away while they were sending.
+pub(crate) fn sent_away() -> Problem {
+    Problem::new(
+        StatusCode::UNAUTHORIZED,
+        "not_in",
+        "You are not in any more.",
+        "Nothing of this was recorded. Come in with the owner's code or passphrase first.",
+    )
 }
 
 /// What each may ask for. The web files are the program itself and hold nothing of a home.
 fn may_ask(who: &Who, method: &Method, path: &str) -> bool {
     let open = ["/api/health", "/api/me", "/api/join", "/api/sign-in", "/api/leave"];
-    if path != "/api" && !path.starts_with("/api/") || open.contains(&path) {
+    if !is_api(path) || open.contains(&path) {
         return true;
     }
     match who {
@@ -90,28 +130,47 @@ fn may_ask(who: &Who, method: &Method, path: &str) -> bool {
 }
 
 fn is_loopback(host: &str) -> bool {
-    let name = match host.strip_prefix('[') {
-        Some(v6) => v6.split(']').next().unwrap_or_default(),
-        None => host.rsplit_once(':').map_or(host, |(name, _)| name),
-    };
-    ["localhost", "127.0.0.1", "::1"].contains(&name)
+    let Ok(authority) = host.parse::<Authority>() else { return false };
+    let name = authority.host().trim_end_matches('.').to_ascii_lowercase();
+    let only_host_and_port = authority.host().len() == host.len() || authority.port().is_some();
+    only_host_and_port && !host.contains('@') && ["localhost", "127.0.0.1", "[::1]"].contains(&name.as_str())
 }
 
+fn is_api(path: &str) -> bool {
+    path == "/api" || path.starts_with("/api/")
+}
+
+/// Whether a page of this very program asks, or no page at all. A browser says which site a page is of (Fetch Metadata, a W3C working
+/// draft that browsers follow), also where it sends no origin: so another site's page cannot set work going by a picture's address.
 fn same_origin(headers: &HeaderMap, host: &str) -> bool {
-    match headers.get(header::ORIGIN) {
-        None => true,
-        Some(origin) => origin
+    let site = headers.get("sec-fetch-site").map(HeaderValue::as_bytes);
+    let own_site = site.is_none_or(|site| site == b"same-origin" || site == b"none");
+    let own_origin = headers.get(header::ORIGIN).is_none_or(|origin| {
+        origin
             .to_str()
-            .is_ok_and(|origin| origin.parse::<Uri>().is_ok_and(|uri| uri.authority().is_some_and(|a| a.as_str() == host))),
-    }
+            .is_ok_and(|origin| origin.parse::<Uri>().is_ok_and(|uri| uri.authority().is_some_and(|a| a.as_str() == host)))
+    });
+    own_site && own_origin
 }
 
-/// A body that was read within a limit.
-async fn read(body: Body, limit: usize) -> Result<Bytes, Problem> {
+/// A body that was read within a limit, and within the time that is given for it.
+async fn read(body: Body, limit: usize, patience: Patience) -> Result<Bytes, Problem> {
     let mut stream = body.into_data_stream();
     let mut kept = Vec::new();
     let mut total = 0;
-    while let Some(chunk) = stream.next().await {
+    let begun = Instant::now();
+    loop {
+        let earned = Duration::from_secs((total / SLOWEST) as u64);
+        let left = (patience.body + earned).saturating_sub(begun.elapsed());
+        let Ok(chunk) = tokio::time::timeout(left.min(patience.piece), stream.next()).await else {
+            return Err(Problem::new(
+                StatusCode::REQUEST_TIMEOUT,
+                "too_slow",
+                "What was sent came too slowly.",
+                "Nothing was recorded; send it again.",
+            ));
+        };
+        let Some(chunk) = chunk else { break };
         let chunk = chunk.map_err(|_| {
             Problem::new(
                 StatusCode::BAD_REQUEST,
@@ -134,26 +193,44 @@ async fn read(body: Body, limit: usize) -> Result<Bytes, Problem> {
         return Err(Problem::new(
             StatusCode::PAYLOAD_TOO_LARGE,
             "too_large",
-            format!("What was sent is larger than the {} MB that are taken here.", limit >> 20),
+            format!("What was sent is larger than the {} that are taken here.", size(limit)),
             "Nothing was recorded. Send less at a time.",
         ));
     }
     Ok(kept.into())
 }
 
+fn size(bytes: usize) -> String {
+    if bytes < 1 << 20 { format!("{} kB", bytes >> 10) } else { format!("{} MB", bytes >> 20) }
+}
+
+/// A raw body of at most `LIMIT` bytes. Whoever was sent away before it was whole is not heard.
+pub(crate) struct RawBody<const LIMIT: usize>(pub(crate) Bytes);
+
+impl<const LIMIT: usize> FromRequest<App> for RawBody<LIMIT> {
+    type Rejection = Problem;
+
+    async fn from_request(request: Request, app: &App) -> Result<Self, Problem> {
+        let visit: Visit = request.extensions().get().cloned().ok_or_else(internal)?;
+        let patience = if visit.door == Door::Here { Patience::HERE } else { app.setup.patience };
+        let bytes = read(request.into_body(), LIMIT, patience).await?;
+        if visit.still(&app.sharing) { Ok(Self(bytes)) } else { Err(sent_away()) }
+    }
+}
+
 /// A JSON body of at most `LIMIT` bytes.
 pub(crate) struct JsonBody<T, const LIMIT: usize>(pub(crate) T);
 
-impl<S: Sync, T: DeserializeOwned, const LIMIT: usize> FromRequest<S> for JsonBody<T, LIMIT> {
+impl<T: DeserializeOwned, const LIMIT: usize> FromRequest<App> for JsonBody<T, LIMIT> {
     type Rejection = Problem;
 
-    async fn from_request(request: Request, _: &S) -> Result<Self, Problem> {
+    async fn from_request(request: Request, app: &App) -> Result<Self, Problem> {
         let json = request
             .headers()
             .get(header::CONTENT_TYPE)
             .and_then(|t| t.to_str().ok())
             .is_some_and(|t| t.starts_with("application/json"));
-        let bytes = read(request.into_body(), LIMIT).await?;
+        let RawBody(bytes) = RawBody::<LIMIT>::from_request(request, app).await?;
         if !json {
             return Err(Problem::new(
                 StatusCode::UNSUPPORTED_MEDIA_TYPE,
@@ -192,17 +269,6 @@ impl<S: Send + Sync, T: DeserializeOwned> FromRequestParts<S> for Asked<T> {
     }
 }
 
-/// A raw body of at most `LIMIT` bytes.
-pub(crate) struct RawBody<const LIMIT: usize>(pub(crate) Bytes);
-
-impl<S: Sync, const LIMIT: usize> FromRequest<S> for RawBody<LIMIT> {
-    type Rejection = Problem;
-
-    async fn from_request(request: Request, _: &S) -> Result<Self, Problem> {
-        read(request.into_body(), LIMIT).await.map(Self)
-    }
-}
-
 /// Runs what blocks (the store, a fold) off the async threads. A panic in it is our bug: logged, answered.
 pub(crate) async fn off_thread<T: Send + 'static>(
     work: impl FnOnce() -> Result<T, Problem> + Send + 'static,
@@ -223,6 +289,7 @@ pub(crate) async fn harden(request: Request, next: Next) -> Response {
     headers.insert(header::X_CONTENT_TYPE_OPTIONS, HeaderValue::from_static("nosniff"));
     headers.insert(header::REFERRER_POLICY, HeaderValue::from_static("no-referrer"));
     headers.insert(header::X_FRAME_OPTIONS, HeaderValue::from_static("DENY"));
+    headers.insert("cross-origin-resource-policy", HeaderValue::from_static("same-origin"));
     headers.entry(header::CACHE_CONTROL).or_insert(HeaderValue::from_static("no-store"));
     response
 }
@@ -265,5 +332,68 @@ mod tests {
             assert_eq!(may_ask(&Who::Nobody, &method, path), anybody, "nobody: {method} {path}");
             assert!(may_ask(&Who::Owner, &method, path));
         }
+    }
+
+    #[test]
+    fn a_page_of_another_site_is_told_from_our_own() {
+        let asks = |pairs: &[(&'static str, &str)]| {
+            let mut headers = HeaderMap::new();
+            for (name, value) in pairs {
+                headers.insert(*name, HeaderValue::from_str(value).unwrap());
+            }
+            same_origin(&headers, "127.0.0.1:4750")
+        };
+        assert!(asks(&[]), "a program that is no browser");
+        assert!(asks(&[("sec-fetch-site", "none")]), "an address that was typed");
+        assert!(asks(&[("sec-fetch-site", "same-origin"), ("origin", "http://127.0.0.1:4750")]));
+        for foreign in [
+            &[("sec-fetch-site", "cross-site")][..],
+            &[("sec-fetch-site", "same-site")],
+            &[("origin", "http://127.0.0.1:4751")],
+            &[("origin", "null")],
+            &[("sec-fetch-site", "same-origin"), ("origin", "http://evil.example")],
+        ] {
+            assert!(!asks(foreign), "{foreign:?}");
+        }
+    }
+
+    #[test]
+    fn this_machine_is_known_by_its_names_and_no_other_name_is() {
+        for host in [
+            "localhost",
+            "LOCALHOST",
+            "localhost.",
+            "localhost:80",
+            "Localhost.:4750",
+            "127.0.0.1",
+            "127.0.0.1:9",
+            "[::1]",
+            "[::1]:80",
+        ] {
+            assert!(is_loopback(host), "{host}");
+        }
+        for host in [
+            "",
+            "[::1].evil.example",
+            "[::1]evil.example",
+            "localhost.evil.example",
+            "127.0.0.1.evil.example",
+            "::1",
+            "[::2]",
+            "localhost:80:80",
+            "evil@localhost",
+            "localhost/",
+            "localhost evil.example",
+            "10.0.0.7",
+            "[::1",
+            "localhost:port",
+        ] {
+            assert!(!is_loopback(host), "{host}");
+        }
+    }
+
+    #[test]
+    fn a_size_is_said_in_its_own_unit() {
+        assert_eq!((size(COMING_IN_LIMIT), size(FILE_LIMIT)), ("16 kB".into(), "64 MB".into()));
     }
 }

@@ -5,13 +5,18 @@ use std::sync::Arc;
 use anyhow::{Context, Result, bail};
 use wayfinder_core::{BookPart, Panel, Printed, Study, card, plan, progress};
 use wayfinder_formats::{BookAsked, CardColors, DirectoryFormat, Sheet, home_book_pdf, write_directory, write_plan_dxf};
-use wayfinder_server::{Desk, Opened};
+use wayfinder_server::{Desk, Homes, Opened};
 
 use crate::in_words::card_in_words;
 
 /// A home by its id or by its name.
 pub(crate) fn home_named(desk: &Desk, wanted: &str) -> Result<Arc<Opened>> {
-    let homes = desk.homes()?;
+    let Homes { sound: homes, damaged } = desk.homes()?;
+    if let Some(damaged) =
+        damaged.iter().find(|home| home.stored.id.as_str() == wanted || home.readable.home().name() == Some(wanted))
+    {
+        bail!("the home {wanted} is damaged: {}; `wayfinder check` says more", damaged.damage);
+    }
     let by_id = homes.iter().find(|(id, _)| id.as_str() == wanted);
     let by_name = || -> Vec<_> {
         let named = |opened: &Opened| opened.study.name().is_some_and(|name| name.trim().eq_ignore_ascii_case(wanted.trim()));
@@ -26,8 +31,14 @@ pub(crate) fn home_named(desk: &Desk, wanted: &str) -> Result<Arc<Opened>> {
 
 /// Every home, a line each or as JSON.
 pub(crate) fn homes(desk: &Desk, json: bool) -> Result<()> {
-    let homes = desk.homes()?;
+    let Homes { sound: homes, damaged } = desk.homes()?;
     if json {
+        let damaged = damaged.iter().map(|home| {
+            serde_json::json!({
+                "id": home.stored.id, "name": home.readable.home().name(), "lines": home.readable.seq(),
+                "damaged": home.damage.to_string(),
+            })
+        });
         let all: Vec<_> = homes
             .iter()
             .map(|(id, opened)| {
@@ -37,6 +48,7 @@ pub(crate) fn homes(desk: &Desk, json: bool) -> Result<()> {
                     "proven": progress.proven, "points": progress.points,
                 })
             })
+            .chain(damaged)
             .collect();
         println!("{}", serde_json::to_string_pretty(&all)?);
         return Ok(());
@@ -44,6 +56,9 @@ pub(crate) fn homes(desk: &Desk, json: bool) -> Result<()> {
     for (id, opened) in &homes {
         let progress = progress(&opened.study);
         println!("{id}\t{}\t{} of {} points proven", opened.study.name().unwrap_or_default(), progress.proven, progress.points);
+    }
+    for home in &damaged {
+        println!("{}\t{}\tDAMAGED: {}", home.stored.id, home.readable.home().name().unwrap_or_default(), home.damage);
     }
     Ok(())
 }

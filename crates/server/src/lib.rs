@@ -6,17 +6,23 @@
 mod assets;
 mod demo;
 mod desk;
+mod doors;
 mod guard;
 mod in_home;
+mod names;
 mod problem;
 mod routes;
+mod salvage;
 mod sharing;
+mod slow;
 
 pub use demo::DEMO_HOME;
-pub use desk::{Desk, DeskError, Opened};
+pub use desk::{DamagedHome, Desk, DeskError, Homes, Opened, readable};
+pub use doors::{Patience, Room, SLOWEST};
 pub use routes::openapi_json;
+pub use salvage::{Salvaged, salvage};
 
-use std::future::{Future, IntoFuture};
+use std::future::Future;
 use std::net::{IpAddr, Ipv4Addr, SocketAddr};
 use std::sync::Arc;
 use std::time::Duration;
@@ -27,6 +33,7 @@ use tokio::sync::{broadcast, watch};
 use crate::desk::Moved;
 
 use crate::sharing::{Door, Sharing};
+use crate::slow::Slow;
 
 /// What every route shares.
 #[derive(Clone)]
@@ -35,8 +42,8 @@ pub struct App {
     moved: broadcast::Sender<Moved>,
     closing: watch::Receiver<bool>,
     sharing: Arc<Sharing>,
-    share_at: SocketAddr,
-    demo: bool,
+    slow: Arc<Slow>,
+    setup: Setup,
 }
 
 /// How the program is set up.
@@ -46,13 +53,26 @@ pub struct Setup {
     pub demo: bool,
     /// Where it listens for the home network, once the owner opens it to that.
     pub share_at: SocketAddr,
+    /// How long it waits for whoever is connected from there.
+    pub patience: Patience,
+    /// How many connections it takes in from there.
+    pub room: Room,
+}
+
+impl Default for Setup {
+    fn default() -> Self {
+        Self { demo: false, share_at: SHARE_AT, patience: Patience::NETWORK, room: Room::of_files(USUAL_FILES) }
+    }
 }
 
 impl From<bool> for Setup {
     fn from(demo: bool) -> Self {
-        Self { demo, share_at: SHARE_AT }
+        Self { demo, ..Self::default() }
     }
 }
+
+/// How many files a program may usually have open.
+const USUAL_FILES: usize = 1024;
 
 /// Every address of this machine.
 pub const SHARE_AT: SocketAddr = SocketAddr::new(IpAddr::V4(Ipv4Addr::UNSPECIFIED), 4760);
@@ -66,41 +86,34 @@ pub async fn serve(
     desk: Desk,
     setup: impl Into<Setup>,
     shutdown: impl Future<Output = ()> + Send + 'static,
-) -> std::io::Result<()> {
+) {
     let (close, closing) = watch::channel(false);
     let (moved, _) = broadcast::channel(256);
-    let Setup { demo, share_at } = setup.into();
-    let sharing = Arc::new(Sharing::default());
-    let app = App { desk: Arc::new(desk), moved, closing: closing.clone(), sharing, share_at, demo };
+    let (sharing, slow) = (Arc::new(Sharing::default()), Arc::new(Slow::default()));
+    let app = App { desk: Arc::new(desk), moved, closing, sharing, slow, setup: setup.into() };
     let router = routes::router(app, Door::Here);
-    let mut deadline = closing.clone();
-    let signal = async move {
+    let closed = async {
         shutdown.await;
         let _ = close.send(true);
     };
-    let serving = axum::serve(listener, router).with_graceful_shutdown(signal);
-    tokio::select! {
-        done = serving.into_future() => done,
-        () = async {
-            let _ = deadline.wait_for(|closing| *closing).await;
-            tokio::time::sleep(DEADLINE).await;
-        } => Ok(()),
-    }
+    doors::answer(listener, router, (Patience::HERE, Room::HERE), DEADLINE, closed).await;
 }
 
 /// Opens the second door: listens for the home network until the owner closes it or the program ends.
 pub(crate) async fn open_door(app: &App) -> std::io::Result<()> {
-    let listener = TcpListener::bind(app.share_at).await?;
-    let mut closed = app.sharing.opened(listener.local_addr()?);
+    let listener = TcpListener::bind(app.setup.share_at).await?;
+    let (opening, mut closed) = app.sharing.opened(listener.local_addr()?);
     let mut closing = app.closing.clone();
-    let router = routes::router(app.clone(), Door::Network).into_make_service_with_connect_info::<SocketAddr>();
+    let router = routes::router(app.clone(), Door::Network { opening });
+    let limits = (app.setup.patience, app.setup.room);
     tokio::spawn(async move {
-        let serving = axum::serve(listener, router);
-        tokio::select! {
-            done = serving.into_future() => drop(done),
-            _ = closed.wait_for(|closed| *closed) => {}
-            _ = closing.wait_for(|closing| *closing) => {}
-        }
+        let closed = async {
+            tokio::select! {
+                _ = closed.wait_for(|closed| *closed) => {}
+                _ = closing.wait_for(|closing| *closing) => {}
+            }
+        };
+        doors::answer(listener, router, limits, doors::FAREWELL, closed).await;
     });
     Ok(())
 }

@@ -3,6 +3,7 @@
 mod faults;
 mod home_files;
 mod in_words;
+mod kept;
 mod trips;
 mod worked;
 
@@ -19,11 +20,9 @@ use wayfinder_core::loads::{NewLoad, NewLoadKind, ServiceMethod, SurveyAsked, lo
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_of_unknown, survey_through, trace_through};
 use wayfinder_core::work::{USUAL_STEPS, read_wish, work_view};
-use wayfinder_core::{
-    BookPart, HomeId, Level, Method, Printed, RULES, Recipe, Study, TraceSetup, findings, lists, overview, progress,
-};
+use wayfinder_core::{BookPart, HomeId, Level, Method, Printed, RULES, Recipe, Study, TraceSetup, lists};
 use wayfinder_formats::{CardColors, read_home_file, service_pdf};
-use wayfinder_server::{Desk, SHARE_AT, Setup, openapi_json, serve};
+use wayfinder_server::{Desk, Room, SHARE_AT, Setup, openapi_json, serve};
 
 use crate::home_files::{book, book_part, card_colors, directory, home_named, homes};
 use crate::in_words::{loads_in_words, sheet_in_words, ways_in_words};
@@ -85,14 +84,41 @@ enum Command {
         /// The file, or - for standard input.
         file: PathBuf,
     },
-    /// Check the data folder, and say of each home what is worth a look.
+    /// Check a data folder or a copy: whether it is as it was written, and of each home what is worth a look. Nothing is written, and it
+    /// can be done while Wayfinder runs.
     Check {
-        /// The data folder.
+        /// The data folder, or the file of a copy.
         #[arg(long)]
         data: PathBuf,
         /// As JSON.
         #[arg(long)]
         json: bool,
+    },
+    /// Write a copy of a data folder, as it is at one moment; also while Wayfinder runs.
+    Backup {
+        /// The data folder.
+        #[arg(long)]
+        data: PathBuf,
+        /// The file to write. What is there is never written over.
+        #[arg(long)]
+        out: PathBuf,
+    },
+    /// Put a copy back, into a folder that is empty or not there yet.
+    Restore {
+        /// The copy.
+        file: PathBuf,
+        /// The data folder to make.
+        #[arg(long)]
+        data: PathBuf,
+    },
+    /// Save what can be read of a damaged data folder or copy: every home that reads, and of the others every line up to the damage.
+    Salvage {
+        /// The damaged data folder, or the file of a damaged copy. It is left as it is.
+        #[arg(long)]
+        data: PathBuf,
+        /// The new data folder; empty, or not there yet.
+        #[arg(long)]
+        to: PathBuf,
     },
     /// Say what each circuit of a home carries, nearest its limit first.
     Loads {
@@ -564,9 +590,11 @@ fn run(command: Command) -> Result<ExitCode> {
             if reset {
                 desk.reset_demo()?;
             }
-            listen(desk, bind, Setup { demo: true, share_at })?;
+            listen(desk, bind, Setup { demo: true, share_at, room: room(), ..Setup::default() })?;
         }
-        Command::Serve { data, bind, share_at } => listen(Desk::open(&data)?, bind, Setup { demo: false, share_at })?,
+        Command::Serve { data, bind, share_at } => {
+            listen(Desk::open(&data)?, bind, Setup { share_at, room: room(), ..Setup::default() })?
+        }
         Command::Export { data, home, out } => {
             let bytes = existing(data)?.export(&home)?;
             match out {
@@ -586,7 +614,10 @@ fn run(command: Command) -> Result<ExitCode> {
             Desk::open(&data)?.import(&read, book)?;
             println!("{}: {lines} lines", read.home);
         }
-        Command::Check { data, json } => return check(&existing(data)?, json),
+        Command::Check { data, json } => return kept::check(&data, json),
+        Command::Backup { data, out } => kept::backup(&data, &out)?,
+        Command::Restore { file, data } => kept::restore(&file, &data)?,
+        Command::Salvage { data, to } => return kept::salvage(&data, &to),
         Command::Loads { data, home, json } => {
             let view = loads_view(&existing(data)?.home(&home)?.study);
             if json {
@@ -679,28 +710,17 @@ fn existing(data: PathBuf) -> Result<Desk> {
     Ok(Desk::open(&data)?)
 }
 
-fn check(desk: &Desk, json: bool) -> Result<ExitCode> {
-    let sound = desk.check()?;
-    let homes = desk.homes()?;
-    if json {
-        let homes: Vec<_> = homes.iter().map(|(id, opened)| overview(id, &opened.study)).collect();
-        println!("{}", serde_json::to_string_pretty(&serde_json::json!({ "sound": sound, "homes": homes }))?);
-    } else {
-        println!("database: {}", if sound { "sound" } else { "DAMAGED; restore a copy" });
-        for (id, opened) in &homes {
-            let home = &opened.study;
-            let (name, progress) = (home.name().unwrap_or_default(), progress(home));
-            println!("{id} “{name}”: {} lines, {} of {} points proven", home.seq(), progress.proven, progress.points);
-            for finding in findings(home) {
-                println!("  {}: {} ({})", finding.about, finding.message, finding.source);
-            }
-        }
-    }
-    Ok(if sound { ExitCode::SUCCESS } else { ExitCode::FAILURE })
-}
-
 fn service_method(text: &str) -> Result<ServiceMethod, String> {
     serde_json::from_value(text.into()).map_err(|_| "use standard, optional, existing, measured or canada".into())
+}
+
+/// As many connections at the second door as the files that this process may have open allow; it asks for as many files as it may.
+fn room() -> Room {
+    use rustix::process::{Resource, Rlimit, getrlimit, setrlimit};
+    let limit = getrlimit(Resource::Nofile);
+    let _ = setrlimit(Resource::Nofile, Rlimit { current: limit.maximum, ..limit });
+    let files = getrlimit(Resource::Nofile).current.and_then(|files| usize::try_from(files).ok());
+    Room::of_files(files.unwrap_or(usize::MAX))
 }
 
 fn listen(desk: Desk, bind: SocketAddr, setup: Setup) -> Result<()> {
@@ -716,7 +736,7 @@ fn listen(desk: Desk, bind: SocketAddr, setup: Setup) -> Result<()> {
             .with_context(|| format!("{bind} cannot be listened on; another program may have it. Choose another with --bind"))?;
         println!("Wayfinder is at http://{}", listener.local_addr()?);
         std::io::stdout().flush()?;
-        serve(listener, desk, setup, stop_signal()).await?;
+        serve(listener, desk, setup, stop_signal()).await;
         println!("Stopped. Everything recorded is kept.");
         Ok(())
     })

@@ -7,6 +7,7 @@ use wayfinder_core::{EntryId, Refusal, RefusalCode};
 use wayfinder_store::StoreError;
 
 use crate::DeskError;
+use crate::guard::sent_away;
 
 /// A problem, as RFC 9457 has it, with what a form needs beside.
 #[derive(Debug, serde::Serialize, utoipa::ToSchema)]
@@ -38,6 +39,15 @@ impl Problem {
             entry: None,
             lines: Vec::new(),
         }
+    }
+
+    pub(crate) fn busy() -> Self {
+        Self::new(
+            StatusCode::SERVICE_UNAVAILABLE,
+            "busy",
+            "Too much is asked for at once.",
+            "Nothing was changed. Wait ten seconds, then try again.",
+        )
     }
 
     pub(crate) fn not_found(what: &str) -> Self {
@@ -84,6 +94,31 @@ impl From<DeskError> for Problem {
                 "deleted",
                 "This home was deleted.",
                 "The owner can take it back on the page of homes, for 30 days.",
+            ),
+            DeskError::Damaged(damage) => Self::new(
+                StatusCode::INTERNAL_SERVER_ERROR,
+                "damaged",
+                format!("This home is damaged: {damage}."),
+                "The other homes work, and nothing more is written into this one. The page of homes says what can be done.",
+            ),
+            DeskError::NotToBeReadBack(_) => Self::new(
+                StatusCode::INTERNAL_SERVER_ERROR,
+                "not_to_be_read_back",
+                error.to_string(),
+                "Nothing was changed. Make a copy of the whole data folder with `wayfinder backup`.",
+            ),
+            DeskError::SentAway => sent_away(),
+            DeskError::NotForHelpers => Self::new(
+                StatusCode::FORBIDDEN,
+                "not_for_helpers",
+                error.to_string(),
+                "Nothing was recorded. Tell the owner what you found.",
+            ),
+            DeskError::OtherTime => Self::new(
+                StatusCode::FORBIDDEN,
+                "other_time",
+                error.to_string(),
+                "Nothing was recorded. Look again and write it anew; set the clock of this device if it is wrong.",
             ),
             DeskError::HomeIsHere => Self::new(StatusCode::CONFLICT, "home_is_here", error.to_string(), kept),
             DeskError::Store(error) => error.as_ref().into(),

@@ -4,7 +4,7 @@
 //! code that the owner has just made (a helper, for one home) or the owner's passphrase. Sessions live as long as the door is
 //! open; a helper is sent away at once when the owner says so. Wrong codes and passphrases are slowed down.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::net::{IpAddr, SocketAddr, UdpSocket};
 use std::sync::{Mutex, MutexGuard};
 use std::time::{Duration, Instant};
@@ -12,9 +12,11 @@ use std::time::{Duration, Instant};
 use argon2::Argon2;
 use argon2::password_hash::{PasswordHash, PasswordHasher, PasswordVerifier, SaltString};
 use axum::http::{HeaderMap, header};
-use tokio::sync::watch;
+use tokio::sync::{Semaphore, SemaphorePermit, watch};
 use uuid::Uuid;
-use wayfinder_core::{HomeId, StepSide};
+use wayfinder_core::{EntryId, HomeId, StepSide};
+
+use crate::names::look_alike;
 
 /// How long a code can be used.
 const CODE_LASTS: Duration = Duration::from_secs(600);
@@ -46,8 +48,11 @@ pub(crate) fn token(headers: &HeaderMap) -> Option<&str> {
 pub(crate) enum Door {
     /// From this machine.
     Here,
-    /// From the home network.
-    Network,
+    /// From the home network, and which opening of the door it was.
+    Network {
+        /// Counted from 1.
+        opening: u64,
+    },
 }
 
 /// Who asks.
@@ -78,8 +83,19 @@ pub(crate) enum Refused {
     Passphrase,
     /// Too many wrong tries: wait so many seconds.
     Wait(u64),
-    /// Somebody of that name is here already.
+    /// Somebody of that name, or of one that looks like it, is here already.
     NameTaken,
+    /// The door was closed meanwhile.
+    Closed,
+}
+
+/// What a session may do in the logbook, as far as that hangs on the session and not on the kind of line.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(crate) struct Session {
+    /// How long ago they came in.
+    pub(crate) since: Duration,
+    /// The lines that they wrote since.
+    pub(crate) wrote: BTreeSet<EntryId>,
 }
 
 /// A code that can be used once.
@@ -103,7 +119,10 @@ pub(crate) struct Person {
     pub(crate) id: String,
     pub(crate) who: Who,
     token: String,
+    came: Instant,
     seen: Instant,
+    /// The lines that were written in this session.
+    wrote: BTreeSet<EntryId>,
 }
 
 impl Person {
@@ -122,6 +141,8 @@ struct Tries {
 struct Inner {
     /// The address of the second door, and what closes it.
     open: Option<(SocketAddr, watch::Sender<bool>)>,
+    /// How often it was opened.
+    opening: u64,
     invites: Vec<Invite>,
     people: Vec<Person>,
     tries: BTreeMap<IpAddr, Tries>,
@@ -133,11 +154,37 @@ pub(crate) struct Sharing {
     inner: Mutex<Inner>,
     /// Changes whenever somebody is sent away.
     gone: watch::Sender<u64>,
+    /// Passphrases that are hashed at once: each takes 19 MB and a whole core.
+    hashing: Semaphore,
+    /// Those, and those who wait for their turn.
+    in_line: Semaphore,
 }
+
+/// So many passphrases are hashed at once.
+const HASHED_AT_ONCE: usize = 2;
+/// So many wait for that; more are asked to come again.
+const WAIT_TO_BE_HASHED: usize = 16;
 
 impl Default for Sharing {
     fn default() -> Self {
-        Self { inner: Mutex::default(), gone: watch::Sender::new(0) }
+        Self {
+            inner: Mutex::default(),
+            gone: watch::Sender::new(0),
+            hashing: Semaphore::new(HASHED_AT_ONCE),
+            in_line: Semaphore::new(HASHED_AT_ONCE + WAIT_TO_BE_HASHED),
+        }
+    }
+}
+
+/// A turn to hash a passphrase, as long as it is kept.
+pub(crate) struct Turn<'a> {
+    _hashing: SemaphorePermit<'a>,
+    _in_line: SemaphorePermit<'a>,
+}
+
+impl Inner {
+    fn is_open_since(&self, opening: u64) -> bool {
+        self.open.is_some() && self.opening == opening
     }
 }
 
@@ -146,15 +193,29 @@ impl Sharing {
         self.inner.lock().unwrap_or_else(std::sync::PoisonError::into_inner)
     }
 
-    /// The second door is open from now on, until the receiver turns true.
-    pub(crate) fn opened(&self, at: SocketAddr) -> watch::Receiver<bool> {
+    /// The second door is open from now on, until the receiver turns true. Gives which opening it is.
+    pub(crate) fn opened(&self, at: SocketAddr) -> (u64, watch::Receiver<bool>) {
         let (close, closed) = watch::channel(false);
-        self.lock().open = Some((at, close));
-        closed
+        let mut inner = self.lock();
+        inner.open = Some((at, close));
+        inner.opening += 1;
+        (inner.opening, closed)
     }
 
     pub(crate) fn is_open(&self) -> bool {
         self.lock().open.is_some()
+    }
+
+    /// Whether the door is open, and was not closed since that opening.
+    pub(crate) fn is_open_since(&self, opening: u64) -> bool {
+        self.lock().is_open_since(opening)
+    }
+
+    /// A turn to hash a passphrase; none where too many wait for one already.
+    pub(crate) async fn turn_to_hash(&self) -> Option<Turn<'_>> {
+        let _in_line = self.in_line.try_acquire().ok()?;
+        let _hashing = self.hashing.acquire().await.ok()?;
+        Some(Turn { _hashing, _in_line })
     }
 
     /// Closes the second door and sends everybody away.
@@ -228,6 +289,26 @@ impl Sharing {
         gone
     }
 
+    /// A new passphrase: whoever came in by an old one goes, but for whoever set it.
+    pub(crate) fn send_owners_away(&self, but: Option<&str>) {
+        self.lock().people.retain(|person| person.who != Who::Owner || Some(person.token.as_str()) == but);
+        self.gone.send_modify(|n| *n += 1);
+    }
+
+    /// The session of a token; none where they are not in any more.
+    pub(crate) fn session(&self, token: &str) -> Option<Session> {
+        let inner = self.lock();
+        let person = inner.people.iter().find(|person| person.token == token)?;
+        Some(Session { since: person.came.elapsed(), wrote: person.wrote.clone() })
+    }
+
+    /// Remembers lines that were written in a session.
+    pub(crate) fn wrote(&self, token: &str, lines: impl IntoIterator<Item = EntryId>) {
+        if let Some(person) = self.lock().people.iter_mut().find(|person| person.token == token) {
+            person.wrote.extend(lines);
+        }
+    }
+
     /// Somebody goes.
     pub(crate) fn leave(&self, token: &str) {
         self.lock().people.retain(|person| person.token != token);
@@ -281,21 +362,25 @@ impl Sharing {
 
     fn let_in(inner: &mut Inner, who: Who) -> String {
         let token = format!("{}{}", Uuid::new_v4().simple(), Uuid::new_v4().simple());
-        inner.people.push(Person { id: Uuid::new_v4().simple().to_string(), who, token: token.clone(), seen: Instant::now() });
+        let (id, now) = (Uuid::new_v4().simple().to_string(), Instant::now());
+        inner.people.push(Person { id, who, token: token.clone(), came: now, seen: now, wrote: BTreeSet::new() });
         token
     }
 
-    /// A helper with a code; gives their token.
-    pub(crate) fn join(&self, from: IpAddr, code: &str, name: &str, side: StepSide) -> Result<String, Refused> {
+    /// A helper with a code, at that opening of the door; gives their token.
+    pub(crate) fn join(&self, at: u64, from: IpAddr, code: &str, name: &str, side: StepSide) -> Result<String, Refused> {
         let mut inner = self.lock();
+        if !inner.is_open_since(at) {
+            return Err(Refused::Closed);
+        }
         Self::may_try(&inner, from)?;
         let code = plain(code);
         let Some(n) = inner.invites.iter().position(|i| i.code == code && i.made.elapsed() < CODE_LASTS) else {
             Self::was_wrong(&mut inner, from);
             return Err(Refused::Code);
         };
-        let taken = |person: &Person| matches!(&person.who, Who::Helper(h) if h.name.eq_ignore_ascii_case(name));
-        if name.eq_ignore_ascii_case("owner") || inner.people.iter().any(taken) {
+        let taken = |person: &Person| matches!(&person.who, Who::Helper(h) if look_alike(&h.name, name));
+        if look_alike("owner", name) || inner.people.iter().any(taken) {
             return Err(Refused::NameTaken);
         }
         let home = inner.invites.remove(n).home;
@@ -303,11 +388,22 @@ impl Sharing {
         Ok(Self::let_in(&mut inner, Who::Helper(Helper { home, name: name.to_owned(), side })))
     }
 
-    /// The owner with the passphrase; gives their token. `hash` is what is kept of it.
-    pub(crate) fn sign_in(&self, from: IpAddr, passphrase: &str, hash: Option<&str>) -> Result<String, Refused> {
+    /// The owner with the passphrase, at that opening of the door; gives their token. `hash` says what is kept of it: it is read
+    /// once more after the hashing, so that whoever began before a new passphrase does not come in by the old one.
+    pub(crate) fn sign_in(
+        &self,
+        at: u64,
+        from: IpAddr,
+        passphrase: &str,
+        hash: impl Fn() -> Option<String>,
+    ) -> Result<String, Refused> {
         Self::may_try(&self.lock(), from)?;
-        let right = hash.is_some_and(|hash| is_right(passphrase, hash));
+        let kept = hash();
+        let right = kept.as_deref().is_some_and(|hash| is_right(passphrase, hash)) && hash() == kept;
         let mut inner = self.lock();
+        if !inner.is_open_since(at) {
+            return Err(Refused::Closed);
+        }
         // Tries that ran beside this one count, too.
         Self::may_try(&inner, from)?;
         if !right {
@@ -353,20 +449,28 @@ mod tests {
         "hut".parse().unwrap()
     }
 
+    /// With the door open for the first time.
+    fn opened() -> Sharing {
+        let sharing = Sharing::default();
+        let (opening, _) = sharing.opened((std::net::Ipv4Addr::LOCALHOST, 4760).into());
+        assert_eq!(opening, 1);
+        sharing
+    }
+
     #[test]
     fn a_code_lets_one_helper_in_once_and_only_into_its_home() {
-        let sharing = Sharing::default();
+        let sharing = opened();
         let code = sharing.invite(home()).code;
         assert_eq!(code.len(), CODE_LENGTH);
         let typed = format!("{}-{}", code[..4].to_lowercase(), &code[4..]);
-        let token = sharing.join(PHONE, &typed, "Ada", StepSide::Walk).unwrap();
+        let token = sharing.join(1, PHONE, &typed, "Ada", StepSide::Walk).unwrap();
         let helper = Helper { home: home(), name: "Ada".into(), side: StepSide::Walk };
         assert_eq!(sharing.who(Some(&token)), Who::Helper(helper));
-        assert_eq!(sharing.join(PHONE, &code, "Bo", StepSide::Walk), Err(Refused::Code), "a code is used once");
+        assert_eq!(sharing.join(1, PHONE, &code, "Bo", StepSide::Walk), Err(Refused::Code), "a code is used once");
         let second = sharing.invite(home()).code;
-        assert_eq!(sharing.join(PHONE, &second, "ada", StepSide::Panel), Err(Refused::NameTaken));
-        assert_eq!(sharing.join(PHONE, &second, "Owner", StepSide::Panel), Err(Refused::NameTaken));
-        assert!(sharing.join(PHONE, &second, "Bo", StepSide::Panel).is_ok());
+        assert_eq!(sharing.join(1, PHONE, &second, "ada", StepSide::Panel), Err(Refused::NameTaken));
+        assert_eq!(sharing.join(1, PHONE, &second, "Owner", StepSide::Panel), Err(Refused::NameTaken));
+        assert!(sharing.join(1, PHONE, &second, "Bo", StepSide::Panel).is_ok());
         assert_eq!(sharing.who(Some("another")), Who::Nobody);
         let id = sharing.people()[0].id.clone();
         assert!(sharing.send_away(&id) && !sharing.send_away(&id));
@@ -377,28 +481,28 @@ mod tests {
 
     #[test]
     fn wrong_tries_are_slowed_down_for_one_phone_and_not_for_another() {
-        let sharing = Sharing::default();
+        let sharing = opened();
         let code = sharing.invite(home()).code;
         for _ in 0..FREE_TRIES {
-            assert_eq!(sharing.join(PHONE, "AAAAAAAA", "Eve", StepSide::Walk), Err(Refused::Code));
+            assert_eq!(sharing.join(1, PHONE, "AAAAAAAA", "Eve", StepSide::Walk), Err(Refused::Code));
         }
         // Also the right one has to wait, else it could be guessed on.
-        let Err(Refused::Wait(seconds)) = sharing.join(PHONE, &code, "Eve", StepSide::Walk) else { panic!("not slowed down") };
+        let Err(Refused::Wait(seconds)) = sharing.join(1, PHONE, &code, "Eve", StepSide::Walk) else { panic!("not slowed down") };
         assert!((25..=31).contains(&seconds), "{seconds}");
-        assert!(matches!(sharing.sign_in(PHONE, "guess", None), Err(Refused::Wait(_))));
+        assert!(matches!(sharing.sign_in(1, PHONE, "guess", || None), Err(Refused::Wait(_))));
         assert!(matches!(sharing.home_of(PHONE, &code), Err(Refused::Wait(_))), "nor may it be asked for");
         assert_eq!(sharing.home_of(OTHER, &code), Ok(Some(home())));
-        assert!(sharing.join(OTHER, &code, "Ada", StepSide::Walk).is_ok());
+        assert!(sharing.join(1, OTHER, &code, "Ada", StepSide::Walk).is_ok());
     }
 
     #[test]
     fn many_phones_together_are_slowed_down_too() {
-        let sharing = Sharing::default();
+        let sharing = opened();
         for n in 0..FREE_TRIES_OF_ALL {
             let from = IpAddr::V4(std::net::Ipv4Addr::new(10, 0, 1, (n / 4) as u8));
-            assert_eq!(sharing.join(from, "AAAAAAAA", "Eve", StepSide::Walk), Err(Refused::Code));
+            assert_eq!(sharing.join(1, from, "AAAAAAAA", "Eve", StepSide::Walk), Err(Refused::Code));
         }
-        assert!(matches!(sharing.join(OTHER, "AAAAAAAA", "Eve", StepSide::Walk), Err(Refused::Wait(_))));
+        assert!(matches!(sharing.join(1, OTHER, "AAAAAAAA", "Eve", StepSide::Walk), Err(Refused::Wait(_))));
     }
 
     #[test]
@@ -406,10 +510,75 @@ mod tests {
         let hash = hashed("three brass bells").unwrap();
         assert!(hash.starts_with("$argon2id$") && !hash.contains("brass"));
         assert_ne!(hash, hashed("three brass bells").unwrap(), "salted");
-        let sharing = Sharing::default();
-        assert_eq!(sharing.sign_in(PHONE, "three brass bell", Some(&hash)), Err(Refused::Passphrase));
-        let token = sharing.sign_in(PHONE, "three brass bells", Some(&hash)).unwrap();
+        let sharing = opened();
+        assert_eq!(sharing.sign_in(1, PHONE, "three brass bell", || Some(hash.clone())), Err(Refused::Passphrase));
+        let token = sharing.sign_in(1, PHONE, "three brass bells", || Some(hash.clone())).unwrap();
         assert_eq!(sharing.who(Some(&token)), Who::Owner);
-        assert_eq!(sharing.sign_in(PHONE, "anything", None), Err(Refused::Passphrase), "none was set");
+        assert_eq!(sharing.sign_in(1, PHONE, "anything", || None), Err(Refused::Passphrase), "none was set");
+    }
+
+    #[test]
+    fn nobody_comes_in_at_a_door_that_was_closed_meanwhile_nor_by_a_passphrase_that_was_replaced() {
+        let sharing = opened();
+        let hash = hashed("three brass bells").unwrap();
+        let code = sharing.invite(home()).code;
+        sharing.close();
+        let again = sharing.opened((std::net::Ipv4Addr::LOCALHOST, 4760).into()).0;
+        assert_eq!(sharing.join(1, PHONE, &code, "Ada", StepSide::Walk), Err(Refused::Closed));
+        assert_eq!(sharing.sign_in(1, PHONE, "three brass bells", || Some(hash.clone())), Err(Refused::Closed));
+        assert!(sharing.sign_in(again, PHONE, "three brass bells", || Some(hash.clone())).is_ok());
+        // Replaced while this one was hashed.
+        let reads = std::cell::Cell::new(0);
+        let kept = || {
+            reads.set(reads.get() + 1);
+            Some(if reads.get() == 1 { hash.clone() } else { hashed("another one it is").unwrap() })
+        };
+        assert_eq!(sharing.sign_in(again, PHONE, "three brass bells", kept), Err(Refused::Passphrase));
+    }
+
+    #[test]
+    fn a_new_passphrase_sends_away_whoever_came_in_by_the_old_one() {
+        let sharing = opened();
+        let hash = hashed("three brass bells").unwrap();
+        let owner = || sharing.sign_in(1, PHONE, "three brass bells", || Some(hash.clone())).unwrap();
+        let (old, own) = (owner(), owner());
+        let code = sharing.invite(home()).code;
+        let helper = sharing.join(1, PHONE, &code, "Ada", StepSide::Walk).unwrap();
+        sharing.send_owners_away(Some(&own));
+        assert_eq!((sharing.who(Some(&old)), sharing.who(Some(&own))), (Who::Nobody, Who::Owner));
+        assert!(matches!(sharing.who(Some(&helper)), Who::Helper(_)));
+    }
+
+    #[tokio::test]
+    async fn so_many_passphrases_are_hashed_at_once_so_many_wait_and_the_rest_come_again() {
+        let sharing = Sharing::default();
+        let first = [sharing.turn_to_hash().await.unwrap(), sharing.turn_to_hash().await.unwrap()];
+        let mut waiting: Vec<_> = (0..WAIT_TO_BE_HASHED).map(|_| Box::pin(sharing.turn_to_hash())).collect();
+        for turn in &mut waiting {
+            assert!(futures_util::poll!(turn).is_pending());
+        }
+        assert!(sharing.turn_to_hash().await.is_none());
+        drop(first);
+        for turn in waiting {
+            assert!(turn.await.is_some());
+        }
+    }
+
+    #[test]
+    fn a_session_knows_its_own_lines_and_no_other_session_does() {
+        let sharing = opened();
+        let come = |name: &str| {
+            let code = sharing.invite(home()).code;
+            sharing.join(1, PHONE, &code, name, StepSide::Walk).unwrap()
+        };
+        let (ada, ben) = (come("Ada"), come("Ben"));
+        let line: EntryId = "look-1".parse().unwrap();
+        sharing.wrote(&ada, [line.clone()]);
+        assert!(sharing.session(&ada).unwrap().wrote.contains(&line));
+        assert!(sharing.session(&ben).unwrap().wrote.is_empty());
+        let id = sharing.people()[0].id.clone();
+        sharing.send_away(&id);
+        assert_eq!(sharing.session(&ada), None);
+        assert!(sharing.session(&come("Ada")).unwrap().wrote.is_empty(), "the name is no proof");
     }
 }

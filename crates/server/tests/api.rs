@@ -232,7 +232,7 @@ async fn the_stream_tells_of_every_write_resumes_and_ends_with_the_program() {
     assert!(String::from_utf8_lossy(&first).contains("data: 2"));
     // Open streams do not keep the program from stopping.
     site.stop.take().unwrap().send(()).unwrap();
-    tokio::time::timeout(Duration::from_secs(10), &mut site.task).await.expect("it stops").unwrap().unwrap();
+    tokio::time::timeout(Duration::from_secs(10), &mut site.task).await.expect("it stops").unwrap();
     while let Ok(Some(Ok(_))) = tokio::time::timeout(Duration::from_secs(5), stream.next()).await {}
 }
 
@@ -370,14 +370,21 @@ async fn a_trace_is_asked_for_by_method_and_crew_and_a_running_clock_is_told() {
     let usual = get(&format!("{home}/trace")).await;
     assert_eq!((&usual["setup"]["school"], &usual["setup"]["alone"]), (&json!("one_at_a_time"), &json!(false)));
     let minutes = |told: Value| told[0]["minutes"].as_f64().unwrap();
-    let pair = get(&format!("{home}/trace/methods")).await;
+    // Asked for until it is worked out.
+    let methods = async || loop {
+        let told = get(&format!("{home}/trace/methods")).await;
+        if told["methods"].is_array() {
+            return told["methods"].clone();
+        }
+    };
+    let pair = methods().await;
     assert_eq!(pair.as_array().unwrap().len(), 3, "without a tone tracer there are three");
     let alone =
         TraceSetup { method: Method::SeveralOff, alone: true, testers: 3, tone: true, phones: false, ..TraceSetup::default() };
     let set = |id: &str, setup: TraceSetup| vec![entry(id, TraceSet { setup })];
     assert_eq!(post(&site.address, "juniper-lane", set("way-1", alone)).await.0, 200);
     assert_eq!(get(&format!("{home}/trace")).await["setup"], json!(alone), "every screen traces so from now on");
-    let one = get(&format!("{home}/trace/methods")).await;
+    let one = methods().await;
     assert_eq!(one.as_array().unwrap().len(), 4);
     assert!(minutes(one) > minutes(pair), "alone everything is a walk to the panel");
     let none = TraceSetup { testers: 0, ..alone };

@@ -11,7 +11,7 @@ use reqwest::{Client, Response};
 use serde_json::{Value, json};
 use support::{acts, entry, get, home_named, post};
 use tokio::net::TcpListener;
-use wayfinder_core::{Draft, Fact, LineStruck};
+use wayfinder_core::{Draft, Fact, LineStruck, Moment};
 use wayfinder_server::{Desk, Setup, serve};
 
 struct Site {
@@ -25,7 +25,7 @@ async fn site() -> Site {
     desk.set_up_demo().unwrap();
     let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let here = format!("http://{}", listener.local_addr().unwrap());
-    let setup = Setup { demo: true, share_at: (Ipv4Addr::LOCALHOST, 0).into() };
+    let setup = Setup { demo: true, share_at: (Ipv4Addr::LOCALHOST, 0).into(), ..Setup::default() };
     tokio::spawn(serve(listener, desk, setup, std::future::pending()));
     Site { here, _folder: folder }
 }
@@ -129,11 +129,13 @@ async fn a_helper_writes_looks_under_their_own_name_and_nothing_else() {
     let site = site().await;
     let (address, code) = share(&site).await;
     let (_, cookie) = join(&address, &code, "Ada").await;
-    let write = async |id: &str, by: &str, fact: &Fact| {
-        let entry = Draft { by: by.into(), ..entry(id, fact.clone()) };
+    let now = support::now();
+    let write_at = async |id: &str, by: &str, at: Moment, fact: &Fact| {
+        let entry = Draft { by: by.into(), at, ..entry(id, fact.clone()) };
         let answer = send(format!("{address}/api/homes/juniper-lane/entries"), &cookie, &json!({ "entries": [entry] })).await;
         (answer.status().as_u16(), answer.json::<Value>().await.unwrap())
     };
+    let write = async |id: &str, by: &str, fact: &Fact| write_at(id, by, now, fact).await;
     // What acts would write, as a helper's phone could send it.
     let fact = async |act: &str| acts(&site.here, "juniper-lane", act).await.remove(0).fact;
     let look = fact("lit porch-lantern").await;
@@ -152,7 +154,18 @@ async fn a_helper_writes_looks_under_their_own_name_and_nothing_else() {
         let (status, problem) = write("other", by, &fact).await;
         assert_eq!((status, problem["code"].as_str()), (403, Some("not_for_helpers")), "{fact:?}");
     }
+    // Of a time when they were not here, before or after.
+    for ms in [now.unix_ms() - 3_600_000, now.unix_ms() + 3_600_000, 0] {
+        let (status, problem) = write_at("other", "Ada", Moment::from_unix_ms(ms), &look).await;
+        assert_eq!((status, problem["code"].as_str()), (403, Some("other_time")), "{ms}");
+    }
+    // What the owner wrote under the helper's name is not the helper's line.
+    let forged = Draft { by: "Ada".into(), ..entry("forged", look.clone()) };
+    assert_eq!(post(&site.here, "juniper-lane", vec![forged]).await.0, 200);
+    let (status, problem) = write("other", "Ada", &strike(&json!("forged"))).await;
+    assert_eq!((status, problem["code"].as_str()), (403, Some("not_for_helpers")), "a name is no proof");
     assert_eq!(write("undo", "Ada", &strike(&json!("look-1"))).await.0, 200, "their own line");
+    assert_eq!(write("undo", "Ada", &strike(&json!("look-1"))).await.1["new"], 0, "sent again");
     // A page of another site cannot write in their name.
     let answer = Client::new()
         .post(format!("{address}/api/homes/juniper-lane/entries"))
@@ -163,6 +176,61 @@ async fn a_helper_writes_looks_under_their_own_name_and_nothing_else() {
         .await
         .unwrap();
     assert_eq!(answer.status(), 403);
+}
+
+#[tokio::test]
+async fn a_name_that_looks_like_anothers_is_refused_and_one_that_comes_again_is_not() {
+    let site = site().await;
+    let (address, code) = share(&site).await;
+    let (_, ada) = join(&address, &code, "Ada").await;
+    let invited: Value =
+        send(format!("{}/api/sharing/invites", site.here), "", &json!({ "home": "juniper-lane" })).await.json().await.unwrap();
+    let code = invited["invites"][0]["code"].as_str().unwrap();
+    let owner = get(&format!("{}/api/homes/juniper-lane/export", site.here)).await["lines"][0]["entry"]["by"].clone();
+    let owner = owner.as_str().unwrap();
+    for (name, status) in [
+        ("A\u{200b}da", 422),
+        ("\u{202e}adA", 422),
+        ("Аda", 422),
+        ("", 422),
+        ("ada", 409),
+        ("Ada", 409),
+        ("0wner", 409),
+        (owner, 409),
+        (&owner.to_uppercase(), 409),
+    ] {
+        let answer = send(format!("{address}/api/join"), "", &json!({ "code": code, "name": name, "side": "walk" })).await;
+        assert_eq!(answer.status(), status, "{name:?}");
+        let told: Value = answer.json().await.unwrap();
+        assert!(told["title"].as_str().is_some_and(|title| title.ends_with('.')), "{told}");
+    }
+    // Ada goes, and comes in again by another code: the line of last time is not hers any more.
+    let look = acts(&site.here, "juniper-lane", "lit porch-lantern").await.remove(0).fact;
+    let write = async |cookie: &str, id: &str, fact: Fact| {
+        let entry = Draft { by: "Ada".into(), at: support::now(), ..entry(id, fact) };
+        send(format!("{address}/api/homes/juniper-lane/entries"), cookie, &json!({ "entries": [entry] })).await.status().as_u16()
+    };
+    assert_eq!(write(&ada, "look-1", look).await, 200);
+    assert_eq!(send(format!("{address}/api/leave"), &ada, &json!({})).await.status(), 204);
+    let (_, again) = join(&address, code, "Ada").await;
+    let strike = LineStruck { line: "look-1".parse().unwrap() };
+    assert_eq!(write(&again, "undo", strike.into()).await, 403);
+}
+
+#[tokio::test]
+async fn a_new_passphrase_sends_away_whoever_came_in_by_the_old_one() {
+    let site = site().await;
+    let (address, code) = share(&site).await;
+    let (_, ada) = join(&address, &code, "Ada").await;
+    let inside = send(format!("{address}/api/sign-in"), "", &json!({ "passphrase": "three brass bells" })).await;
+    let owner = cookie_of(&inside);
+    assert_eq!(status(format!("{address}/api/homes"), &owner).await, 200);
+    let new = send(format!("{}/api/sharing", site.here), "", &json!({ "passphrase": "four brass bells" })).await;
+    assert_eq!(new.status(), 200);
+    assert_eq!(status(format!("{address}/api/homes"), &owner).await, 401);
+    assert_eq!(status(format!("{address}/api/homes/juniper-lane/helper"), &ada).await, 200, "a helper came in by a code");
+    let old = send(format!("{address}/api/sign-in"), "", &json!({ "passphrase": "three brass bells" })).await;
+    assert_eq!(old.status(), 403);
 }
 
 #[tokio::test]

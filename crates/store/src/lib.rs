@@ -1,13 +1,19 @@
 //! The logbooks of every home in one SQLite file.
 //!
 //! Lines in, lines out; what they mean is the core's affair. Always holds: what [`Store::append`] takes is written all or
-//! none, on disk (`synchronous=FULL`) before it returns; sequences of a home have no gaps. Several that append at once go to
-//! disk together (`writer.rs`).
-//! One process has a data folder at a time: a lock file beside the database sees to it.
+//! none, on disk (`synchronous=FULL`) before it returns; sequences of a home have no gaps, and a chain over its lines (`chain.rs`)
+//! shows what is missing or was altered. Several that append at once go to disk together (`writer.rs`).
+//! One process writes in a data folder at a time: a lock file beside the database sees to it. [`ReadOnly`] reads beside it.
 
+mod chain;
+mod copies;
 mod writer;
 
+pub use chain::{Damage, DamageKind};
+pub use copies::{Kept, ReadOnly, backup, restore};
+
 use std::fs::{self, File, TryLockError};
+use std::io;
 use std::path::{Path, PathBuf};
 use std::sync::Mutex;
 use std::time::Duration;
@@ -39,16 +45,23 @@ pub enum StoreError {
         /// The sequence that was to be written.
         seq: u64,
     },
-    /// A stored line cannot be read.
-    #[error("Line {seq} of {home} cannot be read: {source}")]
-    Unreadable {
-        /// Which home.
-        home: HomeId,
-        /// Which line.
-        seq: u64,
-        /// Why.
-        source: serde_json::Error,
-    },
+    /// A home is not as it was written.
+    #[error("The home {} is damaged: {}.", .0.home, .0)]
+    Damaged(#[from] Damage),
+    /// The database itself is.
+    #[error(
+        "The database is damaged; SQLite says: {0}. Put back a copy with `wayfinder restore`, or save what can be read with `wayfinder salvage`."
+    )]
+    FileDamaged(String),
+    /// There is something where a copy was to go.
+    #[error("{0} is there already. Nothing was written; name another.")]
+    IsThere(PathBuf),
+    /// Not a data folder, or not a copy of one.
+    #[error("{0} is no Wayfinder data folder and no copy of one.")]
+    NotOurs(PathBuf),
+    /// A copy with damage is not put in the place of anything.
+    #[error("The copy {0} is damaged, so nothing was put back: {1}. Save what can be read of it with `wayfinder salvage`.")]
+    CopyDamaged(PathBuf, String),
     /// The folder cannot be made or opened.
     #[error("The data folder {0} cannot be used: {1}")]
     Folder(PathBuf, std::io::Error),
@@ -68,7 +81,11 @@ pub enum StoreError {
 
 impl From<rusqlite::Error> for StoreError {
     fn from(error: rusqlite::Error) -> Self {
-        if error.sqlite_error_code() == Some(ErrorCode::DiskFull) { Self::Full } else { Self::Database(error) }
+        match error.sqlite_error_code() {
+            Some(ErrorCode::DiskFull) => Self::Full,
+            Some(ErrorCode::DatabaseCorrupt | ErrorCode::NotADatabase) => Self::FileDamaged(error.to_string()),
+            _ => Self::Database(error),
+        }
     }
 }
 
@@ -105,16 +122,22 @@ pub struct Store {
 impl Store {
     /// Opens the folder, makes it if it is not there, and brings the database up to date.
     pub fn open(folder: &Path) -> Result<Self, StoreError> {
-        let folder_error = |error| StoreError::Folder(folder.to_owned(), error);
-        fs::create_dir_all(folder).map_err(folder_error)?;
-        let lock = File::create(folder.join("wayfinder.lock")).map_err(folder_error)?;
+        let folder_error = |error: io::Error| match error.kind() {
+            io::ErrorKind::StorageFull | io::ErrorKind::QuotaExceeded => StoreError::Full,
+            _ => StoreError::Folder(folder.to_owned(), error),
+        };
+        make_private_folder(folder).map_err(folder_error)?;
+        let lock = private_file(&folder.join("wayfinder.lock")).map_err(folder_error)?;
         match lock.try_lock() {
             Ok(()) => {}
             Err(TryLockError::WouldBlock) => return Err(StoreError::InUse(folder.to_owned())),
             Err(TryLockError::Error(error)) => return Err(folder_error(error)),
         }
+        let database = folder.join(DATABASE);
+        // SQLite gives its log the rights of the database, so what was made by an older program is made private here, too.
+        private_file(&database).map_err(folder_error)?;
         let connect = || -> Result<Connection, StoreError> {
-            let connection = Connection::open(folder.join("wayfinder.sqlite"))?;
+            let connection = Connection::open(&database)?;
             connection.busy_timeout(Duration::from_secs(5))?;
             connection.pragma_update_and_check(None, "journal_mode", "WAL", |_| Ok(()))?;
             connection.pragma_update(None, "synchronous", "FULL")?;
@@ -139,16 +162,7 @@ impl Store {
 
     /// Every home, by id, those in the archive and the deleted ones with them.
     pub fn homes(&self) -> Result<Vec<StoredHome>, StoreError> {
-        self.read(|connection| {
-            let mut statement = connection.prepare_cached("SELECT id, archived, deleted FROM homes ORDER BY id")?;
-            let rows = statement
-                .query_map([], |row| Ok((row.get::<_, String>(0)?, row.get::<_, bool>(1)?, row.get::<_, Option<i64>>(2)?)))?;
-            let homes = rows.collect::<Result<Vec<_>, _>>()?.into_iter();
-            let home = |(id, archived, deleted): (String, bool, Option<i64>)| {
-                Some(StoredHome { id: id.parse().ok()?, archived, deleted: deleted.map(Moment::from_unix_ms) })
-            };
-            Ok(homes.filter_map(home).collect())
-        })
+        self.read(all_homes)
     }
 
     /// When this home was deleted; none where it was not, or is not here.
@@ -189,17 +203,15 @@ impl Store {
 
     /// The lines of a home, in order; none for a home that is not there.
     pub fn lines(&self, home: &HomeId) -> Result<Vec<Line>, StoreError> {
-        self.read(|connection| {
-            let mut statement = connection.prepare_cached("SELECT seq, body FROM lines WHERE home = ?1 ORDER BY seq")?;
-            let rows = statement.query_map([home.as_str()], |row| Ok((row.get::<_, u64>(0)?, row.get::<_, String>(1)?)))?;
-            rows.map(|row| {
-                let (seq, body) = row?;
-                let entry =
-                    serde_json::from_str(&body).map_err(|source| StoreError::Unreadable { home: home.clone(), seq, source })?;
-                Ok(Line { seq, entry })
-            })
-            .collect()
-        })
+        match self.lines_up_to_damage(home)? {
+            (lines, None) => Ok(lines),
+            (_, Some(damage)) => Err(damage.into()),
+        }
+    }
+
+    /// The lines of a home, in order, up to the first that is not as it was written; and what is wrong with that one.
+    pub fn lines_up_to_damage(&self, home: &HomeId) -> Result<(Vec<Line>, Option<Damage>), StoreError> {
+        self.read(|connection| chain::read(connection, home, true))
     }
 
     /// Adds lines, all or none. They are on disk when this returns; what others append meanwhile goes to disk with them.
@@ -234,12 +246,7 @@ impl Store {
 
     /// Every photo of a home.
     pub fn photos(&self, home: &HomeId) -> Result<Vec<StoredPhoto>, StoreError> {
-        self.read(|connection| {
-            let mut statement = connection.prepare_cached("SELECT photo FROM photos WHERE home = ?1 ORDER BY photo")?;
-            let ids = statement.query_map([home.as_str()], |row| row.get::<_, String>(0))?.collect::<Result<Vec<_>, _>>()?;
-            let ids = ids.into_iter().filter_map(|id| id.parse().ok());
-            ids.filter_map(|id| read_photo(connection, home, &id).transpose()).collect()
-        })
+        self.read(|connection| all_photos(connection, home))
     }
 
     /// A setting of this installation.
@@ -258,29 +265,60 @@ impl Store {
             Ok(())
         })
     }
+}
 
-    /// Whether the database is sound, as SQLite itself checks it.
-    pub fn check(&self) -> Result<bool, StoreError> {
-        self.read(|connection| {
-            let said: String = connection.query_row("PRAGMA integrity_check", [], |row| row.get(0))?;
-            Ok(said == "ok")
-        })
+/// The file in a data folder that holds everything.
+pub(crate) const DATABASE: &str = "wayfinder.sqlite";
+
+/// Makes the folder, for this user alone. One that is there already keeps its rights: others may have been given theirs on purpose.
+fn make_private_folder(folder: &Path) -> io::Result<()> {
+    if folder.is_dir() {
+        return Ok(());
     }
+    let mut builder = fs::DirBuilder::new();
+    builder.recursive(true);
+    #[cfg(unix)]
+    std::os::unix::fs::DirBuilderExt::mode(&mut builder, 0o700);
+    builder.create(folder)
+}
+
+/// Opens a file for writing, and makes it where it is not there; nobody but this user can read it.
+pub(crate) fn private_file(path: &Path) -> io::Result<File> {
+    let mut options = File::options();
+    options.read(true).write(true).create(true).truncate(false);
+    #[cfg(unix)]
+    std::os::unix::fs::OpenOptionsExt::mode(&mut options, 0o600);
+    let file = options.open(path)?;
+    #[cfg(unix)]
+    {
+        use std::os::unix::fs::PermissionsExt;
+        // Where the file is another user's, they have to see to it.
+        let _ = file.set_permissions(fs::Permissions::from_mode(0o600));
+    }
+    Ok(file)
+}
+
+fn all_homes(connection: &Connection) -> Result<Vec<StoredHome>, StoreError> {
+    let mut statement = connection.prepare_cached("SELECT id, archived, deleted FROM homes ORDER BY id")?;
+    let rows =
+        statement.query_map([], |row| Ok((row.get::<_, String>(0)?, row.get::<_, bool>(1)?, row.get::<_, Option<i64>>(2)?)))?;
+    let homes = rows.collect::<Result<Vec<_>, _>>()?.into_iter();
+    let home = |(id, archived, deleted): (String, bool, Option<i64>)| {
+        Some(StoredHome { id: id.parse().ok()?, archived, deleted: deleted.map(Moment::from_unix_ms) })
+    };
+    Ok(homes.filter_map(home).collect())
 }
 
 fn insert(connection: &Connection, home: &HomeId, lines: &[Line]) -> Result<(), StoreError> {
     connection.execute("INSERT OR IGNORE INTO homes (id) VALUES (?1)", [home.as_str()])?;
-    let last: u64 =
-        connection.query_row("SELECT coalesce(max(seq), 0) FROM lines WHERE home = ?1", [home.as_str()], |row| row.get(0))?;
-    let mut statement = connection.prepare_cached("INSERT INTO lines (home, seq, entry, body) VALUES (?1, ?2, ?3, ?4)")?;
-    for (expected, line) in (last + 1..).zip(lines) {
-        if line.seq != expected {
-            return Err(StoreError::Conflict { home: home.clone(), seq: line.seq });
-        }
-        let body = serde_json::to_string(&line.entry).expect("an entry is JSON; anything else is a bug");
-        statement.execute(params![home.as_str(), line.seq, line.entry.id.as_str(), body])?;
-    }
-    Ok(())
+    chain::extend(connection, home, lines)
+}
+
+fn all_photos(connection: &Connection, home: &HomeId) -> Result<Vec<StoredPhoto>, StoreError> {
+    let mut statement = connection.prepare_cached("SELECT photo FROM photos WHERE home = ?1 ORDER BY photo")?;
+    let ids = statement.query_map([home.as_str()], |row| row.get::<_, String>(0))?.collect::<Result<Vec<_>, _>>()?;
+    let ids = ids.into_iter().filter_map(|id| id.parse().ok());
+    ids.filter_map(|id| read_photo(connection, home, &id).transpose()).collect()
 }
 
 fn insert_photo(connection: &Connection, home: &HomeId, photo: &StoredPhoto) -> Result<(), StoreError> {
@@ -309,8 +347,14 @@ fn migrations() -> Migrations<'static> {
         M::up(include_str!("migrations/2.sql")),
         M::up(include_str!("migrations/3.sql")),
         M::up(include_str!("migrations/4.sql")),
+        M::up_with_hook(include_str!("migrations/5.sql"), |transaction: &rusqlite::Transaction<'_>| {
+            Ok(chain::make(transaction)?)
+        }),
     ])
 }
+
+/// From this version of the database on, lines carry a chain.
+pub(crate) const CHAINED_FROM: i64 = 5;
 
 #[cfg(test)]
 mod tests {
@@ -408,7 +452,8 @@ mod tests {
         let store = Store::open(folder.path()).unwrap();
         assert_eq!(store.lines(&home()).unwrap(), [line(1), line(2), line(3)]);
         assert_eq!(store.homes().unwrap(), [StoredHome { id: home(), archived: false, deleted: None }]);
-        assert!(store.check().unwrap());
+        drop(store);
+        assert_eq!(ReadOnly::open(folder.path()).unwrap().wrong_with_the_file(), Vec::<String>::new());
     }
 
     #[test]

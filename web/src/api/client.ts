@@ -18,6 +18,7 @@ export type PanelQuestion = Schemas["PanelQuestion"];
 export type PowerPlace = Schemas["PowerPlace"];
 export type TroubleWhy = Schemas["TroubleWhy"];
 export type AllHomes = Schemas["AllHomes"];
+export type DamagedInList = Schemas["DamagedInList"];
 export type DeletedHome = Schemas["DeletedHome"];
 export type Changes = Schemas["Changes"];
 export type Topic = Schemas["Topic"];

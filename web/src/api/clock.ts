@@ -3,12 +3,23 @@
  * carry the time to the second; less than two seconds apart counts as the same.
  */
 let apart = 0;
+/** The program's time that was heard last, and how long this page had been open then: that goes on whatever clock is set. */
+let last: { time: number; open: number } | undefined;
+let setBack = false;
+/** The program's clock went back by more than that: it was set. */
+const SET_MS = 60_000;
 
 export function heardTime(date: string | null): void {
   const time = date === null ? NaN : Date.parse(date);
   if (Number.isNaN(time)) return;
+  const open = performance.now();
+  if (last !== undefined && time < last.time + (open - last.open) - SET_MS) setBack = true;
+  last = { time, open };
   const by = time + 500 - Date.now();
   apart = Math.abs(by) < 2000 ? 0 : by;
 }
 
 export const now = (): number => Date.now() + apart;
+
+/** Whether the program's clock was set back while this page was open. */
+export const wasSetBack = (): boolean => setBack;

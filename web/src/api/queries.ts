@@ -156,7 +156,15 @@ export const useMethods = (home: string, wanted: boolean, when: "before" | "mean
     queryKey: [...of(home), "methods", when],
     enabled: wanted,
     queryFn: () => answer(api.GET("/api/homes/{home}/trace/methods", { params: { path: { home } } })),
+    // In a large home it takes seconds. It is worked out only as long as somebody asks.
+    refetchInterval: ({ state }) => (state.data !== undefined && state.data.methods == null ? 300 : false),
   });
+
+/** How far the minutes of the methods are worked out. */
+export const howFar = (so_far: { done: number; of: number } | undefined): string =>
+  so_far === undefined || so_far.of === 0
+    ? "Working out what each would take."
+    : `Working out what each would take: ${so_far.done} of ${so_far.of} parts done.`;
 
 export const useDirectory = (home: string, panel: string | undefined, colors: string) =>
   useQuery({

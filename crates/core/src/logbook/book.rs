@@ -40,6 +40,23 @@ impl Logbook {
         Ok(book)
     }
 
+    /// Folds as many of these lines as add up to a home, from the first one on, and says why the next one does not.
+    pub fn up_to_refusal(lines: &[Line]) -> (Self, Option<Refusal>) {
+        let fold = |count: usize| Self::from_lines(lines[..count].iter().cloned());
+        let (mut good, mut bad) = (0, lines.len() + 1);
+        let (mut book, mut refusal) = (Self::default(), None);
+        // All of them at first, which is how it nearly always is; then halved.
+        let mut next = lines.len();
+        while bad - good > 1 {
+            match fold(next) {
+                Ok(folded) => (good, book) = (next, folded),
+                Err(why) => (bad, refusal) = (next, Some(why)),
+            }
+            next = usize::midpoint(good, bad);
+        }
+        (book, refusal)
+    }
+
     /// The home the lines add up to.
     pub fn home(&self) -> &Home {
         &self.home

@@ -42,11 +42,22 @@ impl Volts {
     }
 }
 
+/// The last moment that is taken from outside: the end of the year 9999. Sums and differences of moments stay far from the ends of
+/// their type.
+const LATEST_MS: i64 = 253_402_300_799_999;
+
 /// A moment, in milliseconds since 1970-01-01 UTC, as the observer's clock had it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
-#[serde(transparent)]
-#[schema(value_type = i64)]
+#[serde(try_from = "i64")]
+#[schema(value_type = i64, minimum = 0, maximum = 253_402_300_799_999_i64)]
 pub struct Moment(i64);
+
+impl TryFrom<i64> for Moment {
+    type Error = &'static str;
+    fn try_from(ms: i64) -> Result<Self, Self::Error> {
+        if (0..=LATEST_MS).contains(&ms) { Ok(Self(ms)) } else { Err("a moment lies between the years 1970 and 9999") }
+    }
+}
 
 impl Moment {
     /// From milliseconds since 1970-01-01 UTC.
@@ -59,11 +70,28 @@ impl Moment {
     }
 }
 
+/// No length or place that is taken from outside is more than 100 km: sums and products of lengths stay far from the ends of their
+/// type. What a plan may hold is much less, and is said where it is written.
+const FARTHEST_MM: i32 = 100_000_000;
+
+/// A number of millimeters from outside.
+pub(crate) fn millimeters<'de, D: serde::Deserializer<'de>>(from: D) -> Result<i32, D::Error> {
+    let mm: i32 = serde::Deserialize::deserialize(from)?;
+    Length::try_from(mm).map(Length::millimeters).map_err(serde::de::Error::custom)
+}
+
 /// A length in whole millimeters.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq, PartialOrd, Ord, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
-#[serde(transparent)]
-#[schema(value_type = i32)]
+#[serde(try_from = "i32")]
+#[schema(value_type = i32, minimum = -100_000_000, maximum = 100_000_000)]
 pub struct Length(i32);
+
+impl TryFrom<i32> for Length {
+    type Error = &'static str;
+    fn try_from(mm: i32) -> Result<Self, Self::Error> {
+        if mm.unsigned_abs() <= FARTHEST_MM.unsigned_abs() { Ok(Self(mm)) } else { Err("a length is at most 100 km") }
+    }
+}
 
 impl Length {
     /// From millimeters.

@@ -28,6 +28,8 @@ pub struct DarkClock {
     pub proven: bool,
     /// What is said at the panel when it has run out.
     pub card: StepCard,
+    /// Why its time cannot be trusted, as a sentence, where the times of the lines since then do not follow one another.
+    pub doubt: Option<String>,
 }
 
 /// The clocks that run, the first to run out first. A breaker that is left off for a reason of its own starts none.
@@ -53,13 +55,15 @@ pub fn dark_clocks(home: &Study) -> Vec<DarkClock> {
             let darkens = |b: &BreakerId| home.panels().dead_behind(&BTreeSet::from([b.clone()])).iter().any(may_feed);
             let breakers: Vec<BreakerId> = off.iter().filter(|b| darkens(b)).map(|b| (*b).clone()).collect();
             let since = breakers.iter().filter_map(|b| home.switchings().off_since(b)).min()?;
+            let (back, doubt) = doubted(home, &breakers);
             Some(DarkClock {
                 point: id.clone(),
                 name: point.name.clone(),
                 minutes,
                 card: over_card(home, &point.name, minutes, &breakers),
                 since,
-                until: Moment::from_unix_ms(since.unix_ms() + i64::from(minutes) * 60_000),
+                until: Moment::from_unix_ms(since.unix_ms() + i64::from(minutes) * 60_000 - back),
+                doubt,
                 breakers,
                 proven: verdict.proven_on().is_some(),
             })
@@ -67,6 +71,47 @@ pub fn dark_clocks(home: &Study) -> Vec<DarkClock> {
         .collect();
     clocks.sort_by_key(|clock| clock.until);
     clocks
+}
+
+/// Clocks of several phones may stand so far apart.
+const APART_MS: i64 = 120_000;
+/// Nobody leaves a trace alone for so long with something off that may be dark only so long.
+const LONG_MS: i64 = 12 * 60 * 60_000;
+
+/// By how many milliseconds the clock was set back since the first of these breakers went off, and what is said of it. The lines
+/// themselves show it: each is written after the one before it, whatever time it bears.
+fn doubted(home: &Study, breakers: &[BreakerId]) -> (i64, Option<String>) {
+    let all = home.switchings().all();
+    let went_off = |breaker: &BreakerId| all.iter().rposition(|s| s.breaker == *breaker && s.off.contains(breaker));
+    let Some(first) = breakers.iter().filter_map(went_off).min() else { return (0, None) };
+    let looks = home.trace().looks().iter().filter(|look| look.moves > first).map(|look| (look.moves, 1, look.at));
+    let moves = all.iter().enumerate().skip(first).map(|(n, switching)| (n, 2, switching.at));
+    let mut lines: Vec<(usize, u8, Moment)> = looks.chain(moves).collect();
+    // A look under so many moves stands behind the last of them and before the next; looks among themselves stay as they were written.
+    lines.sort_by_key(|(moves, kind, _)| (*moves, *kind));
+    let (mut back, mut ahead) = (0, 0);
+    let mut latest = all[first].at.unix_ms();
+    for (.., at) in lines {
+        let by = at.unix_ms() - latest;
+        if by < -APART_MS {
+            back -= by;
+            latest = at.unix_ms();
+        } else {
+            ahead = ahead.max(by);
+            latest = latest.max(at.unix_ms());
+        }
+    }
+    let minutes = |ms: i64| (ms + 59_999) / 60_000;
+    let doubt = if back > 0 {
+        let by = minutes(back);
+        Some(format!("The clock was set back by about {by} minutes since then, so this ends {by} minutes sooner. Go by a watch."))
+    } else if ahead > LONG_MS {
+        let hours = ahead / 3_600_000;
+        Some(format!("Between two lines {hours} hours went by. If that is not so, the clock was set ahead. Go by a watch."))
+    } else {
+        None
+    };
+    (back, doubt)
 }
 
 #[cfg(test)]
@@ -125,6 +170,41 @@ mod tests {
         let first = since("off 1").unix_ms();
         assert_eq!(since("off 1\noff 3").unix_ms(), first);
         assert_eq!(since("off 1\non 1\noff 3").unix_ms(), first + 2000);
+    }
+
+    #[test]
+    fn a_clock_that_was_set_meanwhile_is_not_trusted_and_no_line_is_lost_for_it() {
+        let minutes = |minutes: i64| minutes * 60_000;
+        // The times of the looks after the switching, in minutes from it; then what the clock ends sooner by, and what is said.
+        for (times, sooner, says) in [
+            (&[1, 2, 3][..], 0, None),
+            // Two phones, a minute apart.
+            (&[2, 1, 3], 0, None),
+            (&[5, -55, -54], 60, Some("set back by about 60 minutes")),
+            (&[5, -55, 6, -20], 86, Some("set back by about 86 minutes")),
+            (&[1, 525_601], 0, Some("8760 hours went by")),
+        ] {
+            let mut w = written(&format!("{HOUSE}off 1"));
+            let before = w.book.seq();
+            let off_at = dark_clocks(&w.home)[0].since.unix_ms();
+            for (n, time) in times.iter().enumerate() {
+                let mut next = Written::on(w.book.clone());
+                next.acts(if n % 2 == 0 { "dark lamp" } else { "lit lamp" });
+                let mut look = next.since(w.book.seq()).remove(0);
+                look.at = Moment::from_unix_ms(off_at + minutes(*time));
+                let outcome = w.book.admit(&[look]).unwrap();
+                w.book.commit(outcome);
+            }
+            w.home = Study::from(&w.book);
+            assert_eq!(w.book.seq(), before + times.len() as u64, "each line is kept, in its place");
+            let clock = &dark_clocks(&w.home)[0];
+            assert_eq!(clock.until.unix_ms() - clock.since.unix_ms(), minutes(30 - sooner), "{times:?}");
+            match (says, &clock.doubt) {
+                (None, None) => {}
+                (Some(says), Some(doubt)) => assert!(doubt.contains(says), "{doubt}"),
+                (_, doubt) => panic!("{times:?}: {doubt:?}"),
+            }
+        }
     }
 
     #[test]

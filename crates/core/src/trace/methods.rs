@@ -24,14 +24,24 @@ pub struct MethodMinutes {
 /// What each method would take for what is left, by playing it on wirings drawn from what is believed. The same
 /// logbook gives the same answer.
 pub fn method_minutes(home: &Study, setup: TraceSetup) -> Vec<MethodMinutes> {
+    method_minutes_while(home, setup, &mut |_, _| true).unwrap_or_default()
+}
+
+/// The same, as long as `go_on` wants it: before each play it is told how many of how many are done. In a large home they take
+/// seconds each.
+pub fn method_minutes_while(
+    home: &Study,
+    setup: TraceSetup,
+    go_on: &mut dyn FnMut(usize, usize) -> bool,
+) -> Option<Vec<MethodMinutes>> {
     const SAMPLES: u64 = 3;
-    let Some(at_home) = AtHome::of(home, setup) else { return Vec::new() };
+    let Some(at_home) = AtHome::of(home, setup) else { return Some(Vec::new()) };
     let belief = at_home.weigh(home).belief();
     let known = verdicts(home);
     let costs = pace(home, setup);
     let open: Vec<usize> = (0..at_home.points.len()).filter(|p| at_home.is_sought(home, *p, &known[*p].1)).collect();
     if open.is_empty() {
-        return Vec::new();
+        return Some(Vec::new());
     }
     let may = at_home.case.may_be_off();
     let case = Case { points: open.iter().map(|p| at_home.case.points[*p].clone()).collect(), ..at_home.case.clone() };
@@ -51,15 +61,15 @@ pub fn method_minutes(home: &Study, setup: TraceSetup) -> Vec<MethodMinutes> {
             (n, drawn.or_else(|| may.iter().next()).unwrap_or(0))
         }));
         for (n, method) in taught.iter().enumerate() {
+            if !go_on(sample as usize * taught.len() + n, SAMPLES as usize * taught.len()) {
+                return None;
+            }
             minutes[n] +=
                 play_as(&case, &wiring, setup.into(), costs, ((*method).into(), World::CALM), sample, &mut || 0.0).minutes;
         }
     }
-    taught
-        .into_iter()
-        .zip(minutes)
-        .map(|(method, total)| MethodMinutes { method, minutes: (total / SAMPLES as f64 * 10.0).round() / 10.0 })
-        .collect()
+    let mean = |(method, total): (Method, f64)| MethodMinutes { method, minutes: (total / SAMPLES as f64 * 10.0).round() / 10.0 };
+    Some(taught.into_iter().zip(minutes).map(mean).collect())
 }
 
 /// Minutes that a method of tracing takes in the score, were the home wired so. `None` where there is nothing to prove.

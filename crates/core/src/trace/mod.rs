@@ -44,7 +44,7 @@ pub use ends_open::{EndsOpen, ends_open};
 pub use evidence::{Evidence, EvidenceLine, LineRole, evidence};
 pub use helper::{HelperView, helper_view};
 pub use last_seen::{LastSeen, last_seen};
-pub use methods::{MethodMinutes, method_minutes};
+pub use methods::{MethodMinutes, method_minutes, method_minutes_while};
 pub(crate) use methods::{game_at, minutes_by};
 pub use next_step::{next_step, trace_together, trace_view};
 pub use off_now::{OffNow, off_now};

@@ -4,12 +4,32 @@ read FILE: prints what it finds as JSON, after its own audit.
 write FILE: writes a small house as another program would: in inches, far from the origin, with an old-style polyline.
 """
 import json
+import logging
 import sys
 
 import ezdxf
 
 
+warnings = []
+
+
+class Heard(logging.Handler):
+    def emit(self, record):
+        warnings.append(record.getMessage())
+
+
+def doubled(path):
+    """Handles that stand at more than one item."""
+    with open(path, encoding="utf-8") as file:
+        lines = [line.strip() for line in file]
+    pairs = list(zip(lines[::2], lines[1::2]))
+    seed = pairs.index(("9", "$HANDSEED")) + 1
+    handles = [value for n, (code, value) in enumerate(pairs) if code in ("5", "105") and n != seed]
+    return sorted({handle for handle in handles if handles.count(handle) > 1})
+
+
 def read(path):
+    logging.getLogger("ezdxf").addHandler(Heard(logging.WARNING))
     doc = ezdxf.readfile(path)
     auditor = doc.audit()
     space = doc.modelspace()
@@ -24,7 +44,9 @@ def read(path):
     ]
     walls = sum((l.dxf.end - l.dxf.start).magnitude for l in space.query("LINE") if l.dxf.layer == "WALLS")
     print(json.dumps({
-        "errors": [e.message for e in auditor.errors],
+        "errors": [e.message for e in auditor.errors + auditor.fixes],
+        "warnings": warnings,
+        "doubled": doubled(path),
         "units": doc.header.get("$INSUNITS"),
         "layers": sorted(layer.dxf.name for layer in doc.layers),
         "blocks": sorted(b.name for b in doc.blocks if not b.name.startswith("*")),

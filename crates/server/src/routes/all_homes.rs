@@ -8,7 +8,7 @@ use axum::extract::{Path, State};
 use wayfinder_core::{HomeId, LetterAbout, Moment, Progress, Recipe, letter, progress};
 
 use crate::App;
-use crate::desk::{KEPT_DAYS, Moved};
+use crate::desk::{Copy, DamagedHome, DeskError, KEPT_DAYS, Moved};
 use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
 use crate::in_home::HomePath;
 use crate::problem::Problem;
@@ -56,11 +56,25 @@ pub(crate) struct DeletedHome {
     until: Moment,
 }
 
+/// A home that is not as it was written, and so is not opened. The others work.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct DamagedInList {
+    id: HomeId,
+    /// Its name, as far as that can be read.
+    name: String,
+    /// What is wrong, and at which line: `line 12 is missing`.
+    what: String,
+    /// So many of its lines can be read.
+    readable: u64,
+}
+
 /// Every home.
 #[derive(serde::Serialize, utoipa::ToSchema)]
 pub(crate) struct AllHomes {
     /// The real ones first, the most urgent first; then the made-up houses; then the archive.
     homes: Vec<HomeInList>,
+    /// What is damaged.
+    damaged: Vec<DamagedInList>,
     /// What was deleted and can be taken back.
     deleted: Vec<DeletedHome>,
 }
@@ -76,14 +90,29 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<AllHomes>, Probl
     let desk = Arc::clone(&app.desk);
     let list = off_thread(move || {
         desk.clear_deleted(now())?;
-        let (mut homes, mut deleted) = (Vec::new(), Vec::new());
+        let (mut homes, mut damaged, mut deleted) = (Vec::new(), Vec::new(), Vec::new());
         for stored in desk.stored()? {
             if let Some(at) = stored.deleted {
                 let until = Moment::from_unix_ms(at.unix_ms() + KEPT_DAYS * 24 * 60 * 60 * 1000);
                 deleted.push(DeletedHome { name: desk.name_of_deleted(&stored.id)?, id: stored.id, deleted: at, until });
                 continue;
             }
-            let opened = desk.home(&stored.id)?;
+            let opened = match desk.home(&stored.id) {
+                Ok(opened) => opened,
+                Err(DeskError::Damaged(damage)) => {
+                    let DamagedHome { stored, damage, readable } = desk.damaged(stored, damage)?;
+                    damaged.push(DamagedInList {
+                        name: readable.home().name().map_or_else(|| stored.id.to_string(), str::to_owned),
+                        id: stored.id,
+                        what: damage.to_string(),
+                        readable: readable.seq(),
+                    });
+                    continue;
+                }
+                // Deleted meanwhile, or without a line.
+                Err(DeskError::Deleted | DeskError::NoSuchHome) => continue,
+                Err(error) => return Err(error.into()),
+            };
             let home = &opened.study;
             let real = home.practice().is_none() && !stored.archived;
             let worst = real.then(|| letter(home));
@@ -107,7 +136,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<AllHomes>, Probl
             let urgency = home.worst.as_ref().map_or(u8::MAX, |worst| worst.about as u8);
             (home.archived, home.practice.is_some(), urgency, home.name.to_lowercase())
         });
-        Ok(AllHomes { homes, deleted })
+        Ok(AllHomes { homes, damaged, deleted })
     });
     list.await.map(Json)
 }
@@ -131,7 +160,7 @@ pub(crate) async fn archive(
     let desk = Arc::clone(&app.desk);
     let put = off_thread(move || {
         desk.set_archived(&id, body.archived)?;
-        Ok(Imported { seq: desk.home(&id)?.book.seq(), home: id })
+        Ok(Imported { seq: desk.lines_of(&id)?, home: id })
     });
     put.await.map(Json)
 }
@@ -158,12 +187,31 @@ pub(crate) async fn copy_home(
     let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
     let desk = Arc::clone(&app.desk);
     let made = off_thread(move || {
-        desk.copy(&id, &wanted.home, wanted.name, wanted.by, now())?;
-        Ok(Imported { seq: desk.home(&wanted.home)?.book.seq(), home: wanted.home })
+        let CopyWanted { home: to, name, by } = wanted;
+        desk.copy(&id, Copy { to: to.clone(), name, by, at: now() })?;
+        Ok(Imported { seq: desk.lines_of(&to)?, home: to })
     })
     .await?;
     let _ = app.moved.send(Moved { home: made.home.clone(), seq: made.seq });
     Ok(Json(made))
+}
+
+/// Copies what can be read of a damaged home, up to the first line that is not as it was written, with its photos, as a home of its
+/// own. The damaged one stays as it is.
+#[utoipa::path(post, path = "/api/homes/{home}/salvage", params(HomePath), request_body = CopyWanted, responses((status = 200, body = Imported), (status = 404, body = Problem), (status = 409, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
+pub(crate) async fn salvage(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    JsonBody(wanted): JsonBody<CopyWanted, ENTRIES_LIMIT>,
+) -> Result<Json<Imported>, Problem> {
+    let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
+    let desk = Arc::clone(&app.desk);
+    let saved = off_thread(move || {
+        let CopyWanted { home: to, name, by } = wanted;
+        desk.salvage(&id, Copy { to: to.clone(), name, by, at: now() })?;
+        Ok(Imported { seq: desk.lines_of(&to)?, home: to })
+    });
+    saved.await.map(Json)
 }
 
 /// Deletes a home. For 30 days it can be taken back; meanwhile nobody reads or writes it.
@@ -172,7 +220,7 @@ pub(crate) async fn delete(State(app): State<App>, Path(home): Path<String>) -> 
     let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
     let (desk, gone) = (Arc::clone(&app.desk), id.clone());
     let seq = off_thread(move || {
-        let seq = desk.home(&gone)?.book.seq();
+        let seq = desk.lines_of(&gone)?;
         desk.delete(&gone, now())?;
         Ok(seq)
     })
@@ -189,7 +237,7 @@ pub(crate) async fn take_back(State(app): State<App>, Path(home): Path<String>) 
     let (desk, back) = (Arc::clone(&app.desk), id.clone());
     let seq = off_thread(move || {
         desk.take_back(&back)?;
-        Ok(desk.home(&back)?.book.seq())
+        desk.lines_of(&back).map_err(Problem::from)
     })
     .await?;
     let _ = app.moved.send(Moved { home: id.clone(), seq });

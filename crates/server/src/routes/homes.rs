@@ -10,7 +10,7 @@ use axum::response::{IntoResponse, Response};
 use wayfinder_core::{
     BreakerId, ChangedSince, Changes, Checks, Evidence, HomeNow, InWords, KnownPoints, Letter, Line, LineFilter, LinesWanted,
     MethodMinutes, Moment, PanelView, PointId, RoomId, Topic, TraceView, changes, checks as checks_of, evidence as evidence_of,
-    home_now, known_points, letter as letter_of, method_minutes, panel_views, trace_together,
+    home_now, known_points, letter as letter_of, method_minutes_while, panel_views, trace_together,
 };
 use wayfinder_formats::{PdfError, Sheet, findings_pdf};
 
@@ -18,6 +18,7 @@ use crate::App;
 use crate::guard::{Asked, off_thread};
 use crate::in_home::{HomePath, InHome};
 use crate::problem::{Problem, internal};
+use crate::slow::{Question, SoFar};
 
 /// The program, as it answers for itself.
 #[derive(serde::Serialize, utoipa::ToSchema)]
@@ -111,7 +112,7 @@ pub(crate) struct Printing {
 /// The program answers.
 #[utoipa::path(get, path = "/api/health", responses((status = 200, body = Health)))]
 pub(crate) async fn health(State(app): State<App>) -> Json<Health> {
-    Json(Health { version: env!("CARGO_PKG_VERSION").into(), demo: app.demo, demo_home: crate::DEMO_HOME.into() })
+    Json(Health { version: env!("CARGO_PKG_VERSION").into(), demo: app.setup.demo, demo_home: crate::DEMO_HOME.into() })
 }
 
 /// What every screen shows of the home: what is off now, which clocks run, how far the trace is.
@@ -209,10 +210,29 @@ pub(crate) async fn trace(State(app): State<App>, home: InHome) -> Result<Respon
     home.answer(move |opened| Ok(trace_together(&opened.study, opened.study.setup(), &walkers))).await
 }
 
-/// What each method would take for what is left, in minutes, for the crew and the instruments that are set.
-#[utoipa::path(get, path = "/api/homes/{home}/trace/methods", params(HomePath), responses((status = 200, body = [MethodMinutes]), (status = 404, body = Problem)))]
-pub(crate) async fn methods(home: InHome) -> Result<Response, Problem> {
-    home.answer(|opened| Ok(method_minutes(&opened.study, opened.study.setup()))).await
+/// What each method would take, or how far that is worked out.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct MethodsSoFar {
+    /// Each method with its minutes, once they are worked out; none where nothing is left to trace.
+    methods: Option<Vec<MethodMinutes>>,
+    /// So many parts are done
+    done: usize,
+    /// of so many; 0 where it has not begun.
+    of: usize,
+}
+
+/// What each method would take for what is left, in minutes, for the crew and the instruments that are set. In a large home that takes
+/// seconds to work out: ask again every second until the answer is there. It is worked out once for all who ask, and no longer
+/// than somebody asks.
+#[utoipa::path(get, path = "/api/homes/{home}/trace/methods", params(HomePath), responses((status = 200, body = MethodsSoFar), (status = 404, body = Problem)))]
+pub(crate) async fn methods(State(app): State<App>, home: InHome) -> Result<Json<MethodsSoFar>, Problem> {
+    let question = Question { home: home.id.clone(), what: "methods", seq: home.seq() };
+    let opened = home.opened;
+    let so_far = app.slow.ask(question, move |go_on| method_minutes_while(&opened.study, opened.study.setup(), go_on)).await?;
+    Ok(Json(match so_far {
+        SoFar::Answer(methods) => MethodsSoFar { methods: Some(methods.to_vec()), done: 1, of: 1 },
+        SoFar::UnderWay { done, of } => MethodsSoFar { methods: None, done, of },
+    }))
 }
 
 /// A point by its id.

@@ -46,6 +46,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(all_homes::list))
         .routes(routes!(all_homes::archive))
         .routes(routes!(all_homes::copy_home))
+        .routes(routes!(all_homes::salvage))
         .routes(routes!(all_homes::take_back))
         .routes(routes!(homes::now, all_homes::delete))
         .routes(routes!(homes::changed))

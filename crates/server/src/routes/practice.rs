@@ -13,7 +13,7 @@ use axum::response::sse::Event;
 use futures_util::{Stream, StreamExt, stream};
 use wayfinder_core::sim::{
     FaultHouse, HeldAt, JobShows, LessonMark, LessonName, Marks, MeasureHouse, MeasureMarks, MeasuredAt, MeterShows, Reading,
-    UtilityShows, WorkHouse, WorkMarks, draw, fault_marks, fault_shows, job_shows, lesson_marks, marks as mark,
+    UtilityShows, WorkHouse, WorkMarks, draw, fault_marks, fault_shows, job_shows, marks as mark,
     measure_marks as mark_measuring, meter_shows, next_lesson, reading as read, utility_meter, work_marks as mark_work,
 };
 use wayfinder_core::trips::{FaultMarks, FaultShown};
@@ -182,9 +182,8 @@ pub(crate) async fn lessons(State(app): State<App>, Asked(knowing): Asked<Knowin
     let lines = off_thread(move || {
         let now = Moment::from_unix_ms(i64::try_from(since_1970().as_millis()).unwrap_or_default());
         let mut all: Vec<(HomeId, LessonMark)> = Vec::new();
-        for (home, opened) in desk.homes()? {
-            let marks = lesson_marks(&opened.book, &opened.study, now);
-            all.extend(marks.into_iter().map(|mark| (home.clone(), mark)));
+        for (home, opened) in desk.homes()?.sound {
+            all.extend(opened.lessons(now).iter().map(|mark| (home.clone(), mark.clone())));
         }
         let marks: Vec<LessonMark> = all.iter().map(|(_, mark)| mark.clone()).collect();
         let next = next_lesson(&marks, knowing.panel);

@@ -1,23 +1,27 @@
 //! Sharing on the home network: who is in, who may come in; and a helper's own step.
 
-use std::net::{IpAddr, SocketAddr};
+use std::collections::BTreeMap;
+use std::net::SocketAddr;
 use std::sync::Arc;
 
+use axum::Json;
 use axum::extract::{ConnectInfo, Path, State};
 use axum::http::{HeaderMap, HeaderValue, StatusCode, header};
 use axum::response::{IntoResponse, Response};
-use axum::{Extension, Json};
 use qrcode::{Color, QrCode};
-use wayfinder_core::{HelperView, HomeId, Line, StepSide, helper_view};
+use wayfinder_core::{HelperView, HomeId, StepSide, helper_view};
 
 use crate::App;
-use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
+use crate::guard::{COMING_IN_LIMIT, JsonBody, Visit, off_thread};
 use crate::in_home::{HomePath, InHome};
+use crate::names::{look_alike, wrong_with};
 use crate::problem::Problem;
 use crate::sharing::{COOKIE, Door, Refused, Who, hashed, token};
 
 /// Where the hash of the owner's passphrase is kept.
 const PASSPHRASE: &str = "passphrase";
+/// After so many seconds somebody may try again who came while too many others signed in.
+const SHORT_WAIT: u64 = 5;
 
 /// Who asks, as the program knows them.
 #[derive(serde::Serialize, utoipa::ToSchema)]
@@ -142,8 +146,14 @@ fn refused(refused: Refused) -> Response {
         Refused::NameTaken => problem(
             StatusCode::CONFLICT,
             "name_taken",
-            "Somebody of that name is here, or wrote here as the owner.",
+            "Somebody of that name is here, or of one that looks like it; or the owner writes under it.",
             "Choose another name.".into(),
+        ),
+        Refused::Closed => problem(
+            StatusCode::UNAUTHORIZED,
+            "not_in",
+            "Wayfinder is not shared any more.",
+            "Ask the owner to share it again.".into(),
         ),
         Refused::Wait(seconds) => {
             let mut response = problem(
@@ -175,79 +185,93 @@ fn me_of(who: &Who, door: Door) -> Me {
 
 /// Who one is here.
 #[utoipa::path(get, path = "/api/me", responses((status = 200, body = Me)))]
-pub(crate) async fn me(Extension(who): Extension<Who>, Extension(door): Extension<Door>) -> Json<Me> {
-    Json(me_of(&who, door))
+pub(crate) async fn me(visit: Visit) -> Json<Me> {
+    Json(me_of(&visit.who, visit.door))
+}
+
+/// Which opening of the door somebody stands at; at this machine itself nobody needs to come in.
+fn opening(visit: &Visit) -> Result<u64, Problem> {
+    match visit.door {
+        Door::Network { opening } => Ok(opening),
+        Door::Here => Err(Problem::new(
+            StatusCode::CONFLICT,
+            "here",
+            "At this machine you are in already, as the owner.",
+            "Come in at an address of the home network.",
+        )),
+    }
 }
 
 /// Comes in as a helper of one home.
-#[utoipa::path(post, path = "/api/join", request_body = Joining, responses((status = 200, body = Me), (status = 403, body = Problem), (status = 409, body = Problem), (status = 429, body = Problem)))]
+#[utoipa::path(post, path = "/api/join", request_body = Joining, responses((status = 200, body = Me), (status = 401, body = Problem), (status = 403, body = Problem), (status = 409, body = Problem), (status = 422, body = Problem), (status = 429, body = Problem)))]
 pub(crate) async fn join(
     State(app): State<App>,
-    Extension(door): Extension<Door>,
-    from: Option<Extension<ConnectInfo<SocketAddr>>>,
-    JsonBody(joining): JsonBody<Joining, ENTRIES_LIMIT>,
-) -> Response {
+    visit: Visit,
+    ConnectInfo(from): ConnectInfo<SocketAddr>,
+    JsonBody(joining): JsonBody<Joining, COMING_IN_LIMIT>,
+) -> Result<Response, Problem> {
+    let at = opening(&visit)?;
     let name = joining.name.trim();
-    if name.is_empty() || name.chars().count() > 40 || name.chars().any(char::is_control) {
-        let wrong = "Give a name of 1 to 40 characters.";
-        return Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_text", wrong, "Your lines are signed with it.")
-            .into_response();
+    if let Some(wrong) = wrong_with(name) {
+        let problem = Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "bad_text", wrong, "Your lines are signed with it.");
+        return Err(Problem { field: Some("name".into()), ..problem });
     }
-    // Whoever wrote what only an owner writes keeps their name: no helper signs with it.
-    let from = address(from);
-    let home = match app.sharing.home_of(from, &joining.code) {
+    // Whoever wrote what only an owner writes keeps their name: no helper signs with it, nor with one that looks like another's.
+    let home = match app.sharing.home_of(from.ip(), &joining.code) {
         Ok(home) => home,
-        Err(why) => return refused(why),
+        Err(why) => return Ok(refused(why)),
     };
     if let Some(home) = home
-        && is_the_owners(&app, &home, name).await
+        && is_anothers(&app, &home, name).await?
     {
-        return refused(Refused::NameTaken);
+        return Ok(refused(Refused::NameTaken));
     }
-    match app.sharing.join(from, &joining.code, name, joining.side) {
+    Ok(match app.sharing.join(at, from.ip(), &joining.code, name, joining.side) {
         Ok(token) => {
             let who = app.sharing.who(Some(&token));
-            with_cookie(&token, 12 * 3600, Json(me_of(&who, door)))
+            with_cookie(&token, 12 * 3600, Json(me_of(&who, visit.door)))
         }
-        Err(why) => refused(why),
-    }
-}
-
-/// Whether somebody wrote under this name in the home what only an owner writes.
-async fn is_the_owners(app: &App, home: &HomeId, name: &str) -> bool {
-    let (desk, home, name) = (Arc::clone(&app.desk), home.clone(), name.to_owned());
-    let wrote = off_thread(move || {
-        let opened = desk.home(&home)?;
-        let owners =
-            |line: &Line| line.entry.by.eq_ignore_ascii_case(&name) && !line.entry.fact.may_be_written_by_a_helper(|_| true);
-        Ok(opened.book.lines().any(owners))
-    });
-    wrote.await.unwrap_or(false)
-}
-
-/// Comes in as the owner.
-#[utoipa::path(post, path = "/api/sign-in", request_body = SigningIn, responses((status = 200, body = Me), (status = 403, body = Problem), (status = 429, body = Problem)))]
-pub(crate) async fn sign_in(
-    State(app): State<App>,
-    Extension(door): Extension<Door>,
-    from: Option<Extension<ConnectInfo<SocketAddr>>>,
-    JsonBody(signing): JsonBody<SigningIn, ENTRIES_LIMIT>,
-) -> Result<Response, Problem> {
-    let address = address(from);
-    let desk = Arc::clone(&app.desk);
-    let sharing = Arc::clone(&app.sharing);
-    let come_in = off_thread(move || {
-        let hash = desk.setting(PASSPHRASE)?;
-        Ok(sharing.sign_in(address, &signing.passphrase, hash.as_deref()))
-    });
-    Ok(match come_in.await? {
-        Ok(token) => with_cookie(&token, 12 * 3600, Json(me_of(&Who::Owner, door))),
         Err(why) => refused(why),
     })
 }
 
-fn address(from: Option<Extension<ConnectInfo<SocketAddr>>>) -> IpAddr {
-    from.map_or(IpAddr::V4(std::net::Ipv4Addr::LOCALHOST), |Extension(ConnectInfo(from))| from.ip())
+/// Whether this name can be taken for one under which somebody wrote in the home what only an owner writes, or looks like that
+/// of a helper without being it: a helper who comes again has the name of last time.
+async fn is_anothers(app: &App, home: &HomeId, name: &str) -> Result<bool, Problem> {
+    let (desk, home, name) = (Arc::clone(&app.desk), home.clone(), name.to_owned());
+    off_thread(move || {
+        let opened = desk.home(&home)?;
+        let mut owns: BTreeMap<&str, bool> = BTreeMap::new();
+        for line in opened.book.lines() {
+            *owns.entry(line.entry.by.as_str()).or_default() |= !line.entry.fact.may_be_written_by_a_helper(|_| true);
+        }
+        Ok(owns.into_iter().any(|(by, owns)| look_alike(by, &name) && (owns || by != name)))
+    })
+    .await
+}
+
+/// Comes in as the owner.
+#[utoipa::path(post, path = "/api/sign-in", request_body = SigningIn, responses((status = 200, body = Me), (status = 401, body = Problem), (status = 403, body = Problem), (status = 409, body = Problem), (status = 422, body = Problem), (status = 429, body = Problem)))]
+pub(crate) async fn sign_in(
+    State(app): State<App>,
+    visit: Visit,
+    ConnectInfo(from): ConnectInfo<SocketAddr>,
+    JsonBody(signing): JsonBody<SigningIn, COMING_IN_LIMIT>,
+) -> Result<Response, Problem> {
+    let at = opening(&visit)?;
+    let Some(turn) = app.sharing.turn_to_hash().await else { return Ok(refused(Refused::Wait(SHORT_WAIT))) };
+    let desk = Arc::clone(&app.desk);
+    let sharing = Arc::clone(&app.sharing);
+    let come_in = off_thread(move || {
+        desk.setting(PASSPHRASE)?;
+        Ok(sharing.sign_in(at, from.ip(), &signing.passphrase, || desk.setting(PASSPHRASE).ok().flatten()))
+    });
+    let come_in = come_in.await?;
+    drop(turn);
+    Ok(match come_in {
+        Ok(token) => with_cookie(&token, 12 * 3600, Json(me_of(&Who::Owner, visit.door))),
+        Err(why) => refused(why),
+    })
 }
 
 /// Goes away again.
@@ -274,7 +298,7 @@ async fn now(app: &App) -> Result<Json<SharingNow>, Problem> {
         }
     });
     let people = app.sharing.people().into_iter().map(|person| {
-        let Me { role, name, home, side, .. } = me_of(&person.who, Door::Network);
+        let Me { role, name, home, side, .. } = me_of(&person.who, Door::Network { opening: 0 });
         PersonIn { role, name, home, side, seconds_ago: person.seen_seconds_ago(), id: person.id }
     });
     Ok(Json(SharingNow {
@@ -305,12 +329,14 @@ pub(crate) async fn sharing(State(app): State<App>) -> Result<Json<SharingNow>, 
 #[utoipa::path(post, path = "/api/sharing", request_body = OpenDoor, responses((status = 200, body = SharingNow), (status = 409, body = Problem), (status = 422, body = Problem)))]
 pub(crate) async fn open(
     State(app): State<App>,
-    JsonBody(asked): JsonBody<OpenDoor, ENTRIES_LIMIT>,
+    visit: Visit,
+    JsonBody(asked): JsonBody<OpenDoor, COMING_IN_LIMIT>,
 ) -> Result<Json<SharingNow>, Problem> {
     let wrong = |title: &str| {
         Problem::new(StatusCode::UNPROCESSABLE_ENTITY, "passphrase", title, "The home network does not reach Wayfinder yet.")
     };
     let desk = Arc::clone(&app.desk);
+    let is_new = asked.passphrase.is_some();
     off_thread(move || {
         match asked.passphrase {
             Some(passphrase) if !(10..=200).contains(&passphrase.chars().count()) => {
@@ -326,9 +352,12 @@ pub(crate) async fn open(
         Ok(())
     })
     .await?;
+    if is_new {
+        app.sharing.send_owners_away(visit.token.as_deref());
+    }
     if !app.sharing.is_open() {
         crate::open_door(&app).await.map_err(|error| {
-            let said = format!("{} cannot be listened on: {error}.", app.share_at);
+            let said = format!("{} cannot be listened on: {error}.", app.setup.share_at);
             Problem::new(StatusCode::CONFLICT, "address", said, "Start the program with another --share-at. Nothing was opened.")
         })?;
     }
@@ -346,7 +375,7 @@ pub(crate) async fn close(State(app): State<App>) -> Result<Json<SharingNow>, Pr
 #[utoipa::path(post, path = "/api/sharing/invites", request_body = NewInvite, responses((status = 200, body = SharingNow), (status = 404, body = Problem), (status = 409, body = Problem)))]
 pub(crate) async fn invite(
     State(app): State<App>,
-    JsonBody(asked): JsonBody<NewInvite, ENTRIES_LIMIT>,
+    JsonBody(asked): JsonBody<NewInvite, COMING_IN_LIMIT>,
 ) -> Result<Json<SharingNow>, Problem> {
     let (desk, home) = (Arc::clone(&app.desk), asked.home.clone());
     let home = off_thread(move || desk.home(&home).map(|_| home).map_err(Problem::from)).await?;
@@ -369,8 +398,8 @@ pub(crate) async fn send_away(State(app): State<App>, Path(id): Path<String>) ->
 
 /// A helper's own next step.
 #[utoipa::path(get, path = "/api/homes/{home}/helper", params(HomePath), responses((status = 200, body = HelperView), (status = 404, body = Problem)))]
-pub(crate) async fn helper(State(app): State<App>, home: InHome, Extension(who): Extension<Who>) -> Result<Response, Problem> {
-    let (side, name) = match who {
+pub(crate) async fn helper(State(app): State<App>, home: InHome, visit: Visit) -> Result<Response, Problem> {
+    let (side, name) = match visit.who {
         Who::Helper(helper) => (helper.side, helper.name),
         Who::Owner | Who::Nobody => (StepSide::Walk, String::new()),
     };

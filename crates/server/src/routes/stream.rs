@@ -4,7 +4,6 @@ use std::convert::Infallible;
 use std::sync::Arc;
 use std::time::Duration;
 
-use axum::Extension;
 use axum::extract::State;
 use axum::http::HeaderMap;
 use axum::response::Sse;
@@ -14,10 +13,10 @@ use tokio_stream::wrappers::BroadcastStream;
 use wayfinder_core::HomeId;
 
 use crate::App;
-use crate::guard::Asked;
+use crate::guard::{Asked, Visit};
 use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
-use crate::sharing::{Door, token};
+use crate::sharing::Door;
 
 #[derive(serde::Deserialize, utoipa::IntoParams)]
 #[into_params(parameter_in = Query)]
@@ -33,7 +32,7 @@ pub(crate) async fn stream(
     home: InHome,
     State(app): State<App>,
     Asked(after): Asked<After>,
-    Extension(door): Extension<Door>,
+    visit: Visit,
     headers: HeaderMap,
 ) -> Result<Sse<impl Stream<Item = Result<Event, Infallible>>>, Problem> {
     // Subscribed before it is read how far the logbook is, so that nothing written in between is missed.
@@ -53,7 +52,7 @@ pub(crate) async fn stream(
     });
     let mut closing = app.closing.clone();
     let sharing = Arc::clone(&app.sharing);
-    let own = (door == Door::Network).then(|| token(&headers).unwrap_or_default().to_owned());
+    let own = (visit.door != Door::Here).then(|| visit.token.unwrap_or_default());
     let closed = async move {
         let sent_away = async {
             match own {

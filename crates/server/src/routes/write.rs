@@ -1,19 +1,20 @@
 //! The one way in.
 
 use std::sync::Arc;
+use std::time::Duration;
 
+use axum::Json;
 use axum::extract::{Path, State};
 use axum::http::StatusCode;
-use axum::{Extension, Json};
-use wayfinder_core::{Draft, HomeId, Logbook};
+use wayfinder_core::{Draft, EntryId, HomeId, Logbook};
 use wayfinder_formats::{HomeFileError, read_home_file};
 
 use crate::App;
-use crate::desk::Moved;
-use crate::guard::{ENTRIES_LIMIT, FILE_LIMIT, JsonBody, RawBody, off_thread};
+use crate::desk::{DeskError, Moved};
+use crate::guard::{ENTRIES_LIMIT, FILE_LIMIT, JsonBody, RawBody, Visit, off_thread};
 use crate::in_home::HomePath;
 use crate::problem::Problem;
-use crate::sharing::{Helper, Who};
+use crate::sharing::{Sharing, Who};
 
 /// A batch of entries: all are taken or none.
 #[derive(serde::Deserialize, utoipa::ToSchema)]
@@ -44,7 +45,7 @@ pub(crate) struct Imported {
 pub(crate) async fn entries(
     State(app): State<App>,
     Path(home): Path<String>,
-    Extension(who): Extension<Who>,
+    visit: Visit,
     JsonBody(batch): JsonBody<Batch, ENTRIES_LIMIT>,
 ) -> Result<Json<Taken>, Problem> {
     let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
@@ -56,13 +57,16 @@ pub(crate) async fn entries(
             "Nothing was recorded.",
         ));
     }
-    let desk = Arc::clone(&app.desk);
+    let (desk, sharing) = (Arc::clone(&app.desk), Arc::clone(&app.sharing));
     let home = id.clone();
     let taken = off_thread(move || {
-        if let Who::Helper(helper) = &who {
-            for_a_helper(&desk.home(&home)?.book, helper, &batch.entries)?;
+        let token = visit.token.clone();
+        let session = Arc::clone(&sharing);
+        let may = move |book: &Logbook, batch: &[Draft]| may_write(&visit, &session, book, batch);
+        let (new, opened) = desk.append_if(&home, batch.entries, may)?;
+        if let Some(token) = token {
+            sharing.wrote(&token, new.iter().map(|line| line.entry.id.clone()));
         }
-        let (new, opened) = desk.append(&home, batch.entries)?;
         Ok(Taken { seq: opened.book.seq(), new: new.len() })
     })
     .await?;
@@ -72,18 +76,35 @@ pub(crate) async fn entries(
     Ok(Json(taken))
 }
 
-/// A helper writes what they saw and switched, under their own name.
-fn for_a_helper(book: &Logbook, helper: &Helper, batch: &[Draft]) -> Result<(), Problem> {
-    let own = |id: &wayfinder_core::EntryId| book.line(id).is_some_and(|line| line.entry.by == helper.name);
-    match batch.iter().find(|draft| draft.by != helper.name || !draft.fact.may_be_written_by_a_helper(own)) {
-        None => Ok(()),
-        Some(_) => Err(Problem::new(
-            StatusCode::FORBIDDEN,
-            "not_for_helpers",
-            "A helper writes what they saw and switched, under their own name.",
-            "Nothing was recorded. Tell the owner what you found.",
-        )),
+/// How far the clock of a helper's phone may be from the program's. The phone sets itself by the program's answers.
+const CLOCKS_APART: Duration = Duration::from_secs(120);
+
+/// Whether this may be written by whoever asks. It is asked when the home's own lock is held, so that nothing of somebody who was
+/// sent away meanwhile is written. A helper writes what they saw and switched, under their own name, of the
+/// time since they came in; and strikes out what they wrote themselves since then.
+fn may_write(visit: &Visit, sharing: &Sharing, book: &Logbook, batch: &[Draft]) -> Result<(), DeskError> {
+    if !visit.still(sharing) {
+        return Err(DeskError::SentAway);
     }
+    let Who::Helper(helper) = &visit.who else { return Ok(()) };
+    let session = visit.token.as_deref().and_then(|token| sharing.session(token)).ok_or(DeskError::SentAway)?;
+    let own = |id: &EntryId| session.wrote.contains(id) || batch.iter().any(|draft| draft.id == *id);
+    if batch.iter().any(|draft| draft.by != helper.name || !draft.fact.may_be_written_by_a_helper(own)) {
+        return Err(DeskError::NotForHelpers);
+    }
+    let ms = |time: Duration| i64::try_from(time.as_millis()).unwrap_or(i64::MAX);
+    let now = unix_ms_now();
+    let theirs = now.saturating_sub(ms(session.since + CLOCKS_APART))..=now.saturating_add(ms(CLOCKS_APART));
+    // What is there already may be sent again by whoever came in anew.
+    if batch.iter().any(|draft| !theirs.contains(&draft.at.unix_ms()) && book.line(&draft.id).is_none()) {
+        return Err(DeskError::OtherTime);
+    }
+    Ok(())
+}
+
+fn unix_ms_now() -> i64 {
+    let since = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).unwrap_or_default();
+    i64::try_from(since.as_millis()).unwrap_or(i64::MAX)
 }
 
 /// Takes in a whole home from its file.
@@ -112,7 +133,7 @@ pub(crate) async fn import(State(app): State<App>, RawBody(bytes): RawBody<FILE_
 /// Puts the demo homes back as shipped. Only where the program was started as a demo.
 #[utoipa::path(post, path = "/api/demo/reset", responses((status = 200, body = [Imported]), (status = 404, body = Problem)))]
 pub(crate) async fn reset_demo(State(app): State<App>) -> Result<Json<Vec<Imported>>, Problem> {
-    if !app.demo {
+    if !app.setup.demo {
         return Err(Problem::not_found("demo"));
     }
     let desk = Arc::clone(&app.desk);

@@ -24,12 +24,17 @@ impl Program {
     }
 
     pub fn start(arguments: &[&str]) -> Self {
-        let mut child = Command::new(env!("CARGO_BIN_EXE_wayfinder"))
-            .args(arguments)
-            .stdout(Stdio::piped())
-            .stderr(Stdio::inherit())
-            .spawn()
-            .unwrap();
+        Self::run(Command::new(env!("CARGO_BIN_EXE_wayfinder")).args(arguments))
+    }
+
+    /// Started where it may have so many files open.
+    pub fn with_files(files: u32, arguments: &[&str]) -> Self {
+        let limited = format!("ulimit -n {files} && exec \"$0\" \"$@\"");
+        Self::run(Command::new("sh").args(["-c", &limited, env!("CARGO_BIN_EXE_wayfinder")]).args(arguments))
+    }
+
+    fn run(command: &mut Command) -> Self {
+        let mut child = command.stdout(Stdio::piped()).stderr(Stdio::inherit()).spawn().unwrap();
         let stdout = child.stdout.take().unwrap();
         let mut lines = BufReader::new(stdout).lines();
         let line = lines.next().expect("the program says where it is").unwrap();
@@ -51,7 +56,7 @@ pub struct Site {
     pub address: String,
     pub folder: tempfile::TempDir,
     pub stop: Option<oneshot::Sender<()>>,
-    pub task: tokio::task::JoinHandle<std::io::Result<()>>,
+    pub task: tokio::task::JoinHandle<()>,
 }
 
 impl Site {
@@ -69,6 +74,12 @@ impl Site {
         }));
         Self { address, folder, stop: Some(stop), task }
     }
+}
+
+/// The time as it is.
+pub fn now() -> Moment {
+    let since = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).unwrap();
+    Moment::from_unix_ms(i64::try_from(since.as_millis()).unwrap())
 }
 
 /// An entry as a client writes it.

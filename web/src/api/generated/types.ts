@@ -905,6 +905,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/salvage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copies what can be read of a damaged home, up to the first line that is not as it was written, with its photos, as a home of its
+         *     own. The damaged one stays as it is.
+         */
+        post: operations["salvage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/service": {
         parameters: {
             query?: never;
@@ -1136,7 +1156,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What each method would take for what is left, in minutes, for the crew and the instruments that are set. */
+        /**
+         * What each method would take for what is left, in minutes, for the crew and the instruments that are set. In a large home that takes
+         *     seconds to work out: ask again every second until the answer is there. It is worked out once for all who ask, and no longer
+         *     than somebody asks.
+         */
         get: operations["methods"];
         put?: never;
         post?: never;
@@ -1432,6 +1456,8 @@ export interface components {
         };
         /** @description Every home. */
         AllHomes: {
+            /** @description What is damaged. */
+            damaged: components["schemas"]["DamagedInList"][];
             /** @description What was deleted and can be taken back. */
             deleted: components["schemas"]["DeletedHome"][];
             /** @description The real ones first, the most urgent first; then the made-up houses; then the archive. */
@@ -2108,6 +2134,19 @@ export interface components {
             /** @description The wish that is asked of Work; empty: none. */
             wish: string;
         };
+        /** @description A home that is not as it was written, and so is not opened. The others work. */
+        DamagedInList: {
+            id: components["schemas"]["HomeId"];
+            /** @description Its name, as far as that can be read. */
+            name: string;
+            /**
+             * Format: int64
+             * @description So many of its lines can be read.
+             */
+            readable: number;
+            /** @description What is wrong, and at which line: `line 12 is missing`. */
+            what: string;
+        };
         /**
          * @description A sign of danger: nothing is looked for any more.
          * @enum {string}
@@ -2119,6 +2158,8 @@ export interface components {
             breakers: components["schemas"]["BreakerId"][];
             /** @description What is said at the panel when it has run out. */
             card: components["schemas"]["StepCard"];
+            /** @description Why its time cannot be trusted, as a sentence, where the times of the lines since then do not follow one another. */
+            doubt?: string | null;
             /**
              * Format: int32
              * @description How long it may be, in minutes.
@@ -4268,6 +4309,15 @@ export interface components {
              * @description Minutes for what is left, with the looks that the rule of proof asks for.
              */
             minutes: number;
+        };
+        /** @description What each method would take, or how far that is worked out. */
+        MethodsSoFar: {
+            /** @description So many parts are done */
+            done: number;
+            /** @description Each method with its minutes, once they are worked out; none where nothing is left to trace. */
+            methods?: components["schemas"]["MethodMinutes"][] | null;
+            /** @description of so many; 0 where it has not begun. */
+            of: number;
         };
         /** @description What is wrong with a typed text, and where. */
         Misread: {
@@ -9723,6 +9773,64 @@ export interface operations {
             };
         };
     };
+    salvage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyWanted"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     service: {
         parameters: {
             query?: {
@@ -10254,7 +10362,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MethodMinutes"][];
+                    "application/json": components["schemas"]["MethodsSoFar"];
                 };
             };
             404: {
@@ -10563,6 +10671,14 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             403: {
                 headers: {
                     [name: string]: unknown;
@@ -10572,6 +10688,14 @@ export interface operations {
                 };
             };
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10883,7 +11007,31 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -26,6 +26,7 @@ import { Block } from "../../parts/Block";
 import { Choice } from "../../parts/Choice";
 import { Fold } from "../../parts/Fold";
 import { Loaded } from "../../parts/Loaded";
+import { DamagedHomes } from "./DamagedHomes";
 import { DeletedHomes } from "./DeletedHomes";
 import { HomeRow } from "./HomeRow";
 import { MakeHouse } from "../practice/MakeHouse";
@@ -65,8 +66,11 @@ function Lists({ all }: { all: AllHomes }) {
   const madeUp = shown((home) => !home.archived && home.practice != null);
   return (
     <>
+      {all.damaged.length > 0 && <DamagedHomes homes={all.damaged} />}
       <Rows homes={shown((home) => !home.archived && home.practice == null)} />
-      {all.homes.length === 0 && <Typography>No home yet. Name the first one below.</Typography>}
+      {all.homes.length === 0 && all.damaged.length === 0 && (
+        <Typography>No home yet. Name the first one below.</Typography>
+      )}
       {madeUp.length > 0 && (
         <>
           <Typography variant="h2">To practice on</Typography>

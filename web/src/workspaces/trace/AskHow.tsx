@@ -3,7 +3,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { Method, TraceSetup } from "../../api/client";
-import { useMethods } from "../../api/queries";
+import { howFar, useMethods } from "../../api/queries";
 import { Block } from "../../parts/Block";
 import { Crew } from "./Crew";
 import { MethodRadios } from "./MethodRadios";
@@ -21,8 +21,9 @@ export function AskHow({ home, setup, onBegin }: Props) {
   const methods = useMethods(home, true, "before");
   // The minutes are those of the crew that is entered; of another one they are told after the first step.
   const isAsEntered = JSON.stringify({ ...way, school: setup.school }) === JSON.stringify(setup);
-  const minutes = isAsEntered ? methods.data : undefined;
-  const [quickest] = [...(methods.data ?? [])].sort((a, b) => a.minutes - b.minutes);
+  const workedOut = methods.data?.methods ?? undefined;
+  const minutes = isAsEntered ? workedOut : undefined;
+  const [quickest] = [...(workedOut ?? [])].sort((a, b) => a.minutes - b.minutes);
   const school = chosen ?? quickest?.method ?? way.school;
   return (
     <Box data-weight="loud" data-testid="ask-how" sx={{ maxWidth: 560 }}>
@@ -35,8 +36,8 @@ export function AskHow({ home, setup, onBegin }: Props) {
           How?
         </Typography>
         <Typography variant="body2" color="text.secondary">
-          {methods.isFetching
-            ? "Working out what each would take."
+          {workedOut === undefined && !methods.isError
+            ? howFar(methods.data)
             : "With each of them a point is proven by one breaker alone."}{" "}
           {quickest && isAsEntered && "The quickest is chosen."}
           {quickest && !isAsEntered && "What each takes for this crew is told after the first step."}

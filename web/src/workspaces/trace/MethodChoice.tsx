@@ -2,7 +2,7 @@ import Button from "@mui/material/Button";
 import Typography from "@mui/material/Typography";
 import { useState } from "react";
 import type { TraceSetup } from "../../api/client";
-import { useMethods } from "../../api/queries";
+import { howFar, useMethods } from "../../api/queries";
 import { Block } from "../../parts/Block";
 import { Crew } from "./Crew";
 import { MethodRadios } from "./MethodRadios";
@@ -17,22 +17,33 @@ interface Props {
 export function MethodChoice({ home, setup, onSetup }: Props) {
   const [asked, setAsked] = useState(false);
   const methods = useMethods(home, asked);
+  const minutes = methods.data?.methods ?? undefined;
   return (
     <Block title="How to trace">
       <MethodRadios
         chosen={setup.school}
         tone={setup.tone}
-        minutes={methods.data}
+        minutes={minutes}
         left=" left"
         onChoose={(school) => onSetup({ ...setup, school })}
       />
       <Crew setup={setup} onSetup={onSetup} />
-      {methods.data === undefined && (
-        <Button variant="outlined" onClick={() => setAsked(true)} disabled={methods.isFetching}>
-          {methods.isFetching ? "Working it out" : "What each would take"}
+      {!asked && (
+        <Button variant="outlined" onClick={() => setAsked(true)}>
+          What each would take
         </Button>
       )}
-      {methods.data !== undefined && (
+      {asked && minutes === undefined && !methods.isError && (
+        <Typography variant="body2" color="text.secondary" role="status">
+          {howFar(methods.data)}
+        </Typography>
+      )}
+      {methods.isError && (
+        <Button variant="outlined" onClick={() => void methods.refetch()}>
+          That could not be worked out. Try again
+        </Button>
+      )}
+      {minutes !== undefined && (
         <Typography variant="body2" color="text.secondary">
           For{" "}
           {setup.alone

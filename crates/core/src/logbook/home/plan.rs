@@ -9,7 +9,7 @@ use crate::model::{Backdrop, Length, Opening, Outline, Refusal, RefusalCode, Roo
 
 /// A place within a room lies within 200 m of its corner.
 fn near(field: &str, at: Spot) -> Result<(), Refusal> {
-    if [at.x, at.y].iter().all(|v| v.abs() <= 200_000) {
+    if [at.x, at.y].iter().all(|v| v.unsigned_abs() <= 200_000) {
         return Ok(());
     }
     refuse(RefusalCode::OutOfRange, field, "This place is more than 200 m away.", "Give a place on the plan.")

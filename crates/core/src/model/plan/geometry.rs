@@ -3,14 +3,19 @@
 use geo::{Area, BooleanOps, Coord, LineString, Polygon, Validation};
 
 use crate::model::Length;
+use crate::model::units::millimeters;
 
 /// A place on a floor, in millimeters: x to the right, y down the sheet.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields)]
 pub struct Spot {
     /// To the right.
+    #[serde(deserialize_with = "millimeters")]
+    #[schema(minimum = -100_000_000, maximum = 100_000_000)]
     pub x: i32,
     /// Down the sheet.
+    #[serde(deserialize_with = "millimeters")]
+    #[schema(minimum = -100_000_000, maximum = 100_000_000)]
     pub y: i32,
 }
 
@@ -69,7 +74,7 @@ impl Bounds {
 }
 
 /// The largest coordinate and side of a room: 200 m.
-const FAR: i32 = 200_000;
+const FAR: u32 = 200_000;
 
 impl Outline {
     /// A rectangle whose upper left corner is at 0, 0.
@@ -95,7 +100,7 @@ impl Outline {
         if !(3..=40).contains(&corners.len()) {
             return Err(format!("A room has 3 to 40 corners; this one has {}.", corners.len()));
         }
-        if corners.iter().any(|c| c.x.abs() > FAR || c.y.abs() > FAR) {
+        if corners.iter().any(|c| c.x.unsigned_abs() > FAR || c.y.unsigned_abs() > FAR) {
             return Err("A room lies within 200 m of the plan's origin.".into());
         }
         let mut outline = Self(corners);

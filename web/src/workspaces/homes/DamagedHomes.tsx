@@ -1,0 +1,85 @@
+import Box from "@mui/material/Box";
+import Button from "@mui/material/Button";
+import Stack from "@mui/material/Stack";
+import Typography from "@mui/material/Typography";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { answer, api, type DamagedInList } from "../../api/client";
+import { myName, newId } from "../../api/record";
+import { Block } from "../../parts/Block";
+import { FormDialog } from "../../parts/form/FormDialog";
+import { fieldsOf } from "../../parts/form/fieldsOf";
+
+interface Named {
+  name: string;
+}
+
+const { Text } = fieldsOf<Named>();
+
+/** Homes that are not as they were written: what is wrong, what can be done. The others work. */
+export function DamagedHomes({ homes }: { homes: readonly DamagedInList[] }) {
+  const [saved, setSaved] = useState<DamagedInList | null>(null);
+  return (
+    <Block title="Damaged">
+      <Stack component="ul" spacing={2} sx={{ listStyle: "none", p: 0, m: 0 }} data-testid="damaged">
+        {homes.map((home) => (
+          <Box component="li" key={home.id}>
+            <Typography sx={{ overflowWrap: "anywhere" }}>
+              <b>{home.name}</b> is not as it was written: {home.what}. It is not opened, so that nothing is added to
+              it. The other homes work.
+            </Typography>
+            <Typography sx={{ my: 1 }}>
+              If you have a copy of the data folder, put that back with <code>wayfinder restore</code>; nothing is lost
+              then that was in the copy.{" "}
+              {home.readable > 0
+                ? `Without a copy, the first ${home.readable} lines can be saved as a home of their own. What was proven by later lines is open again there.`
+                : "Without a copy nothing of it can be saved."}
+            </Typography>
+            {home.readable > 0 && (
+              <Button
+                variant="outlined"
+                onClick={() => setSaved(home)}
+                aria-label={`Save what can be read of ${home.name}`}
+              >
+                Save what can be read
+              </Button>
+            )}
+          </Box>
+        ))}
+      </Stack>
+      {saved !== null && <SaveReadable home={saved} onClose={() => setSaved(null)} />}
+    </Block>
+  );
+}
+
+function SaveReadable({ home, onClose }: { home: DamagedInList; onClose: () => void }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const save = async ({ name }: Named) => {
+    const copy = newId();
+    await answer(
+      api.POST("/api/homes/{home}/salvage", {
+        params: { path: { home: home.id } },
+        body: { home: copy, name, by: myName() },
+      }),
+    );
+    await client.invalidateQueries({ queryKey: ["homes"] });
+    await navigate(`/h/${copy}`);
+  };
+  return (
+    <FormDialog
+      title={`Save what can be read of ${home.name}`}
+      keep={`salvage ${home.id}`}
+      recorded={{ name: `${home.name}, saved` }}
+      save="Save"
+      onSave={save}
+      onClose={onClose}
+    >
+      <Typography>
+        Its first {home.readable} lines and its photos become a home of their own. The damaged one stays as it is.
+      </Typography>
+      <Text name="name" label="Name of what is saved" required autoFocus />
+    </FormDialog>
+  );
+}
