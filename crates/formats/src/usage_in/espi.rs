@@ -11,6 +11,11 @@ use quick_xml::events::{BytesStart, Event};
 
 use super::{Interval, MOST_READINGS, UsageError};
 
+const DAY_S: i64 = 86_400;
+const YEAR_S: i64 = 366 * DAY_S;
+/// The end of the year 9999.
+const LATEST_S: i64 = 253_402_300_799;
+
 #[derive(Debug, Clone, Copy, Default)]
 struct ReadingType {
     multiplier: i32,
@@ -178,12 +183,17 @@ fn entries(bytes: &[u8]) -> Result<(Vec<Entry>, Clock), UsageError> {
                 let name = path.pop().unwrap_or_default();
                 let within = |outer: &str| path.iter().any(|tag| tag == outer);
                 let number = || text.trim().parse::<i64>().ok();
+                // Seconds of any time that a file may speak of; past that it is damaged.
+                let seconds = |most: i64| match number() {
+                    Some(n) if !(-most..=most).contains(&n) => Err(UsageError::Damaged(format!("{name} is {n} seconds"))),
+                    n => Ok(n),
+                };
                 if name == "entry" {
                     all.push(std::mem::take(&mut entry));
                 } else if within("IntervalReading") {
                     match name.as_str() {
-                        "start" => raw.start = number().unwrap_or(0),
-                        "duration" => raw.seconds = number().unwrap_or(0),
+                        "start" => raw.start = seconds(LATEST_S)?.unwrap_or(0),
+                        "duration" => raw.seconds = seconds(YEAR_S)?.unwrap_or(0),
                         "value" if path.last().is_some_and(|tag| tag == "IntervalReading") => {
                             raw.value = text.trim().parse().unwrap_or(0.0);
                         }
@@ -203,14 +213,14 @@ fn entries(bytes: &[u8]) -> Result<(Vec<Entry>, Clock), UsageError> {
                             }
                             "uom" => of.unit = number().and_then(|n| u32::try_from(n).ok()),
                             "flowDirection" => of.direction = number().and_then(|n| u32::try_from(n).ok()),
-                            "intervalLength" => of.seconds = number(),
+                            "intervalLength" => of.seconds = seconds(YEAR_S)?,
                             _ => {}
                         }
                     }
                 } else if within("LocalTimeParameters") {
                     match name.as_str() {
-                        "tzOffset" => clock.offset = number().unwrap_or(0),
-                        "dstOffset" => clock.summer = number().unwrap_or(0),
+                        "tzOffset" => clock.offset = seconds(DAY_S)?.unwrap_or(0),
+                        "dstOffset" => clock.summer = seconds(DAY_S)?.unwrap_or(0),
                         "dstStartRule" => clock.from = u32::from_str_radix(text.trim(), 16).ok(),
                         "dstEndRule" => clock.to = u32::from_str_radix(text.trim(), 16).ok(),
                         _ => {}
