@@ -76,6 +76,17 @@ impl Site {
         Ok(())
     }
 
+    /// Alters a line of a home behind the program's back, as a failing disk or a wrong hand would, while it is stopped.
+    pub async fn damage(&mut self, home: &str, line: u64) -> Result<()> {
+        self.stop().await?;
+        drop(self.open_desk()?);
+        let database = rusqlite::Connection::open(self.folder.path().join("wayfinder.sqlite"))?;
+        let done = database.execute("UPDATE lines SET body = body || ' ' WHERE home = ?1 AND seq = ?2", (home, line))?;
+        anyhow::ensure!(done == 1, "there is no such line");
+        drop(database);
+        self.start_again().await
+    }
+
     /// Starts it again on the same port with the same data.
     pub async fn start_again(&mut self) -> Result<()> {
         let listener = TcpListener::bind(self.bound).await?;

@@ -22,8 +22,8 @@ impl crate::Desk {
     pub fn set_up_demo(&self) -> Result<(), crate::DeskError> {
         for (home, book) in demo_homes() {
             match self.home(&home) {
-                // One that was deleted stays so until it is taken back or the demo is reset.
-                Ok(_) | Err(crate::DeskError::Deleted) => {}
+                // One that was deleted stays so until it is taken back or the demo is reset; so does one that is damaged.
+                Ok(_) | Err(crate::DeskError::Deleted | crate::DeskError::Damaged(_)) => {}
                 Err(crate::DeskError::NoSuchHome) => self.replace(&home, book)?,
                 Err(error) => return Err(error),
             }

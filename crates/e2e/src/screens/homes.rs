@@ -11,6 +11,8 @@ impl Homes<'_> {
     says! {
         /// Waits until the screen says what is wrong with the file.
         problem_says: "[data-testid=import-problem]";
+        /// Waits until the damaged homes are listed so.
+        damaged_says: "[data-testid=damaged]";
     }
 
     /// Starts a home's logbook; gives its address.
@@ -44,6 +46,11 @@ impl Homes<'_> {
     /// Waits until the home stands there no more.
     pub async fn has_no(&self, home: &str) -> Result<()> {
         self.0.wait_gone(By::Css(format!("li[data-home='{home}']"))).await
+    }
+
+    /// Waits until no home is listed as damaged.
+    pub async fn has_no_damaged(&self) -> Result<()> {
+        self.0.wait_gone(By::Css("[data-testid=damaged]")).await
     }
 
     /// Hands over a home file.

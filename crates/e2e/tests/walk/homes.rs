@@ -45,6 +45,32 @@ pub(crate) async fn homes_are_renamed_copied_deleted_and_taken_back(_: &Chrome, 
     homes.says("mill", "Mill House").await
 }
 
+pub(crate) async fn a_damaged_home_hides_no_other_and_what_can_be_read_is_saved(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let mut site = Site::empty().await?;
+    Somebody::new(&site, "mill").act(0, "home Mill House\npanel 8\n1 20 kitchen\nroom Kitchen\nroom Hall").await?;
+    Somebody::new(&site, "weir").act(0, "home Weir House\npanel 8\n1 20 kitchen\ntripped 1").await?;
+    site.damage("mill", 4).await?;
+    let homes = Homes(page);
+    page.goto(&site.address).await?;
+    homes.order_is(&["weir"]).await?;
+    homes.damaged_says("Mill House: line 4 is not as it was written").await?;
+    page.can_be_used_by_everybody().await?;
+    page.goto(&format!("{}/h/mill", site.address)).await?;
+    page.says("This home is damaged").await?;
+    page.goto(&site.address).await?;
+    page.press("Save what can be read of Mill House").await?;
+    page.can_be_used_by_everybody().await?;
+    page.fill("Name of what is saved", "Mill House, saved").await?;
+    page.press("Save").await?;
+    page.says("Mill House, saved").await?;
+    page.goto(&site.address).await?;
+    page.press("Delete Mill House").await?;
+    page.press("Delete it").await?;
+    homes.has_no_damaged().await?;
+    page.press("More: deleted homes (1)").await?;
+    page.says("Mill House, deleted").await
+}
+
 pub(crate) async fn what_changed_since_a_visit_is_told_and_looked_through(_: &Chrome, page: &Page, _: View) -> Result<()> {
     let site = Site::empty().await?;
     let mut somebody = Somebody::new(&site, "weir");

@@ -97,6 +97,7 @@ fn main() -> ExitCode {
         an_overload_goes_on_in_work,
         half_the_house_is_dark,
         homes_are_renamed_copied_deleted_and_taken_back,
+        a_damaged_home_hides_no_other_and_what_can_be_read_is_saved,
         a_fault_is_found_in_a_made_up_house,
     ] {
         for view in [View::Desk, View::Phone] {
