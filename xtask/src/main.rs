@@ -1,5 +1,6 @@
 //! `cargo xtask <task>`: set up, demo, test, types, shots, bench. Each says what it is doing.
 
+mod api;
 mod bench;
 mod rules;
 mod tools;
@@ -14,6 +15,7 @@ const USAGE: &str = "cargo xtask <task>
   demo    install npm packages, build the web files and the program, start it with the demo home
   test    install what tests need, then run every check and every test
   types   write docs/openapi.json, docs/rules.md, web/src/api/generated/ anew from the code
+  fuzz-api  hold the program against its own description, at length
   shots   take every picture of docs/screenshots/ from the demo home
   bench   measure, and print what docs/performance.md records";
 
@@ -23,6 +25,7 @@ fn main() -> ExitCode {
         "demo" => demo(),
         "test" => test(),
         "types" => types(),
+        "fuzz-api" => api::fuzz(),
         "shots" => shots(),
         "bench" => bench(),
         _ => {
@@ -89,8 +92,13 @@ fn test() -> Result<()> {
     built.and(web)?;
     say("drift: docs/openapi.json, the TypeScript types, docs/rules.md");
     drift()?;
+    let api = api::beside()?;
     say("every test, browser tests among them");
     tools::cargo_with_clippy(&["test", "--workspace"])?;
+    if let Some(api) = api {
+        say("the program against its own description");
+        api.finished()?;
+    }
     say("all passed");
     Ok(())
 }

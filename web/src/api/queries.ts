@@ -380,7 +380,7 @@ export const readPrices = (home: string, file: File) =>
   answer(
     api.POST("/api/homes/{home}/prices/read", {
       params: { path: { home } },
-      body: file as unknown as number[],
+      body: file as unknown as string,
       bodySerializer: (body: unknown) => body as Blob,
       headers: { "content-type": "application/octet-stream" },
     }),
@@ -404,7 +404,7 @@ export async function readUsage(home: string, file: File, choices: UsageChoices)
   return answer(
     api.POST("/api/homes/{home}/usage", {
       params: { path: { home }, query: { file: file.name, ...chosen } },
-      body: file as unknown as number[],
+      body: file as unknown as string,
       bodySerializer: (body: unknown) => body as Blob,
       headers: { "content-type": "application/octet-stream" },
     }),
@@ -490,7 +490,7 @@ export async function readDrawing(home: string, floor: string, file: Blob, unit_
   return answer(
     api.POST("/api/homes/{home}/plan/drawing", {
       params: { path: { home }, query },
-      body: file as unknown as number[],
+      body: file as unknown as string,
       bodySerializer: (body: unknown) => body as Blob,
       headers: { "content-type": "application/octet-stream" },
     }),
@@ -540,7 +540,7 @@ export async function readSheet(home: string, panel: string, file: Blob, columns
   return answer(
     api.POST("/api/homes/{home}/panels/{panel}/sheet", {
       params: { path: { home, panel }, query },
-      body: file as unknown as number[],
+      body: file as unknown as string,
       bodySerializer: (body: unknown) => body as Blob,
       headers: { "content-type": "application/octet-stream" },
     }),
@@ -552,7 +552,7 @@ export const readWords = (home: string, file: File) =>
   answer(
     api.POST("/api/homes/{home}/directory/sheet", {
       params: { path: { home } },
-      body: file as unknown as number[],
+      body: file as unknown as string,
       bodySerializer: (body: unknown) => body as Blob,
       headers: { "content-type": "application/octet-stream" },
     }),

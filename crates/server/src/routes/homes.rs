@@ -250,8 +250,36 @@ pub(crate) async fn evidence(home: InHome, Path(PointPath { point }): Path<Point
     home.answer(move |opened| evidence_of(&opened.study, &point).ok_or_else(|| Problem::not_found("point"))).await
 }
 
+/// A whole home as a file: every line, every photo.
+#[derive(utoipa::ToSchema)]
+#[expect(dead_code, reason = "it describes the file, which the crate of the formats writes and reads")]
+pub(crate) struct HomeFile {
+    /// Always `wayfinder-home`.
+    format: String,
+    /// The version of the file's shape: 1 without photos, 2 with them.
+    version: u32,
+    /// The home's id.
+    home: wayfinder_core::HomeId,
+    /// Every line, in order.
+    lines: Vec<wayfinder_core::Line>,
+    /// Its photos; not there where it has none.
+    photos: Option<Vec<PhotoInFile>>,
+}
+
+/// A photo in the file.
+#[derive(utoipa::ToSchema)]
+#[expect(dead_code, reason = "it describes the file, which the crate of the formats writes and reads")]
+pub(crate) struct PhotoInFile {
+    /// Its id.
+    id: wayfinder_core::PhotoId,
+    /// `image/jpeg`, `image/png` or `image/webp`.
+    media: String,
+    /// The bytes, as base64.
+    base64: String,
+}
+
 /// The whole home as one file.
-#[utoipa::path(get, path = "/api/homes/{home}/export", params(HomePath), responses((status = 200, body = Vec<u8>, content_type = "application/json"), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/export", params(HomePath), responses((status = 200, body = HomeFile, content_type = "application/json"), (status = 404, body = Problem)))]
 pub(crate) async fn export(State(app): State<App>, home: InHome) -> Result<Response, Problem> {
     let (desk, id) = (Arc::clone(&app.desk), home.id.clone());
     let disposition = home.saved_as("attachment", ".wayfinder.json");

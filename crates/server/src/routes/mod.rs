@@ -2,6 +2,7 @@
 
 mod all_homes;
 mod book;
+mod description;
 mod directory;
 mod homes;
 mod house;
@@ -130,13 +131,13 @@ fn api() -> OpenApiRouter<App> {
 pub(crate) fn router(app: App, door: Door) -> Router {
     let (router, openapi) = api().split_for_parts();
     // Written once and shared: a router is copied for every connection, and the description is large.
-    let json = Bytes::from(openapi.to_json().expect("the description is JSON; anything else is a bug"));
-    let description = move || {
+    let json = Bytes::from(description::complete(&openapi).to_string());
+    let told = move || {
         let json = json.clone();
         async move { ([(header::CONTENT_TYPE, "application/json")], json) }
     };
     router
-        .route("/api/openapi.json", axum::routing::get(description))
+        .route("/api/openapi.json", axum::routing::get(told))
         .fallback(axum::routing::get(assets::web))
         .layer(CompressionLayer::new().quality(CompressionLevel::Fastest))
         .layer(middleware::from_fn_with_state((app.clone(), door), guard::at_the_door))
@@ -147,7 +148,8 @@ pub(crate) fn router(app: App, door: Door) -> Router {
 /// The OpenAPI description, as `docs/openapi.json` keeps it.
 pub fn openapi_json() -> String {
     let (_, openapi) = api().split_for_parts();
-    let mut text = openapi.to_pretty_json().expect("the description is JSON; anything else is a bug");
+    let mut text =
+        serde_json::to_string_pretty(&description::complete(&openapi)).expect("the description is JSON; anything else is a bug");
     text.push('\n');
     text
 }

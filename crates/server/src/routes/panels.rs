@@ -194,7 +194,7 @@ pub(crate) async fn put_photo(
 }
 
 /// A photo.
-#[utoipa::path(get, path = "/api/homes/{home}/photos/{photo}", params(PhotoPath), responses((status = 200, body = Vec<u8>, content_type = "image/jpeg"), (status = 404, body = Problem)))]
+#[utoipa::path(get, path = "/api/homes/{home}/photos/{photo}", params(PhotoPath), responses((status = 200, content((Vec<u8> = "image/jpeg"), (Vec<u8> = "image/png"), (Vec<u8> = "image/webp"))), (status = 404, body = Problem)))]
 pub(crate) async fn photo(State(app): State<App>, Path(PhotoPath { home, photo }): Path<PhotoPath>) -> Result<Response, Problem> {
     let home: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
     let id: PhotoId = photo.parse().map_err(|_| Problem::not_found("photo"))?;

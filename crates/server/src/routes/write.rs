@@ -108,7 +108,7 @@ fn unix_ms_now() -> i64 {
 }
 
 /// Takes in a whole home from its file.
-#[utoipa::path(post, path = "/api/import", request_body(content = Vec<u8>, content_type = "application/json"), responses((status = 200, body = Imported), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem)))]
+#[utoipa::path(post, path = "/api/import", request_body(content = super::homes::HomeFile, content_type = "application/json"), responses((status = 200, body = Imported), (status = 409, body = Problem), (status = 413, body = Problem), (status = 422, body = Problem)))]
 pub(crate) async fn import(State(app): State<App>, RawBody(bytes): RawBody<FILE_LIMIT>) -> Result<Json<Imported>, Problem> {
     let desk = Arc::clone(&app.desk);
     let imported = off_thread(move || {

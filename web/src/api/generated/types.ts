@@ -2373,10 +2373,40 @@ export interface components {
         Draw: {
             /** @enum {string} */
             from: "library";
-        } | (components["schemas"]["LoadPlate"] & {
+        } | {
+            /**
+             * Format: double
+             * @description Amperes.
+             * @default null
+             */
+            amps: number | null;
+            /**
+             * Format: double
+             * @description Largest fuse or breaker.
+             * @default null
+             */
+            largest_breaker: number | null;
+            /**
+             * Format: double
+             * @description Minimum circuit ampacity.
+             * @default null
+             */
+            minimum_ampacity: number | null;
+            /**
+             * Format: double
+             * @description Its voltage.
+             * @default null
+             */
+            volts: number | null;
+            /**
+             * Format: double
+             * @description Watts, or volt-amperes.
+             * @default null
+             */
+            watts: number | null;
             /** @enum {string} */
             from: "plate";
-        }) | {
+        } | {
             /** @enum {string} */
             from: "not_known";
         };
@@ -2508,232 +2538,684 @@ export interface components {
          */
         Extent: "one" | "some" | "half" | "all";
         /** @description What was found out or done. */
-        Fact: (components["schemas"]["HomeDescribed"] & {
+        Fact: {
+            /** @description `Juniper Lane Schoolhouse`. */
+            name: string;
             /** @enum {string} */
             kind: "home_described";
-        }) | (components["schemas"]["RulesChosen"] & {
+        } | {
+            /** @description The edition. */
+            edition: components["schemas"]["Edition"];
             /** @enum {string} */
             kind: "rules_chosen";
-        }) | (components["schemas"]["PanelDescribed"] & {
+        } | {
+            /** @description The door card. */
+            card: components["schemas"]["CardSize"];
+            /** @description One or two columns. */
+            columns: components["schemas"]["Columns"];
+            /** @description What else is known of it. */
+            details?: components["schemas"]["PanelDetails"];
+            main?: components["schemas"]["Amps"] | null;
+            /** @description `Main panel`. */
+            name: string;
+            /** @description As on the metal. */
+            numbering: components["schemas"]["Numbering"];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /** @description `back hall`; may be empty. */
+            place: string;
+            /** @description What comes in. */
+            service: components["schemas"]["Service"];
+            /**
+             * Format: int32
+             * @description 2 to 84.
+             */
+            spaces: number;
             /** @enum {string} */
             kind: "panel_described";
-        }) | (components["schemas"]["PanelRemoved"] & {
+        } | {
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
             /** @enum {string} */
             kind: "panel_removed";
-        }) | (components["schemas"]["LegRead"] & {
+        } | {
+            /**
+             * Format: int32
+             * @description The space it was read against.
+             */
+            against: number;
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /**
+             * Format: int32
+             * @description The space whose row is to be known.
+             */
+            space: number;
+            /** @description What the meter showed. */
+            volts: components["schemas"]["Volts"];
             /** @enum {string} */
             kind: "leg_read";
-        }) | (components["schemas"]["FillerSeen"] & {
+        } | {
+            /** @description Where. */
+            at: string;
+            /** @description Whether a filler closes it. */
+            filler: boolean;
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
             /** @enum {string} */
             kind: "filler_seen";
-        }) | (components["schemas"]["BreakerPlaced"] & {
+        } | {
+            /** @description Its rating, 1 to 400 A. */
+            amps: components["schemas"]["Amps"];
+            /** @description Its poles from the top. */
+            at: components["schemas"]["Slot"][];
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description What else is known of it. */
+            details?: components["schemas"]["BreakerDetails"];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /** @description Its kind. */
+            protection?: components["schemas"]["Protection"];
+            wire?: components["schemas"]["Wire"] | null;
             /** @enum {string} */
             kind: "breaker_placed";
-        }) | (components["schemas"]["BreakerMoved"] & {
+        } | {
+            /** @description Its poles from the top. */
+            at: components["schemas"]["Slot"][];
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
             /** @enum {string} */
             kind: "breaker_moved";
-        }) | (components["schemas"]["BreakersJoined"] & {
+        } | {
+            /** @description The one that stays and takes both places. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description How they open together. */
+            tie?: components["schemas"]["Tie"];
+            /** @description The one that is no longer on its own. */
+            with: components["schemas"]["BreakerId"];
             /** @enum {string} */
             kind: "breakers_joined";
-        }) | (components["schemas"]["NeutralShared"] & {
+        } | {
+            /** @description One to three. */
+            breakers: components["schemas"]["BreakerId"][];
+            /** @description `false`: no longer. */
+            shared?: boolean;
             /** @enum {string} */
             kind: "neutral_shared";
-        }) | (components["schemas"]["BreakerRemoved"] & {
+        } | {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
             /** @enum {string} */
             kind: "breaker_removed";
-        }) | (components["schemas"]["BreakerKept"] & {
+        } | {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            kept?: components["schemas"]["Kept"] | null;
+            /** @description Why. */
+            reason?: string;
             /** @enum {string} */
             kind: "breaker_kept";
-        }) | (components["schemas"]["BreakerSwitched"] & {
+        } | {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description Where it stands now. */
+            to: components["schemas"]["State"];
             /** @enum {string} */
             kind: "breaker_switched";
-        }) | (components["schemas"]["LabelClaimed"] & {
+        } | {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description As it reads. */
+            text: string;
             /** @enum {string} */
             kind: "label_claimed";
-        }) | (components["schemas"]["CircuitWorded"] & {
+        } | {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description The panels that it fed then. */
+            feeds?: components["schemas"]["PanelId"][];
+            /** @description The points that were proven on it when they were written. Once others are, the words are to be looked at. */
+            proven?: components["schemas"]["PointId"][];
+            /** @description The words, up to 120 characters. */
+            text: string;
             /** @enum {string} */
             kind: "circuit_worded";
-        }) | (components["schemas"]["RoomPlaced"] & {
+        } | {
+            /** @description `ground floor`. */
+            floor?: string | null;
+            /** @description `Kitchen`. */
+            name: string;
+            /** @description The room. */
+            room: components["schemas"]["RoomId"];
             /** @enum {string} */
             kind: "room_placed";
-        }) | (components["schemas"]["RoomRemoved"] & {
+        } | {
+            /** @description The room. */
+            room: components["schemas"]["RoomId"];
             /** @enum {string} */
             kind: "room_removed";
-        }) | (components["schemas"]["UnitsChosen"] & {
+        } | {
+            /** @description How. */
+            units: components["schemas"]["Units"];
             /** @enum {string} */
             kind: "units_chosen";
-        }) | (components["schemas"]["FloorPlaced"] & {
+        } | {
+            /** @description Its name, as the rooms have it. */
+            floor: string;
+            /**
+             * Format: int32
+             * @description 0 is the ground floor, below it -1, above it 1.
+             */
+            level: number;
             /** @enum {string} */
             kind: "floor_placed";
-        }) | (components["schemas"]["RoomDrawn"] & {
+        } | {
+            /** @description The corners of its inside, in either sense, in millimeters on its floor. */
+            corners: components["schemas"]["Spot"][];
+            /** @description The room. */
+            room: components["schemas"]["RoomId"];
             /** @enum {string} */
             kind: "room_drawn";
-        }) | (components["schemas"]["OpeningPlaced"] & {
+        } | {
+            /** @description From the wall's first corner to the opening. */
+            from: components["schemas"]["Length"];
+            /** @description The opening. */
+            opening: components["schemas"]["OpeningId"];
+            /** @description What it is. */
+            opening_kind: components["schemas"]["OpeningKind"];
+            /** @description The room whose wall it is in; another room on the wall's other side needs no entry. */
+            room: components["schemas"]["RoomId"];
+            /**
+             * Format: int32
+             * @description The wall, from 0, in the order of the drawn corners.
+             */
+            wall: number;
+            /** @description Its width. */
+            width: components["schemas"]["Length"];
             /** @enum {string} */
             kind: "opening_placed";
-        }) | (components["schemas"]["OpeningRemoved"] & {
+        } | {
+            /** @description The opening. */
+            opening: components["schemas"]["OpeningId"];
             /** @enum {string} */
             kind: "opening_removed";
-        }) | (components["schemas"]["StairsPlaced"] & {
+        } | {
+            /** @description The lower room. */
+            lower: components["schemas"]["RoomId"];
+            /** @description Where they begin, from the corner of the box around the lower room. */
+            lower_at: components["schemas"]["Spot"];
+            /** @description The stairs. */
+            stairs: components["schemas"]["StairsId"];
+            /** @description The upper room. */
+            upper: components["schemas"]["RoomId"];
+            /** @description Where they end, from the corner of the box around the upper room. */
+            upper_at: components["schemas"]["Spot"];
             /** @enum {string} */
             kind: "stairs_placed";
-        }) | (components["schemas"]["StairsRemoved"] & {
+        } | {
+            /** @description The stairs. */
+            stairs: components["schemas"]["StairsId"];
             /** @enum {string} */
             kind: "stairs_removed";
-        }) | (components["schemas"]["PanelStands"] & {
+        } | {
+            /** @description From the corner of the box around the room; the nearest wall takes it. */
+            at: components["schemas"]["Spot"];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /** @description The room. */
+            room: components["schemas"]["RoomId"];
             /** @enum {string} */
             kind: "panel_stands";
-        }) | (components["schemas"]["BackdropLaid"] & {
+        } | {
+            /** @description One end of a length that is known. */
+            a: components["schemas"]["Pixel"];
+            /** @description Where its upper left corner lies on the floor. */
+            at: components["schemas"]["Spot"];
+            /** @description Its other end. */
+            b: components["schemas"]["Pixel"];
+            /** @description The floor, by its name. */
+            floor: string;
+            /**
+             * Format: int32
+             * @description Its height in pixels.
+             */
+            height_px: number;
+            /** @description The length. */
+            length: components["schemas"]["Length"];
+            /** @description The photo, kept beside the logbook. */
+            photo: components["schemas"]["PhotoId"];
+            /**
+             * Format: int32
+             * @description Its width in pixels.
+             */
+            width_px: number;
             /** @enum {string} */
             kind: "backdrop_laid";
-        }) | (components["schemas"]["BackdropRemoved"] & {
+        } | {
+            /** @description The floor, by its name. */
+            floor: string;
             /** @enum {string} */
             kind: "backdrop_removed";
-        }) | (components["schemas"]["PointPlaced"] & {
+        } | {
+            configuration?: components["schemas"]["Configuration"] | null;
+            /** @description What else can be seen of it. */
+            details?: components["schemas"]["PointDetails"];
+            /** @description Where in the room, or which appliance. */
+            name: string;
+            /** @description A single receptacle, the only one on its circuit. */
+            only_one?: boolean;
+            plate?: components["schemas"]["Plate"] | null;
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+            /** @description What it is. */
+            point_kind: components["schemas"]["PointKind"];
+            /** @description The room. */
+            room: components["schemas"]["RoomId"];
+            /** @description 120 or 240. */
+            volts: components["schemas"]["Volts"];
             /** @enum {string} */
             kind: "point_placed";
-        }) | (components["schemas"]["PointRemoved"] & {
+        } | {
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
             /** @enum {string} */
             kind: "point_removed";
-        }) | (components["schemas"]["PointStands"] & {
+        } | {
+            at?: components["schemas"]["Spot"] | null;
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
             /** @enum {string} */
             kind: "point_stands";
-        }) | (components["schemas"]["SwitchControls"] & {
+        } | {
+            /** @description What it switches. */
+            points: components["schemas"]["PointId"][];
+            /** @description The switch. */
+            switch: components["schemas"]["PointId"];
             /** @enum {string} */
             kind: "switch_controls";
-        }) | (components["schemas"]["GfciProtects"] & {
+        } | {
+            /** @description The GFCI device. */
+            device: components["schemas"]["PointId"];
+            /** @description What loses power when it trips. */
+            points: components["schemas"]["PointId"][];
             /** @enum {string} */
             kind: "gfci_protects";
-        }) | (components["schemas"]["PointSeen"] & {
+        } | {
+            /**
+             * @description The point was found anew by its place and name, and not looked at again where one stood: then it is not the wrong
+             *     point twice over.
+             */
+            anew?: boolean;
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+            /** @description Lit or dark. */
+            seen: components["schemas"]["Seen"];
+            since?: components["schemas"]["Since"] | null;
             /** @enum {string} */
             kind: "point_seen";
-        }) | (components["schemas"]["VoltsRead"] & {
+        } | {
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+            since?: components["schemas"]["Since"] | null;
+            /**
+             * Format: double
+             * @description Volts from hot to neutral; at 240 V from hot to hot. 0 to 1000.
+             */
+            volts: number;
             /** @enum {string} */
             kind: "volts_read";
-        }) | (components["schemas"]["ChangeWatched"] & {
+        } | {
+            /** @description The breaker; it is on again. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+            /** @description What the point did. */
+            saw: components["schemas"]["Change"];
+            since?: components["schemas"]["Since"] | null;
             /** @enum {string} */
             kind: "change_watched";
-        }) | (components["schemas"]["PointSkipped"] & {
+        } | {
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
+            /** @description Why. */
+            reason?: string;
+            since?: components["schemas"]["Since"] | null;
             /** @enum {string} */
             kind: "point_skipped";
-        }) | (components["schemas"]["ToneHeard"] & {
+        } | {
+            /** @description Where it was loudest. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description Where it was plugged in; never at 240 V. */
+            point: components["schemas"]["PointId"];
             /** @enum {string} */
             kind: "tone_heard";
-        }) | (components["schemas"]["PowerBlinked"] & {
+        } | {
+            /** @description What showed it: lamps flickered, clocks blink. */
+            note?: string;
             /** @enum {string} */
             kind: "power_blinked";
-        }) | (components["schemas"]["WrongHandle"] & {
+        } | {
+            /** @description The line of the switching. */
+            line: components["schemas"]["EntryId"];
             /** @enum {string} */
             kind: "wrong_handle";
-        }) | (components["schemas"]["DeviceWorked"] & {
+        } | {
+            /** @description The device. */
+            device: components["schemas"]["PointId"];
+            /** @description How. */
+            worked: components["schemas"]["Worked"];
             /** @enum {string} */
             kind: "device_worked";
-        }) | (components["schemas"]["LoadPlaced"] & {
+        } | {
+            /** @description The appliance of the library that it is like. */
+            appliance?: string | null;
+            /** @description Whether it runs for three hours or more; `null`: as the library has it. */
+            continuous?: boolean | null;
+            /**
+             * Format: int32
+             * @description How many alike, 1 to 50.
+             */
+            count?: number;
+            /** @description How it is known what it takes. */
+            draw?: components["schemas"]["Draw"];
+            /** @description Whether it is fastened in place; `null`: by the kind of its point. */
+            fastened?: boolean | null;
+            /** @description The load. */
+            load: components["schemas"]["LoadId"];
+            /** @description `microwave`. */
+            name: string;
+            /** @description It never runs at one time with these. */
+            never_with?: components["schemas"]["LoadId"][];
+            /** @description Where it is plugged in or connected. */
+            point: components["schemas"]["PointId"];
+            usage?: components["schemas"]["Usage"] | null;
+            with?: components["schemas"]["LoadId"] | null;
             /** @enum {string} */
             kind: "load_placed";
-        }) | (components["schemas"]["LoadRemoved"] & {
+        } | {
+            /** @description The load. */
+            load: components["schemas"]["LoadId"];
             /** @enum {string} */
             kind: "load_removed";
-        }) | (components["schemas"]["ServiceTold"] & {
+        } | {
+            /**
+             * Format: int32
+             * @description The area by outside dimensions, in square feet, in place of the plan's.
+             */
+            area_ft2?: number | null;
+            /** @description Heating and cooling can run at one time. */
+            heat_cool_together?: boolean;
+            /**
+             * Format: int32
+             * @description 20 A circuits of kitchen, dining room and pantry, in place of those that are proven.
+             */
+            kitchen_circuits?: number | null;
+            /**
+             * Format: int32
+             * @description 20 A circuits of the laundry, in place of those that are proven.
+             */
+            laundry_circuits?: number | null;
+            /**
+             * Format: int32
+             * @description The meter base, as its label says, in amperes.
+             */
+            meter_amps?: number | null;
+            /** @description Why the plan's or the panel's figures do not do. */
+            reason?: string;
             /** @enum {string} */
             kind: "service_told";
-        }) | (components["schemas"]["ServiceFigureTold"] & {
+        } | {
+            /** @description Which. */
+            figure: components["schemas"]["ServiceFigure"];
+            /** @description Why. */
+            reason?: string;
+            /**
+             * Format: int32
+             * @description So much; `null`: what the facts say counts again.
+             */
+            value?: number | null;
             /** @enum {string} */
             kind: "service_figure_told";
-        }) | (components["schemas"]["HeatSeen"] & {
+        } | {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description How warm. */
+            heat: components["schemas"]["Heat"];
+            photo?: components["schemas"]["PhotoId"] | null;
+            /** @description The loads that ran. */
+            running?: components["schemas"]["LoadId"][];
             /** @enum {string} */
             kind: "heat_seen";
-        }) | (components["schemas"]["SurveySet"] & {
+        } | {
+            /** @description Qualified hands, with the cover off. */
+            clamp?: boolean;
+            wish?: components["schemas"]["SurveyWish"] | null;
             /** @enum {string} */
             kind: "survey_set";
-        }) | (components["schemas"]["UsageRead"] & {
+        } | {
+            /** @description The demand that they show. */
+            demand: components["schemas"]["Demand"];
+            /** @description The file's name. */
+            file?: string;
             /** @enum {string} */
             kind: "usage_read";
-        }) | (components["schemas"]["BreakerVoltsRead"] & {
+        } | {
+            /** @description The breaker. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description What was read. */
+            volts: components["schemas"]["BreakerVolts"];
             /** @enum {string} */
             kind: "breaker_volts_read";
-        }) | (components["schemas"]["ReadingTaken"] & {
+        } | {
+            /** @description What ran was switched on for the reading: it says what these take, not what the circuit usually carries. */
+            arranged?: boolean;
+            /** @description The loads that ran. */
+            running?: components["schemas"]["LoadId"][];
+            /** @description Looked at twice: it is far more than the breaker would carry. */
+            sure?: boolean;
+            /** @description What it is of. */
+            target: components["schemas"]["ReadingOf"];
+            /** @description What was read. */
+            value: components["schemas"]["ReadValue"];
+            /** @description With what. */
+            with: components["schemas"]["ReadWith"];
             /** @enum {string} */
             kind: "reading_taken";
-        }) | (components["schemas"]["PointsRewired"] & {
+        } | {
+            /** @description The breaker on which they are now. */
+            breaker: components["schemas"]["BreakerId"];
+            /** @description Which. */
+            points: components["schemas"]["PointId"][];
+            /** @description Each was seen to go off with that breaker and to come back with it, then once more, found anew. */
+            tested?: boolean;
             /** @enum {string} */
             kind: "points_rewired";
-        }) | (components["schemas"]["JobBegun"] & {
+        } | {
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
+            /** @description What is to be done. */
+            work: components["schemas"]["Job"];
             /** @enum {string} */
             kind: "job_begun";
-        }) | (components["schemas"]["JobAnswered"] & {
+        } | {
+            /** @description What was answered. */
+            answer: components["schemas"]["JobAnswer"];
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
+            /** @description The step, by its name in the sheet. */
+            step: string;
             /** @enum {string} */
             kind: "job_answered";
-        }) | (components["schemas"]["JobStopped"] & {
+        } | {
+            /** @description What. */
+            found: components["schemas"]["JobFound"];
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
+            /** @description Where, and what else is to be said. */
+            note?: string;
             /** @enum {string} */
             kind: "job_stopped";
-        }) | (components["schemas"]["JobEnded"] & {
+        } | {
+            /** @description What holds from now on, in order. */
+            changes?: components["schemas"]["Fact"][];
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
             /** @enum {string} */
             kind: "job_ended";
-        }) | (components["schemas"]["JobLeft"] & {
+        } | {
+            /** @description The job. */
+            job: components["schemas"]["JobId"];
+            /** @description Why. */
+            reason?: string;
             /** @enum {string} */
             kind: "job_left";
-        }) | (components["schemas"]["SizeKept"] & {
+        } | {
+            /** @description What was asked. */
+            asked: components["schemas"]["SizeAsked"];
+            /** @description What the circuit is for. */
+            name: string;
+            /** @description Which. */
+            size: components["schemas"]["SizeId"];
             /** @enum {string} */
             kind: "size_kept";
-        }) | (components["schemas"]["SizeDropped"] & {
+        } | {
+            /** @description Which. */
+            size: components["schemas"]["SizeId"];
             /** @enum {string} */
             kind: "size_dropped";
-        }) | (components["schemas"]["PricesSet"] & {
+        } | {
+            /** @description How money is written: `$`, `CA$`. */
+            currency: string;
+            /** @description The prices. */
+            prices: {
+                [key: string]: number;
+            };
             /** @enum {string} */
             kind: "prices_set";
-        }) | (components["schemas"]["TraceSet"] & {
+        } | {
+            /** @description How, by whom and with what. */
+            way: components["schemas"]["TraceSetup"];
             /** @enum {string} */
             kind: "trace_set";
-        }) | (components["schemas"]["PracticeHouse"] & {
+        } | {
+            /** @description What it is drawn from. */
+            recipe: components["schemas"]["Recipe"];
             /** @enum {string} */
             kind: "practice_house";
-        }) | (components["schemas"]["CardHung"] & {
+        } | {
+            /** @description Its lines as printed. */
+            lines: components["schemas"]["HungLine"][];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /**
+             * Format: int64
+             * @description The revision that stands on it: the last line of the logbook it was made from.
+             */
+            revision: number;
+            /**
+             * Format: double
+             * @description Height of a row of it, in mm: what a strip over one of its lines has to have.
+             */
+            row_mm?: number | null;
             /** @enum {string} */
             kind: "card_hung";
-        }) | (components["schemas"]["StickersPrinted"] & {
+        } | {
+            /** @description Each of them. */
+            stickers: components["schemas"]["StickerPrinted"][];
             /** @enum {string} */
             kind: "stickers_printed";
-        }) | (components["schemas"]["DeviceTested"] & {
+        } | {
+            /** @description The device. */
+            device: components["schemas"]["TestedDevice"];
+            /** @description How it went. */
+            went: components["schemas"]["TestWent"];
             /** @enum {string} */
             kind: "device_tested";
-        }) | (components["schemas"]["TestsSet"] & {
+        } | {
+            /** @description After how many. */
+            months: components["schemas"]["TestMonths"];
             /** @enum {string} */
             kind: "tests_set";
-        }) | (components["schemas"]["AddressGiven"] & {
+        } | {
+            /** @description `https://home.example/h/juniper-lane`. */
+            address?: string | null;
             /** @enum {string} */
             kind: "address_given";
-        }) | (components["schemas"]["TroubleTold"] & {
+        } | {
+            /** @description What is told. */
+            told: components["schemas"]["Trouble"];
+            /** @description Its id. */
+            trouble: components["schemas"]["TroubleId"];
             /** @enum {string} */
             kind: "trouble_told";
-        }) | (components["schemas"]["TroubleLooked"] & {
+        } | {
+            /** @description What was looked at or done. */
+            at: components["schemas"]["TroubleLook"];
+            /** @description What it showed. */
+            saw: components["schemas"]["TroubleSaw"];
+            /** @description Which trouble. */
+            trouble: components["schemas"]["TroubleId"];
             /** @enum {string} */
             kind: "trouble_looked";
-        }) | (components["schemas"]["TroubleEnded"] & {
+        } | {
+            found?: components["schemas"]["TroubleFound"] | null;
+            /** @description What else is to be said. */
+            note?: string;
+            /** @description Which trouble. */
+            trouble: components["schemas"]["TroubleId"];
             /** @enum {string} */
             kind: "trouble_ended";
-        }) | (components["schemas"]["TroubleMended"] & {
+        } | {
+            /** @description Which trouble. */
+            trouble: components["schemas"]["TroubleId"];
             /** @enum {string} */
             kind: "trouble_mended";
-        }) | (components["schemas"]["NumbersKept"] & {
+        } | {
+            /** @description The electrician's. */
+            electrician?: string;
+            /** @description The utility's. */
+            utility?: string;
             /** @enum {string} */
             kind: "numbers_kept";
-        }) | (components["schemas"]["PointFed"] & {
+        } | {
+            from?: components["schemas"]["FedFrom"] | null;
+            /** @description The point. */
+            point: components["schemas"]["PointId"];
             /** @enum {string} */
             kind: "point_fed";
-        }) | (components["schemas"]["PhotoTaken"] & {
+        } | {
+            breaker?: components["schemas"]["BreakerId"] | null;
+            /** @description What it shows. */
+            of: components["schemas"]["PhotoOf"];
+            /** @description The panel. */
+            panel: components["schemas"]["PanelId"];
+            /** @description The photo. */
+            photo: components["schemas"]["PhotoId"];
             /** @enum {string} */
             kind: "photo_taken";
-        }) | (components["schemas"]["FindingSetAside"] & {
+        } | {
+            /** @description `false`: it counts again. */
+            aside?: boolean;
+            /** @description Its key. */
+            finding: string;
+            /** @description What it said. */
+            message: string;
+            /** @description Why it is set aside. */
+            reason?: string;
             /** @enum {string} */
             kind: "finding_set_aside";
-        }) | (components["schemas"]["LineStruck"] & {
+        } | {
+            /** @description The line. */
+            line: components["schemas"]["EntryId"];
             /** @enum {string} */
             kind: "line_struck";
-        }) | (components["schemas"]["LineRestored"] & {
+        } | {
+            /** @description The line. */
+            line: components["schemas"]["EntryId"];
             /** @enum {string} */
             kind: "line_restored";
-        });
+        };
         /** @description How good a search was. */
         FaultMarks: {
             /** @description Looks. */
@@ -3068,6 +3550,22 @@ export interface components {
         HomeDescribed: {
             /** @description `Juniper Lane Schoolhouse`. */
             name: string;
+        };
+        /** @description A whole home as a file: every line, every photo. */
+        HomeFile: {
+            /** @description Always `wayfinder-home`. */
+            format: string;
+            /** @description The home's id. */
+            home: components["schemas"]["HomeId"];
+            /** @description Every line, in order. */
+            lines: components["schemas"]["Line"][];
+            /** @description Its photos; not there where it has none. */
+            photos?: components["schemas"]["PhotoInFile"][] | null;
+            /**
+             * Format: int32
+             * @description The version of the file's shape: 1 without photos, 2 with them.
+             */
+            version: number;
         };
         /** @description One home: one logbook. */
         HomeId: string;
@@ -5007,6 +5505,15 @@ export interface components {
         };
         /** @description One photo. */
         PhotoId: string;
+        /** @description A photo in the file. */
+        PhotoInFile: {
+            /** @description The bytes, as base64. */
+            base64: string;
+            /** @description Its id. */
+            id: components["schemas"]["PhotoId"];
+            /** @description `image/jpeg`, `image/png` or `image/webp`. */
+            media: string;
+        };
         /**
          * @description What a photo shows.
          * @enum {string}
@@ -7660,7 +8167,143 @@ export interface components {
             lines: number;
         };
     };
-    responses: never;
+    responses: {
+        /** @description The connection broke off while sending, or the address is none. */
+        Problem400: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Nobody is in who asks at the second door, or they were sent away. */
+        Problem401: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Not for whoever asks: not for helpers, a wrong code or passphrase, or asked by a page of another site. */
+        Problem403: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description There is no such thing. */
+        Problem404: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description What was sent came too slowly. */
+        Problem408: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description It stands against what is there. */
+        Problem409: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The home was deleted and can be taken back. */
+        Problem410: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description What was sent is too large. */
+        Problem413: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description What was sent is not marked as JSON. */
+        Problem415: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description This server was asked under another name. */
+        Problem421: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description What was sent or asked for cannot be. */
+        Problem422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Too many wrong tries; wait as long as Retry-After says. */
+        Problem429: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description A fault in the program itself, or a damaged home. */
+        Problem500: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Too much is asked for at once; wait as long as Retry-After says. */
+        Problem503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The disk is full. */
+        Problem507: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -7685,14 +8328,13 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"][];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            421: components["responses"]["Problem421"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     health: {
@@ -7712,6 +8354,10 @@ export interface operations {
                     "application/json": components["schemas"]["Health"];
                 };
             };
+            403: components["responses"]["Problem403"];
+            421: components["responses"]["Problem421"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     list: {
@@ -7731,6 +8377,11 @@ export interface operations {
                     "application/json": components["schemas"]["AllHomes"];
                 };
             };
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            421: components["responses"]["Problem421"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     now: {
@@ -7753,14 +8404,15 @@ export interface operations {
                     "application/json": components["schemas"]["HomeNow"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     delete: {
@@ -7783,22 +8435,16 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            410: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     archive: {
@@ -7825,30 +8471,19 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            410: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     book: {
@@ -7885,22 +8520,15 @@ export interface operations {
                     "application/x-ndjson": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     book_pdf: {
@@ -7934,25 +8562,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": number[];
+                    "application/pdf": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     moves: {
@@ -7977,14 +8598,15 @@ export interface operations {
                     "application/json": components["schemas"]["Moves"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     changed: {
@@ -8014,22 +8636,15 @@ export interface operations {
                     "application/json": components["schemas"]["Changes"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     checks: {
@@ -8052,14 +8667,15 @@ export interface operations {
                     "application/json": components["schemas"]["Checks"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     copy_home: {
@@ -8086,46 +8702,20 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            410: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            409: components["responses"]["Problem409"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     directory: {
@@ -8159,22 +8749,15 @@ export interface operations {
                     "application/json": components["schemas"]["DirectoryView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     directory_pdf: {
@@ -8205,25 +8788,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": number[];
+                    "application/pdf": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     directory_as: {
@@ -8256,25 +8832,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/octet-stream": number[];
+                    "application/octet-stream": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     words_sheet: {
@@ -8289,7 +8858,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/octet-stream": number[];
+                "application/octet-stream": string;
             };
         };
         responses: {
@@ -8301,30 +8870,18 @@ export interface operations {
                     "application/json": components["schemas"]["WordsRead"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     entries: {
@@ -8351,46 +8908,20 @@ export interface operations {
                     "application/json": components["schemas"]["Taken"];
                 };
             };
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            409: components["responses"]["Problem409"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     export: {
@@ -8410,17 +8941,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": number[];
+                    "application/json": components["schemas"]["HomeFile"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     find: {
@@ -8446,14 +8978,15 @@ export interface operations {
                     "application/json": components["schemas"]["Found"][];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     report: {
@@ -8484,25 +9017,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": number[];
+                    "application/pdf": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     helper: {
@@ -8525,14 +9051,15 @@ export interface operations {
                     "application/json": components["schemas"]["HelperView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     jobs: {
@@ -8555,14 +9082,15 @@ export interface operations {
                     "application/json": components["schemas"]["JobsView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     try_job: {
@@ -8589,22 +9117,19 @@ export interface operations {
                     "application/json": components["schemas"]["SheetTried"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     job: {
@@ -8629,14 +9154,15 @@ export interface operations {
                     "application/json": components["schemas"]["JobSheet"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     letter: {
@@ -8659,14 +9185,15 @@ export interface operations {
                     "application/json": components["schemas"]["Letter"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     loads: {
@@ -8689,14 +9216,15 @@ export interface operations {
                     "application/json": components["schemas"]["LoadsView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     loads_running: {
@@ -8724,14 +9252,15 @@ export interface operations {
                     "application/json": components["schemas"]["AtAmps"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     where_load_could_go: {
@@ -8756,14 +9285,15 @@ export interface operations {
                     "application/json": components["schemas"]["LoadMoves"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     logbook: {
@@ -8803,14 +9333,15 @@ export interface operations {
                     "application/json": components["schemas"]["LogbookPage"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     panels: {
@@ -8833,14 +9364,15 @@ export interface operations {
                     "application/json": components["schemas"]["PanelView"][];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     read_card: {
@@ -8869,22 +9401,19 @@ export interface operations {
                     "application/json": components["schemas"]["CardRead"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     write_sheet: {
@@ -8908,17 +9437,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/octet-stream": number[];
+                    "application/octet-stream": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     read_sheet: {
@@ -8938,7 +9468,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/octet-stream": number[];
+                "application/octet-stream": string;
             };
         };
         responses: {
@@ -8950,30 +9480,18 @@ export interface operations {
                     "application/json": components["schemas"]["SheetRead"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     photo: {
@@ -8995,17 +9513,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "image/jpeg": number[];
+                    "image/jpeg": string;
+                    "image/png": string;
+                    "image/webp": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     put_photo: {
@@ -9022,7 +9543,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/octet-stream": number[];
+                "application/octet-stream": string;
             };
         };
         responses: {
@@ -9032,46 +9553,19 @@ export interface operations {
                 };
                 content?: never;
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            409: components["responses"]["Problem409"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     plan: {
@@ -9094,14 +9588,15 @@ export interface operations {
                     "application/json": components["schemas"]["PlanNow"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     read_drawing: {
@@ -9121,7 +9616,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/octet-stream": number[];
+                "application/octet-stream": string;
             };
         };
         responses: {
@@ -9133,30 +9628,18 @@ export interface operations {
                     "application/json": components["schemas"]["DrawingRead"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     plan_file: {
@@ -9187,25 +9670,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/octet-stream": number[];
+                    "application/octet-stream": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     propose: {
@@ -9232,22 +9708,19 @@ export interface operations {
                     "application/json": components["schemas"]["Proposal"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     points: {
@@ -9270,14 +9743,15 @@ export interface operations {
                     "application/json": components["schemas"]["KnownPoints"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     evidence: {
@@ -9302,14 +9776,15 @@ export interface operations {
                     "application/json": components["schemas"]["Evidence"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     marks: {
@@ -9335,14 +9810,15 @@ export interface operations {
                     "application/json": components["schemas"]["Marks"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     fault_seen: {
@@ -9365,14 +9841,15 @@ export interface operations {
                     "application/json": components["schemas"]["FaultShown"] | null;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     fault_marked: {
@@ -9398,14 +9875,15 @@ export interface operations {
                     "application/json": components["schemas"]["FaultMarks"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     at_the_job: {
@@ -9430,14 +9908,15 @@ export interface operations {
                     "application/json": components["schemas"]["JobShows"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     meter: {
@@ -9473,22 +9952,15 @@ export interface operations {
                     "application/json": components["schemas"]["MeterShows"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     own_panel: {
@@ -9511,14 +9983,15 @@ export interface operations {
                     "application/json": components["schemas"]["KnownPanel"][];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     reading: {
@@ -9550,14 +10023,15 @@ export interface operations {
                     "application/json": components["schemas"]["Reading"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     measure_marks: {
@@ -9583,14 +10057,15 @@ export interface operations {
                     "application/json": components["schemas"]["MeasureMarks"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     utility: {
@@ -9618,14 +10093,15 @@ export interface operations {
                     "text/event-stream": components["schemas"]["UtilityShows"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     work_done: {
@@ -9651,14 +10127,15 @@ export interface operations {
                     "application/json": components["schemas"]["WorkMarks"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     prices: {
@@ -9678,17 +10155,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": number[];
+                    "text/csv": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     read_price_list: {
@@ -9703,7 +10181,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/octet-stream": number[];
+                "application/octet-stream": string;
             };
         };
         responses: {
@@ -9715,30 +10193,18 @@ export interface operations {
                     "application/json": components["schemas"]["PricesRead"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     room_walk: {
@@ -9763,14 +10229,15 @@ export interface operations {
                     "application/json": components["schemas"]["RoomWalk"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     salvage: {
@@ -9797,38 +10264,20 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            507: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            409: components["responses"]["Problem409"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     service: {
@@ -9860,14 +10309,15 @@ export interface operations {
                     "application/json": components["schemas"]["ServiceView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     service_sheet: {
@@ -9906,25 +10356,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": number[];
+                    "application/pdf": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     sizes: {
@@ -9947,14 +10390,15 @@ export interface operations {
                     "application/json": components["schemas"]["SizesView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     try_size: {
@@ -9981,22 +10425,19 @@ export interface operations {
                     "application/json": components["schemas"]["SizeView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     sticker_list: {
@@ -10019,14 +10460,15 @@ export interface operations {
                     "application/json": components["schemas"]["Sticker"][];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     sticker_sheets: {
@@ -10071,25 +10513,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": number[];
+                    "application/pdf": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     stream: {
@@ -10115,14 +10550,15 @@ export interface operations {
                     "text/event-stream": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     strips: {
@@ -10155,25 +10591,18 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/pdf": number[];
+                    "application/pdf": string;
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     survey: {
@@ -10207,22 +10636,15 @@ export interface operations {
                     "application/json": components["schemas"]["SurveyView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     survey_together: {
@@ -10245,14 +10667,15 @@ export interface operations {
                     "application/json": components["schemas"]["SurveyTogether"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     take_back: {
@@ -10275,14 +10698,16 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     tests: {
@@ -10305,14 +10730,15 @@ export interface operations {
                     "application/json": components["schemas"]["TestsView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     trace: {
@@ -10335,14 +10761,15 @@ export interface operations {
                     "application/json": components["schemas"]["TraceView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     methods: {
@@ -10365,14 +10792,15 @@ export interface operations {
                     "application/json": components["schemas"]["MethodsSoFar"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     trips: {
@@ -10395,14 +10823,15 @@ export interface operations {
                     "application/json": components["schemas"]["TripsView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     trouble: {
@@ -10427,14 +10856,15 @@ export interface operations {
                     "application/json": components["schemas"]["TroubleView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     trouble_explained: {
@@ -10459,14 +10889,15 @@ export interface operations {
                     "application/json": components["schemas"]["TroubleWhy"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     usage: {
@@ -10489,14 +10920,15 @@ export interface operations {
                     "application/json": components["schemas"]["DemandView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     read_usage_file: {
@@ -10520,7 +10952,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/octet-stream": number[];
+                "application/octet-stream": string;
             };
         };
         responses: {
@@ -10532,30 +10964,18 @@ export interface operations {
                     "application/json": components["schemas"]["UsagePreview"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     work: {
@@ -10585,22 +11005,15 @@ export interface operations {
                     "application/json": components["schemas"]["WorkView"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            410: components["responses"]["Problem410"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     import: {
@@ -10612,7 +11025,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": number[];
+                "application/json": components["schemas"]["HomeFile"];
             };
         };
         responses: {
@@ -10624,30 +11037,18 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            408: components["responses"]["Problem408"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     join: {
@@ -10671,46 +11072,19 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            408: components["responses"]["Problem408"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     leave: {
@@ -10728,6 +11102,11 @@ export interface operations {
                 };
                 content?: never;
             };
+            403: components["responses"]["Problem403"];
+            421: components["responses"]["Problem421"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     me: {
@@ -10747,6 +11126,10 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
+            403: components["responses"]["Problem403"];
+            421: components["responses"]["Problem421"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     read_plate: {
@@ -10769,14 +11152,12 @@ export interface operations {
                     "application/json": components["schemas"]["LoadPlate"];
                 };
             };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     make: {
@@ -10800,14 +11181,17 @@ export interface operations {
                     "application/json": components["schemas"]["Imported"];
                 };
             };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            408: components["responses"]["Problem408"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     lessons: {
@@ -10830,14 +11214,12 @@ export interface operations {
                     "application/json": components["schemas"]["LessonLine"][];
                 };
             };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     sharing: {
@@ -10857,6 +11239,11 @@ export interface operations {
                     "application/json": components["schemas"]["SharingNow"];
                 };
             };
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            421: components["responses"]["Problem421"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
         };
     };
     open: {
@@ -10880,22 +11267,18 @@ export interface operations {
                     "application/json": components["schemas"]["SharingNow"];
                 };
             };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            408: components["responses"]["Problem408"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     close: {
@@ -10915,6 +11298,12 @@ export interface operations {
                     "application/json": components["schemas"]["SharingNow"];
                 };
             };
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            421: components["responses"]["Problem421"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     invite: {
@@ -10938,22 +11327,19 @@ export interface operations {
                     "application/json": components["schemas"]["SharingNow"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     send_away: {
@@ -10976,14 +11362,15 @@ export interface operations {
                     "application/json": components["schemas"]["SharingNow"];
                 };
             };
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     sign_in: {
@@ -11007,46 +11394,19 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            429: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            408: components["responses"]["Problem408"];
+            409: components["responses"]["Problem409"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            429: components["responses"]["Problem429"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
 }
