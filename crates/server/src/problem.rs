@@ -50,6 +50,15 @@ impl Problem {
         )
     }
 
+    pub(crate) fn no_such_method() -> Self {
+        Self::new(
+            StatusCode::METHOD_NOT_ALLOWED,
+            "method",
+            "This address cannot be asked in that way.",
+            "Nothing was changed. The addresses are described at /api/openapi.json.",
+        )
+    }
+
     pub(crate) fn not_found(what: &str) -> Self {
         Self::new(StatusCode::NOT_FOUND, "unknown", format!("There is no such {what}."), "Nothing was changed.")
     }
@@ -60,6 +69,9 @@ impl IntoResponse for Problem {
         let status = StatusCode::from_u16(self.status).unwrap_or(StatusCode::INTERNAL_SERVER_ERROR);
         let mut response = (status, Json(self)).into_response();
         response.headers_mut().insert(header::CONTENT_TYPE, HeaderValue::from_static("application/problem+json"));
+        if status == StatusCode::SERVICE_UNAVAILABLE {
+            response.headers_mut().insert(header::RETRY_AFTER, HeaderValue::from_static("10"));
+        }
         response
     }
 }

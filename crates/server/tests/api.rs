@@ -178,13 +178,27 @@ async fn what_cannot_be_read_gets_a_sentence_and_not_our_insides() {
 }
 
 #[tokio::test]
+async fn an_address_asked_in_a_wrong_way_says_so() {
+    let site = Site::start(false).await;
+    let answer = reqwest::Client::new().patch(format!("{}/api/homes", site.address)).send().await.unwrap();
+    assert_eq!(answer.status(), 405);
+    assert_eq!(answer.headers()["content-type"], "application/problem+json");
+    assert_eq!(answer.json::<Value>().await.unwrap()["code"], "method");
+}
+
+#[tokio::test]
 async fn only_this_machine_and_only_its_own_pages() {
     let site = Site::start(false).await;
     let client = reqwest::Client::new();
     let health = format!("{}/api/health", site.address);
-    for (host, status) in
-        [("evil.example", 421), ("localhost", 200), ("127.0.0.1:9", 200), ("[::1]:80", 200), ("localhost.evil.example", 421)]
-    {
+    for (host, status) in [
+        ("evil.example", 421),
+        ("localhost", 200),
+        ("LOCALHOST.", 200),
+        ("127.0.0.1:9", 200),
+        ("[::1]:80", 200),
+        ("[::1].evil.example", 421),
+    ] {
         let response = client.get(&health).header("host", host).send().await.unwrap();
         assert_eq!(response.status().as_u16(), status, "{host}");
     }
@@ -193,6 +207,12 @@ async fn only_this_machine_and_only_its_own_pages() {
     for (origin, status) in [("http://evil.example", 403), ("null", 403), (site.address.as_str(), 200)] {
         let response = client.post(&entries).header("origin", origin).json(&body).send().await.unwrap();
         assert_eq!(response.status().as_u16(), status, "{origin}");
+    }
+    // Nor is anything worked out for a page of another site, that asks by a picture's address.
+    let methods = format!("{}/api/homes/hut/trace/methods", site.address);
+    for (of, status) in [("cross-site", 403), ("same-site", 403), ("same-origin", 200), ("none", 200)] {
+        let response = client.get(&methods).header("sec-fetch-site", of).send().await.unwrap();
+        assert_eq!(response.status().as_u16(), status, "{of}");
     }
 }
 
@@ -211,7 +231,15 @@ async fn a_page_loads_nothing_from_elsewhere() {
     let again = reqwest::get(format!("{}/h/any/panel", site.address)).await.unwrap();
     assert!(!again.headers()["content-security-policy"].to_str().unwrap().contains(&nonce), "the nonce is used twice");
     let api = reqwest::get(format!("{}/api/health", site.address)).await.unwrap();
-    assert_eq!(api.headers()["x-content-type-options"], "nosniff");
+    for (name, value) in [
+        ("x-content-type-options", "nosniff"),
+        ("referrer-policy", "no-referrer"),
+        ("x-frame-options", "DENY"),
+        ("cross-origin-resource-policy", "same-origin"),
+        ("cache-control", "no-store"),
+    ] {
+        assert_eq!(api.headers()[name], value, "{name}");
+    }
 }
 
 #[tokio::test]
@@ -234,6 +262,25 @@ async fn the_stream_tells_of_every_write_resumes_and_ends_with_the_program() {
     site.stop.take().unwrap().send(()).unwrap();
     tokio::time::timeout(Duration::from_secs(10), &mut site.task).await.expect("it stops").unwrap();
     while let Ok(Some(Ok(_))) = tokio::time::timeout(Duration::from_secs(5), stream.next()).await {}
+}
+
+#[tokio::test]
+async fn a_stream_that_fell_behind_is_told_where_the_logbook_is() {
+    let site = Site::start(false).await;
+    assert_eq!(post(&site.address, "hut", vec![home_named("e", "Hut")]).await.0, 200);
+    let stream = reqwest::get(format!("{}/api/homes/hut/stream", site.address)).await.unwrap();
+    let mut stream = stream.bytes_stream();
+    // Far more than are kept for a stream that does not read: of another home, and then of this one.
+    for n in 0..400 {
+        let home = if n < 390 { "mill" } else { "hut" };
+        assert_eq!(post(&site.address, home, vec![home_named(&format!("n{n}"), &format!("Name {n}"))]).await.0, 200);
+    }
+    let last = get(&format!("{}/api/homes/hut", site.address)).await["seq"].as_u64().unwrap();
+    let mut told = String::new();
+    while !told.contains(&format!("data: {last}\n")) {
+        let next = tokio::time::timeout(Duration::from_secs(60), stream.next()).await.expect("it was told nothing more");
+        told.push_str(&String::from_utf8_lossy(&next.unwrap().unwrap()));
+    }
 }
 
 #[tokio::test]

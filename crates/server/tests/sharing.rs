@@ -68,7 +68,7 @@ async fn the_network_reaches_nothing_until_the_owner_shares_and_then_only_with_a
     let site = site().await;
     let before = get(&format!("{}/api/sharing", site.here)).await;
     assert_eq!((&before["open"], &before["has_passphrase"], &before["addresses"]), (&json!(false), &json!(false), &json!([])));
-    for (body, says) in [(json!({}), "Set a passphrase first."), (json!({ "passphrase": "short" }), "10 to 200 characters")] {
+    for (body, says) in [(json!({}), "Set a passphrase first."), (json!({ "passphrase": "short" }), "12 to 128 characters")] {
         let refused = send(format!("{}/api/sharing", site.here), "", &body).await;
         assert_eq!(refused.status(), 422);
         assert!(refused.text().await.unwrap().contains(says));
@@ -206,15 +206,19 @@ async fn a_name_that_looks_like_anothers_is_refused_and_one_that_comes_again_is_
     }
     // Ada goes, and comes in again by another code: the line of last time is not hers any more.
     let look = acts(&site.here, "juniper-lane", "lit porch-lantern").await.remove(0).fact;
-    let write = async |cookie: &str, id: &str, fact: Fact| {
-        let entry = Draft { by: "Ada".into(), at: support::now(), ..entry(id, fact) };
-        send(format!("{address}/api/homes/juniper-lane/entries"), cookie, &json!({ "entries": [entry] })).await.status().as_u16()
+    let now = support::now();
+    let draft = |id: &str, fact: Fact| Draft { by: "Ada".into(), at: now, ..entry(id, fact) };
+    let write = async |cookie: &str, entries: Vec<Draft>| {
+        send(format!("{address}/api/homes/juniper-lane/entries"), cookie, &json!({ "entries": entries })).await.status().as_u16()
     };
-    assert_eq!(write(&ada, "look-1", look).await, 200);
+    let look = draft("look-1", look);
+    assert_eq!(write(&ada, vec![look.clone()]).await, 200);
     assert_eq!(send(format!("{address}/api/leave"), &ada, &json!({})).await.status(), 204);
     let (_, again) = join(&address, code, "Ada").await;
-    let strike = LineStruck { line: "look-1".parse().unwrap() };
-    assert_eq!(write(&again, "undo", strike.into()).await, 403);
+    assert_eq!(write(&again, vec![look.clone()]).await, 200, "sent again it is harmless");
+    let strike = draft("undo", LineStruck { line: "look-1".parse().unwrap() }.into());
+    assert_eq!(write(&again, vec![strike.clone()]).await, 403);
+    assert_eq!(write(&again, vec![look, strike]).await, 403, "nor sent together with it");
 }
 
 #[tokio::test]

@@ -3,6 +3,7 @@
 use std::fs;
 use std::io;
 use std::path::{Path, PathBuf};
+use std::time::Duration;
 
 use rusqlite::backup::{Backup, StepResult};
 use rusqlite::{Connection, OpenFlags};
@@ -121,7 +122,7 @@ impl ReadOnly {
 fn look_into(file: &Path) -> Result<Connection, StoreError> {
     let flags = OpenFlags::SQLITE_OPEN_READ_ONLY | OpenFlags::SQLITE_OPEN_NO_MUTEX;
     let connection = Connection::open_with_flags(file, flags)?;
-    connection.busy_timeout(std::time::Duration::from_secs(5))?;
+    connection.busy_timeout(Duration::from_secs(5))?;
     // Opening reads nothing yet.
     connection.query_row("SELECT count(*) FROM sqlite_schema", [], |row| row.get::<_, i64>(0))?;
     Ok(connection)
@@ -176,8 +177,16 @@ fn write_copy(from: &Connection, file: &Path) -> Result<(), StoreError> {
     drop(private_file(file).map_err(|error| StoreError::Folder(file.to_owned(), error))?);
     let mut copy = Connection::open(file)?;
     // In one step: whoever writes meanwhile writes into the log, and the copy is of the moment when it began.
-    if Backup::new(from, &mut copy)?.step(-1)? != StepResult::Done {
-        return Err(StoreError::Database(rusqlite::Error::InvalidQuery));
+    {
+        let backup = Backup::new(from, &mut copy)?;
+        let mut tries = 0;
+        while backup.step(-1)? != StepResult::Done {
+            tries += 1;
+            if tries > 200 {
+                return Err(StoreError::Busy);
+            }
+            std::thread::sleep(Duration::from_millis(50));
+        }
     }
     // One file, with no log beside it.
     copy.pragma_update_and_check(None, "journal_mode", "DELETE", |_| Ok(()))?;

@@ -53,6 +53,9 @@ pub enum StoreError {
         "The database is damaged; SQLite says: {0}. Put back a copy with `wayfinder restore`, or save what can be read with `wayfinder salvage`."
     )]
     FileDamaged(String),
+    /// Somebody held the database for ten seconds.
+    #[error("The database is held by another program. Nothing was written; try again.")]
+    Busy,
     /// There is something where a copy was to go.
     #[error("{0} is there already. Nothing was written; name another.")]
     IsThere(PathBuf),

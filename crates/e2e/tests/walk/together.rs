@@ -17,7 +17,7 @@ async fn share(owner: &Page, site: &Site) -> Result<(String, String)> {
     owner.press("Share").await?;
     owner.fill("Your passphrase, as the owner", "short").await?;
     owner.press("Share on the home network").await?;
-    owner.dialog_says("A passphrase has 10 to 200 characters").await?;
+    owner.dialog_says("A passphrase has 12 to 128 characters").await?;
     owner.fill("Your passphrase, as the owner", "three brass bells").await?;
     owner.press("Share on the home network").await?;
     let code = owner.test_id("code").await?.text().await?;

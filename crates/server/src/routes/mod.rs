@@ -26,6 +26,7 @@ use utoipa::OpenApi;
 use utoipa_axum::router::OpenApiRouter;
 use utoipa_axum::routes;
 
+use crate::problem::Problem;
 use crate::sharing::Door;
 use crate::{App, assets, guard};
 
@@ -139,6 +140,7 @@ pub(crate) fn router(app: App, door: Door) -> Router {
     router
         .route("/api/openapi.json", axum::routing::get(told))
         .fallback(axum::routing::get(assets::web))
+        .method_not_allowed_fallback(async || Problem::no_such_method())
         .layer(CompressionLayer::new().quality(CompressionLevel::Fastest))
         .layer(middleware::from_fn_with_state((app.clone(), door), guard::at_the_door))
         .layer(middleware::from_fn(guard::harden))

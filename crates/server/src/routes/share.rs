@@ -93,7 +93,7 @@ pub(crate) struct SharingNow {
 #[derive(serde::Deserialize, utoipa::ToSchema)]
 #[serde(deny_unknown_fields)]
 pub(crate) struct OpenDoor {
-    /// The owner's passphrase, 10 to 200 characters; not needed where one was set before.
+    /// The owner's passphrase, 12 to 128 characters; not needed where one was set before.
     #[serde(default)]
     passphrase: Option<String>,
 }
@@ -339,8 +339,8 @@ pub(crate) async fn open(
     let is_new = asked.passphrase.is_some();
     off_thread(move || {
         match asked.passphrase {
-            Some(passphrase) if !(10..=200).contains(&passphrase.chars().count()) => {
-                return Err(wrong("A passphrase has 10 to 200 characters: a few words that nobody guesses."));
+            Some(passphrase) if !(12..=128).contains(&passphrase.chars().count()) => {
+                return Err(wrong("A passphrase has 12 to 128 characters: a few words that nobody guesses."));
             }
             Some(passphrase) => {
                 let hash = hashed(&passphrase).ok_or_else(crate::problem::internal)?;

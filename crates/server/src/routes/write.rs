@@ -88,7 +88,7 @@ fn may_write(visit: &Visit, sharing: &Sharing, book: &Logbook, batch: &[Draft]) 
     }
     let Who::Helper(helper) = &visit.who else { return Ok(()) };
     let session = visit.token.as_deref().and_then(|token| sharing.session(token)).ok_or(DeskError::SentAway)?;
-    let own = |id: &EntryId| session.wrote.contains(id) || batch.iter().any(|draft| draft.id == *id);
+    let own = |id: &EntryId| session.wrote.contains(id);
     if batch.iter().any(|draft| draft.by != helper.name || !draft.fact.may_be_written_by_a_helper(own)) {
         return Err(DeskError::NotForHelpers);
     }

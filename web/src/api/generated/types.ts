@@ -5143,7 +5143,7 @@ export interface components {
         Onset: "at_once" | "minutes" | "unknown";
         /** @description Opens the second door. */
         OpenDoor: {
-            /** @description The owner's passphrase, 10 to 200 characters; not needed where one was set before. */
+            /** @description The owner's passphrase, 12 to 128 characters; not needed where one was set before. */
             passphrase?: string | null;
         };
         /** @description A code that a helper can use once. */
