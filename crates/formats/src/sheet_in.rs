@@ -86,10 +86,10 @@ fn csv(bytes: &[u8]) -> Result<Vec<Vec<String>>, SheetError> {
 
 fn archive(bytes: &[u8]) -> Result<Vec<Vec<String>>, SheetError> {
     let mut zip = zip::ZipArchive::new(Cursor::new(bytes)).map_err(|_| SheetError::NotASheet)?;
-    let mut unpacked = 0;
+    let mut unpacked = 0_u64;
     for n in 0..zip.len() {
         let file = zip.by_index_raw(n).map_err(|error| SheetError::Damaged("spreadsheet", error.to_string()))?;
-        unpacked += file.size();
+        unpacked = file.size().saturating_add(unpacked);
     }
     if unpacked > MOST_UNPACKED || zip.len() > 2000 {
         return Err(SheetError::TooLarge);
@@ -101,10 +101,44 @@ fn archive(bytes: &[u8]) -> Result<Vec<Vec<String>>, SheetError> {
         file.take(MOST_UNPACKED).read_to_end(&mut xml).map_err(|error| SheetError::Damaged("ODS", error.to_string()))?;
         ods(&xml)
     } else if zip.index_for_name("xl/workbook.xml").is_some() {
-        xlsx(bytes)
+        if strings_said(&mut zip)? > MOST_STRINGS {
+            return Err(SheetError::TooLarge);
+        }
+        // The reader is not ours; whatever it makes of a damaged file must not take the program along.
+        let read = std::panic::catch_unwind(|| xlsx(bytes));
+        read.unwrap_or_else(|_| Err(SheetError::Damaged("XLSX", "its parts contradict each other".into())))
     } else {
         Err(SheetError::NotASheet)
     }
+}
+
+/// So many texts may a workbook say that it holds.
+const MOST_STRINGS: u64 = 1_000_000;
+
+/// How many texts the workbook says that it holds: the reader makes room for that many, whether it is true or not. What is no number is
+/// taken for too many.
+fn strings_said(zip: &mut zip::ZipArchive<Cursor<&[u8]>>) -> Result<u64, SheetError> {
+    let mut most = 0;
+    for n in 0..zip.len() {
+        let part = zip.by_index(n).map_err(|error| SheetError::Damaged("spreadsheet", error.to_string()))?;
+        let mut reader = quick_xml::Reader::from_reader(BufReader::new(part.take(MOST_UNPACKED)));
+        // As little strict as the reader that comes after.
+        reader.config_mut().check_end_names = false;
+        let mut buffer = Vec::new();
+        loop {
+            buffer.clear();
+            match reader.read_event_into(&mut buffer) {
+                Ok(Event::Start(tag) | Event::Empty(tag)) if tag.local_name().as_ref() == "sst" => {
+                    let counts = tag.attributes().flatten().filter(|of| matches!(of.key.as_ref(), "count" | "uniqueCount"));
+                    most = counts.map(|of| of.value.parse().unwrap_or(u64::MAX)).fold(most, u64::max);
+                    break;
+                }
+                Ok(Event::Eof) | Err(_) => break,
+                Ok(_) => {}
+            }
+        }
+    }
+    Ok(most)
 }
 
 /// Cell by cell, as far as the bound: a sheet with one cell at its far corner costs no more than that cell.
