@@ -512,4 +512,37 @@ mod tests {
             assert_eq!(desk.take_back(&home).is_ok(), is_back);
         }
     }
+
+    #[test]
+    fn who_was_sent_away_while_their_batch_waited_for_the_home_writes_nothing() {
+        let folder = tempfile::tempdir().unwrap_or_else(|error| panic!("{error}"));
+        let desk = Desk::open(folder.path()).unwrap_or_else(|error| panic!("{error}"));
+        let home: HomeId = "hut".parse().unwrap_or_else(|_| panic!("no id"));
+        let draft = |id: &str| Draft {
+            id: id.parse().unwrap_or_else(|_| panic!("no id")),
+            at: Moment::from_unix_ms(0),
+            by: "Ann".into(),
+            instrument: None,
+            version: Fact::VERSION,
+            fact: Fact::HomeDescribed(HomeDescribed { name: format!("Hut, {id}") }),
+        };
+        assert!(desk.append(&home, vec![draft("e1")]).is_ok());
+        let is_in = Arc::new(std::sync::atomic::AtomicBool::new(true));
+        let at = desk.at_desk(&home);
+        std::thread::scope(|scope| {
+            let writing = lock(&at.writing);
+            let asked = Arc::clone(&is_in);
+            let may = move |_: &Logbook, _: &[Draft]| {
+                if asked.load(std::sync::atomic::Ordering::SeqCst) { Ok(()) } else { Err(DeskError::SentAway) }
+            };
+            let waits = scope.spawn(|| desk.append_if(&home, vec![draft("e2")], may));
+            while lock(&at.waiting).is_empty() {
+                std::thread::yield_now();
+            }
+            is_in.store(false, std::sync::atomic::Ordering::SeqCst);
+            drop(writing);
+            assert!(matches!(waits.join(), Ok(Err(DeskError::SentAway))));
+        });
+        assert!(desk.home(&home).is_ok_and(|opened| opened.book.seq() == 1));
+    }
 }

@@ -57,14 +57,14 @@ impl Patience {
 
 /// How many connections a door takes in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub struct Room {
+pub struct Capacity {
     /// In all.
     pub all: usize,
     /// From one address. A phone opens about six.
     pub from_one: usize,
 }
 
-impl Room {
+impl Capacity {
     /// At the first door: whoever is on this machine may use all of it.
     pub(crate) const HERE: Self = Self { all: usize::MAX, from_one: usize::MAX };
 
@@ -102,11 +102,11 @@ struct Counts {
 }
 
 impl Counted {
-    fn take(self: &Arc<Self>, from: IpAddr, room: Room) -> Option<Counts> {
+    fn take(self: &Arc<Self>, from: IpAddr, capacity: Capacity) -> Option<Counts> {
         let mut by_address = self.0.lock().unwrap_or_else(PoisonError::into_inner);
         let all: usize = by_address.values().sum();
         let own = by_address.get(&from).copied().unwrap_or(0);
-        if all >= room.all || own >= room.from_one {
+        if all >= capacity.all || own >= capacity.from_one {
             return None;
         }
         by_address.insert(from, own + 1);
@@ -130,7 +130,7 @@ impl Drop for Counts {
 pub(crate) async fn answer(
     listener: TcpListener,
     router: Router,
-    (patience, room): (Patience, Room),
+    (patience, capacity): (Patience, Capacity),
     farewell: Duration,
     closed: impl Future<Output = ()>,
 ) {
@@ -152,7 +152,7 @@ pub(crate) async fn answer(
             }
         };
         let from = SocketAddr::new(from.ip().to_canonical(), from.port());
-        match counted.take(from.ip(), room) {
+        match counted.take(from.ip(), capacity) {
             Some(counts) => {
                 let (router, ended) = (router.clone(), ended.clone());
                 connections.spawn(async move {

@@ -18,7 +18,7 @@ mod slow;
 
 pub use demo::DEMO_HOME;
 pub use desk::{DamagedHome, Desk, DeskError, Homes, Opened, readable};
-pub use doors::{Patience, Room, SLOWEST};
+pub use doors::{Capacity, Patience, SLOWEST};
 pub use routes::openapi_json;
 pub use salvage::{Salvaged, salvage};
 
@@ -56,12 +56,12 @@ pub struct Setup {
     /// How long it waits for whoever is connected from there.
     pub patience: Patience,
     /// How many connections it takes in from there.
-    pub room: Room,
+    pub capacity: Capacity,
 }
 
 impl Default for Setup {
     fn default() -> Self {
-        Self { demo: false, share_at: SHARE_AT, patience: Patience::NETWORK, room: Room::of_files(USUAL_FILES) }
+        Self { demo: false, share_at: SHARE_AT, patience: Patience::NETWORK, capacity: Capacity::of_files(USUAL_FILES) }
     }
 }
 
@@ -96,7 +96,7 @@ pub async fn serve(
         shutdown.await;
         let _ = close.send(true);
     };
-    doors::answer(listener, router, (Patience::HERE, Room::HERE), DEADLINE, closed).await;
+    doors::answer(listener, router, (Patience::HERE, Capacity::HERE), DEADLINE, closed).await;
 }
 
 /// Opens the second door: listens for the home network until the owner closes it or the program ends.
@@ -105,7 +105,7 @@ pub(crate) async fn open_door(app: &App) -> std::io::Result<()> {
     let (opening, mut closed) = app.sharing.opened(listener.local_addr()?);
     let mut closing = app.closing.clone();
     let router = routes::router(app.clone(), Door::Network { opening });
-    let limits = (app.setup.patience, app.setup.room);
+    let limits = (app.setup.patience, app.setup.capacity);
     tokio::spawn(async move {
         let closed = async {
             tokio::select! {

@@ -22,7 +22,7 @@ use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_of_unknown, s
 use wayfinder_core::work::{USUAL_STEPS, read_wish, work_view};
 use wayfinder_core::{BookPart, HomeId, Level, Method, Printed, RULES, Recipe, Study, TraceSetup, lists};
 use wayfinder_formats::{CardColors, read_home_file, service_pdf};
-use wayfinder_server::{Desk, Room, SHARE_AT, Setup, openapi_json, serve};
+use wayfinder_server::{Capacity, Desk, SHARE_AT, Setup, openapi_json, serve};
 
 use crate::home_files::{book, book_part, card_colors, directory, home_named, homes};
 use crate::in_words::{loads_in_words, sheet_in_words, ways_in_words};
@@ -590,10 +590,10 @@ fn run(command: Command) -> Result<ExitCode> {
             if reset {
                 desk.reset_demo()?;
             }
-            listen(desk, bind, Setup { demo: true, share_at, room: room(), ..Setup::default() })?;
+            listen(desk, bind, Setup { demo: true, share_at, capacity: capacity(), ..Setup::default() })?;
         }
         Command::Serve { data, bind, share_at } => {
-            listen(Desk::open(&data)?, bind, Setup { share_at, room: room(), ..Setup::default() })?
+            listen(Desk::open(&data)?, bind, Setup { share_at, capacity: capacity(), ..Setup::default() })?
         }
         Command::Export { data, home, out } => {
             let bytes = existing(data)?.export(&home)?;
@@ -715,12 +715,12 @@ fn service_method(text: &str) -> Result<ServiceMethod, String> {
 }
 
 /// As many connections at the second door as the files that this process may have open allow; it asks for as many files as it may.
-fn room() -> Room {
+fn capacity() -> Capacity {
     use rustix::process::{Resource, Rlimit, getrlimit, setrlimit};
     let limit = getrlimit(Resource::Nofile);
     let _ = setrlimit(Resource::Nofile, Rlimit { current: limit.maximum, ..limit });
     let files = getrlimit(Resource::Nofile).current.and_then(|files| usize::try_from(files).ok());
-    Room::of_files(files.unwrap_or(usize::MAX))
+    Capacity::of_files(files.unwrap_or(usize::MAX))
 }
 
 fn listen(desk: Desk, bind: SocketAddr, setup: Setup) -> Result<()> {

@@ -7,7 +7,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 use std::net::{IpAddr, SocketAddr, UdpSocket};
 use std::sync::{Mutex, MutexGuard};
-use std::time::{Duration, Instant};
+use std::time::{Duration, Instant, SystemTime};
 
 use argon2::Argon2;
 use argon2::password_hash::{PasswordHash, PasswordHasher, PasswordVerifier, SaltString};
@@ -92,8 +92,10 @@ pub(crate) enum Refused {
 /// What a session may do in the logbook, as far as that hangs on the session and not on the kind of line.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub(crate) struct Session {
-    /// How long ago they came in.
+    /// How long ago they came in, by a clock that is never set and stands still while the machine sleeps.
     pub(crate) since: Duration,
+    /// When they came in, by the clock on the wall, which runs on then and may be set.
+    pub(crate) came: SystemTime,
     /// The lines that they wrote since.
     pub(crate) wrote: BTreeSet<EntryId>,
 }
@@ -119,7 +121,7 @@ pub(crate) struct Person {
     pub(crate) id: String,
     pub(crate) who: Who,
     token: String,
-    came: Instant,
+    came: (Instant, SystemTime),
     seen: Instant,
     /// The lines that were written in this session.
     wrote: BTreeSet<EntryId>,
@@ -299,7 +301,7 @@ impl Sharing {
     pub(crate) fn session(&self, token: &str) -> Option<Session> {
         let inner = self.lock();
         let person = inner.people.iter().find(|person| person.token == token)?;
-        Some(Session { since: person.came.elapsed(), wrote: person.wrote.clone() })
+        Some(Session { since: person.came.0.elapsed(), came: person.came.1, wrote: person.wrote.clone() })
     }
 
     /// Remembers lines that were written in a session.
@@ -363,7 +365,14 @@ impl Sharing {
     fn let_in(inner: &mut Inner, who: Who) -> String {
         let token = format!("{}{}", Uuid::new_v4().simple(), Uuid::new_v4().simple());
         let (id, now) = (Uuid::new_v4().simple().to_string(), Instant::now());
-        inner.people.push(Person { id, who, token: token.clone(), came: now, seen: now, wrote: BTreeSet::new() });
+        inner.people.push(Person {
+            id,
+            who,
+            token: token.clone(),
+            came: (now, SystemTime::now()),
+            seen: now,
+            wrote: BTreeSet::new(),
+        });
         token
     }
 

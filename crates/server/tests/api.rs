@@ -265,7 +265,7 @@ async fn the_stream_tells_of_every_write_resumes_and_ends_with_the_program() {
 }
 
 #[tokio::test]
-async fn a_stream_that_fell_behind_is_told_where_the_logbook_is() {
+async fn a_stream_that_is_read_late_comes_to_the_last_line() {
     let site = Site::start(false).await;
     assert_eq!(post(&site.address, "hut", vec![home_named("e", "Hut")]).await.0, 200);
     let stream = reqwest::get(format!("{}/api/homes/hut/stream", site.address)).await.unwrap();

@@ -13,7 +13,7 @@ use support::{Program, acts, get};
 use tokio::io::{AsyncReadExt, AsyncWriteExt};
 use tokio::net::{TcpListener, TcpSocket, TcpStream};
 use wayfinder_core::Draft;
-use wayfinder_server::{Desk, Patience, Room, Setup, serve};
+use wayfinder_server::{Capacity, Desk, Patience, Setup, serve};
 
 struct Shared {
     here: String,
@@ -22,13 +22,13 @@ struct Shared {
 }
 
 /// The demo home, shared, at doors that wait as long as is said.
-async fn shared(patience: Patience, room: Room) -> Shared {
+async fn shared(patience: Patience, capacity: Capacity) -> Shared {
     let folder = tempfile::tempdir().unwrap();
     let desk = Desk::open(folder.path()).unwrap();
     desk.set_up_demo().unwrap();
     let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let here = format!("http://{}", listener.local_addr().unwrap());
-    let setup = Setup { demo: true, share_at: (Ipv4Addr::LOCALHOST, 0).into(), patience, room };
+    let setup = Setup { demo: true, share_at: (Ipv4Addr::LOCALHOST, 0).into(), patience, capacity };
     tokio::spawn(serve(listener, desk, setup, std::future::pending()));
     let door = open(&here).await;
     Shared { here, door, _folder: folder }
@@ -76,7 +76,7 @@ const IMPATIENT: Patience = Patience {
     body: Duration::from_millis(900),
     unread: Duration::from_millis(300),
 };
-const WIDE: Room = Room { all: 1000, from_one: 1000 };
+const WIDE: Capacity = Capacity { all: 1000, from_one: 1000 };
 
 #[tokio::test]
 async fn whoever_is_silent_or_slow_is_shown_out() {
@@ -134,7 +134,7 @@ async fn who_does_not_read_an_answer_is_shown_out() {
 #[tokio::test]
 async fn so_many_connections_are_taken_in_of_one_address_and_in_all() {
     let patience = Patience { head: Duration::from_secs(600), ..Patience::NETWORK };
-    let shared = shared(patience, Room { all: 6, from_one: 4 }).await;
+    let shared = shared(patience, Capacity { all: 6, from_one: 4 }).await;
     let asked = async |stream: &mut TcpStream| {
         stream.write_all(b"GET /api/me HTTP/1.1\r\nhost: x\r\n\r\n").await.unwrap();
         let mut told = vec![0; 4096];

@@ -153,3 +153,24 @@ async fn what_can_be_read_of_a_damaged_folder_is_saved_into_a_new_one() {
     let (ok, _, wrong) = wayfinder(&["salvage", "--data", &path("letter"), "--to", &path("nothing")]);
     assert!(!ok && wrong.contains("The database is damaged"), "{wrong}");
 }
+
+#[tokio::test]
+async fn a_home_that_could_not_be_taken_in_again_is_not_written_as_if_it_could() {
+    let folder = folder().await;
+    let data = folder.path().join("data");
+    let program = Program::serve(&data);
+    let photo = format!("{}/api/homes/hut/photos/p1", program.address);
+    let bytes = b"\x89PNG\r\n\x1a\nand so on".to_vec();
+    assert_eq!(reqwest::Client::new().put(&photo).body(bytes).send().await.unwrap().status(), 204);
+    stop(program);
+    by_hand(&data, "UPDATE photos SET bytes = x'00'");
+    let out = folder.path().join("hut.json");
+    let (ok, _, said) = wayfinder(&["export", "--data", data.to_str().unwrap(), "hut", "--out", out.to_str().unwrap()]);
+    assert!(!ok && said.contains("could not be imported again, so it was not written"), "{said}");
+    assert!(!out.exists());
+    let program = Program::serve(&data);
+    let answer = reqwest::get(format!("{}/api/homes/hut/export", program.address)).await.unwrap();
+    assert_eq!(answer.status(), 500);
+    assert_eq!(answer.json::<Value>().await.unwrap()["code"], "not_to_be_read_back");
+    stop(program);
+}

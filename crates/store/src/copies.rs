@@ -43,7 +43,7 @@ impl ReadOnly {
             Ok(connection) => (connection, None),
             // SQLite has to write beside the file to see what is in its log. Where it may not, it looks into a copy.
             Err(_) => {
-                let copied = copied(&file).map_err(|error| StoreError::Folder(from.to_owned(), error))?;
+                let copied = copied(&file).map_err(|error| StoreError::folder(from, error))?;
                 (look_into(&copied.path().join(DATABASE))?, Some(copied))
             }
         };
@@ -164,7 +164,7 @@ pub fn backup(folder: &Path, to: &Path) -> Result<Vec<Kept>, StoreError> {
         if let Some(first) = wrong.into_iter().next() {
             return Err(StoreError::FileDamaged(first));
         }
-        put_in_place(&unfinished, to).map_err(|error| StoreError::Folder(to.to_owned(), error))?;
+        put_in_place(&unfinished, to).map_err(|error| StoreError::folder(to, error))?;
         Ok(kept)
     });
     if named.is_err() {
@@ -174,7 +174,7 @@ pub fn backup(folder: &Path, to: &Path) -> Result<Vec<Kept>, StoreError> {
 }
 
 fn write_copy(from: &Connection, file: &Path) -> Result<(), StoreError> {
-    drop(private_file(file).map_err(|error| StoreError::Folder(file.to_owned(), error))?);
+    drop(private_file(file).map_err(|error| StoreError::folder(file, error))?);
     let mut copy = Connection::open(file)?;
     // In one step: whoever writes meanwhile writes into the log, and the copy is of the moment when it began.
     {
@@ -220,7 +220,7 @@ pub fn restore(copy: &Path, folder: &Path) -> Result<Vec<Kept>, StoreError> {
     if let Some(wrong) = wrong {
         return Err(StoreError::CopyDamaged(copy.to_owned(), wrong));
     }
-    let folder_error = |error| StoreError::Folder(folder.to_owned(), error);
+    let folder_error = |error| StoreError::folder(folder, error);
     if fs::read_dir(folder).is_ok_and(|mut there| there.next().is_some()) {
         return Err(StoreError::IsThere(folder.to_owned()));
     }

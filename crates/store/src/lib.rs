@@ -82,10 +82,23 @@ pub enum StoreError {
     Database(#[source] rusqlite::Error),
 }
 
+impl StoreError {
+    fn folder(path: &Path, error: io::Error) -> Self {
+        match error.kind() {
+            io::ErrorKind::StorageFull | io::ErrorKind::QuotaExceeded => Self::Full,
+            _ => Self::Folder(path.to_owned(), error),
+        }
+    }
+}
+
 impl From<rusqlite::Error> for StoreError {
     fn from(error: rusqlite::Error) -> Self {
         match error.sqlite_error_code() {
             Some(ErrorCode::DiskFull) => Self::Full,
+            // There is no room for the file by which readers and the writer find each other in the log.
+            _ if error.sqlite_error().is_some_and(|error| error.extended_code == rusqlite::ffi::SQLITE_IOERR_SHMSIZE) => {
+                Self::Full
+            }
             Some(ErrorCode::DatabaseCorrupt | ErrorCode::NotADatabase) => Self::FileDamaged(error.to_string()),
             _ => Self::Database(error),
         }
@@ -125,10 +138,7 @@ pub struct Store {
 impl Store {
     /// Opens the folder, makes it if it is not there, and brings the database up to date.
     pub fn open(folder: &Path) -> Result<Self, StoreError> {
-        let folder_error = |error: io::Error| match error.kind() {
-            io::ErrorKind::StorageFull | io::ErrorKind::QuotaExceeded => StoreError::Full,
-            _ => StoreError::Folder(folder.to_owned(), error),
-        };
+        let folder_error = |error| StoreError::folder(folder, error);
         make_private_folder(folder).map_err(folder_error)?;
         let lock = private_file(&folder.join("wayfinder.lock")).map_err(folder_error)?;
         match lock.try_lock() {
@@ -484,6 +494,17 @@ mod tests {
         connection.pragma_update(None, "user_version", 99).unwrap();
         drop(connection);
         assert!(matches!(Store::open(folder.path()), Err(StoreError::Newer(_))));
+    }
+
+    #[test]
+    fn a_full_disk_is_called_so_however_it_shows() {
+        let code = |extended_code| rusqlite::Error::SqliteFailure(rusqlite::ffi::Error::new(extended_code), None);
+        for error in [code(rusqlite::ffi::SQLITE_FULL).into(), code(rusqlite::ffi::SQLITE_IOERR_SHMSIZE).into()] {
+            assert!(matches!(error, StoreError::Full), "{error}");
+        }
+        let path = Path::new("folder");
+        assert!(matches!(StoreError::folder(path, io::ErrorKind::StorageFull.into()), StoreError::Full));
+        assert!(matches!(StoreError::folder(path, io::ErrorKind::PermissionDenied.into()), StoreError::Folder(..)));
     }
 
     #[test]

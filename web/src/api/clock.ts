@@ -6,8 +6,8 @@ let apart = 0;
 /** The program's time that was heard last, and how long this page had been open then: that goes on whatever clock is set. */
 let last: { time: number; open: number } | undefined;
 let setBack = false;
-/** The program's clock went back by more than that: it was set. */
-const SET_MS = 60_000;
+/** The program's clock went back by more than that: it was set. An answer may come minutes late where the network is poor. */
+const SET_MS = 300_000;
 
 export function heardTime(date: string | null): void {
   const time = date === null ? NaN : Date.parse(date);

@@ -1,7 +1,7 @@
 //! What may be without power only so long: a freezer, an aquarium. Its clock runs from the moment a breaker that may feed
 //! it went off, known or not which that is, and says what to switch on again when it has run out.
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 
 use super::by_meter::too_much_read;
 use super::step_card::{StepCard, over_card};
@@ -79,28 +79,22 @@ const APART_MS: i64 = 120_000;
 const LONG_MS: i64 = 12 * 60 * 60_000;
 
 /// By how many milliseconds the clock was set back since the first of these breakers went off, and what is said of it. The lines
-/// themselves show it: each is written after the one before it, whatever time it bears.
+/// themselves show it: each person's are written one after the other, whatever times they bear. Those of two people are not
+/// held against each other: what was recorded without the network comes late.
 fn doubted(home: &Study, breakers: &[BreakerId]) -> (i64, Option<String>) {
     let all = home.switchings().all();
     let went_off = |breaker: &BreakerId| all.iter().rposition(|s| s.breaker == *breaker && s.off.contains(breaker));
     let Some(first) = breakers.iter().filter_map(went_off).min() else { return (0, None) };
-    let looks = home.trace().looks().iter().filter(|look| look.moves > first).map(|look| (look.moves, 1, look.at));
-    let moves = all.iter().enumerate().skip(first).map(|(n, switching)| (n, 2, switching.at));
-    let mut lines: Vec<(usize, u8, Moment)> = looks.chain(moves).collect();
-    // A look under so many moves stands behind the last of them and before the next; looks among themselves stay as they were written.
-    lines.sort_by_key(|(moves, kind, _)| (*moves, *kind));
-    let (mut back, mut ahead) = (0, 0);
-    let mut latest = all[first].at.unix_ms();
-    for (.., at) in lines {
-        let by = at.unix_ms() - latest;
-        if by < -APART_MS {
-            back -= by;
-            latest = at.unix_ms();
-        } else {
-            ahead = ahead.max(by);
-            latest = latest.max(at.unix_ms());
-        }
+    let mut by_hand: BTreeMap<Option<&str>, Vec<i64>> = BTreeMap::new();
+    by_hand.insert(None, all[first..].iter().map(|switching| switching.at.unix_ms()).collect());
+    for look in home.trace().looks().iter().filter(|look| look.moves > first) {
+        by_hand.entry(Some(&*look.by)).or_default().push(look.at.unix_ms());
     }
+    let off_at = all[first].at.unix_ms();
+    let back = by_hand.values().map(|times| set_back(off_at, times)).max().unwrap_or(0);
+    let mut times: Vec<i64> = by_hand.into_values().flatten().collect();
+    times.sort_unstable();
+    let ahead = times.windows(2).map(|pair| pair[1] - pair[0]).max().unwrap_or(0);
     let minutes = |ms: i64| (ms + 59_999) / 60_000;
     let doubt = if back > 0 {
         let by = minutes(back);
@@ -112,6 +106,20 @@ fn doubted(home: &Study, breakers: &[BreakerId]) -> (i64, Option<String>) {
         None
     };
     (back, doubt)
+}
+
+/// By how much times that follow one another go back, from the first moment on.
+fn set_back(from: i64, times: &[i64]) -> i64 {
+    let (mut latest, mut back) = (from, 0);
+    for at in times {
+        if latest - at > APART_MS {
+            back += latest - at;
+            latest = *at;
+        } else {
+            latest = latest.max(*at);
+        }
+    }
+    back
 }
 
 #[cfg(test)]
@@ -205,6 +213,23 @@ mod tests {
                 (_, doubt) => panic!("{times:?}: {doubt:?}"),
             }
         }
+    }
+
+    #[test]
+    fn looks_of_a_phone_that_was_without_the_network_come_late_and_are_no_clock_that_was_set() {
+        let mut w = written(&format!("{HOUSE}off 1"));
+        let off_at = dark_clocks(&w.home)[0].since.unix_ms();
+        for (by, minute) in [("Ada", 20), ("Ben", 4), ("Ben", 9), ("Ada", 21)] {
+            let mut next = Written::on(w.book.clone());
+            next.acts("lit lamp");
+            let mut look = next.since(w.book.seq()).remove(0);
+            (look.by, look.at) = (by.into(), Moment::from_unix_ms(off_at + minute * 60_000));
+            let outcome = w.book.admit(&[look]).unwrap();
+            w.book.commit(outcome);
+        }
+        w.home = Study::from(&w.book);
+        let clock = &dark_clocks(&w.home)[0];
+        assert_eq!((clock.until.unix_ms() - off_at, &clock.doubt), (30 * 60_000, &None));
     }
 
     #[test]

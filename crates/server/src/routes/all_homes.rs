@@ -8,6 +8,7 @@ use axum::extract::{Path, State};
 use wayfinder_core::{HomeId, LetterAbout, Moment, Progress, Recipe, letter, progress};
 
 use crate::App;
+use crate::Desk;
 use crate::desk::{Copy, DamagedHome, DeskError, KEPT_DAYS, Moved};
 use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
 use crate::in_home::HomePath;
@@ -184,11 +185,21 @@ pub(crate) async fn copy_home(
     Path(home): Path<String>,
     JsonBody(wanted): JsonBody<CopyWanted, ENTRIES_LIMIT>,
 ) -> Result<Json<Imported>, Problem> {
+    copied(app, &home, wanted, Desk::copy).await
+}
+
+/// Copies by one way or the other, and tells where the copy is.
+async fn copied(
+    app: App,
+    home: &str,
+    wanted: CopyWanted,
+    copy: fn(&Desk, &HomeId, Copy) -> Result<(), DeskError>,
+) -> Result<Json<Imported>, Problem> {
     let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
     let desk = Arc::clone(&app.desk);
     let made = off_thread(move || {
         let CopyWanted { home: to, name, by } = wanted;
-        desk.copy(&id, Copy { to: to.clone(), name, by, at: now() })?;
+        copy(&desk, &id, Copy { to: to.clone(), name, by, at: now() })?;
         Ok(Imported { seq: desk.lines_of(&to)?, home: to })
     })
     .await?;
@@ -204,14 +215,7 @@ pub(crate) async fn salvage(
     Path(home): Path<String>,
     JsonBody(wanted): JsonBody<CopyWanted, ENTRIES_LIMIT>,
 ) -> Result<Json<Imported>, Problem> {
-    let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
-    let desk = Arc::clone(&app.desk);
-    let saved = off_thread(move || {
-        let CopyWanted { home: to, name, by } = wanted;
-        desk.salvage(&id, Copy { to: to.clone(), name, by, at: now() })?;
-        Ok(Imported { seq: desk.lines_of(&to)?, home: to })
-    });
-    saved.await.map(Json)
+    copied(app, &home, wanted, Desk::salvage).await
 }
 
 /// Deletes a home. For 30 days it can be taken back; meanwhile nobody reads or writes it.

@@ -15,7 +15,7 @@ use wayfinder_core::{
 use wayfinder_formats::{PdfError, Sheet, findings_pdf};
 
 use crate::App;
-use crate::guard::{Asked, off_thread};
+use crate::guard::{Asked, FILE_LIMIT, off_thread};
 use crate::in_home::{HomePath, InHome};
 use crate::problem::{Problem, internal};
 use crate::slow::{Question, SoFar};
@@ -278,13 +278,27 @@ pub(crate) struct PhotoInFile {
     base64: String,
 }
 
-/// The whole home as one file.
-#[utoipa::path(get, path = "/api/homes/{home}/export", params(HomePath), responses((status = 200, body = HomeFile, content_type = "application/json"), (status = 404, body = Problem)))]
+/// The whole home as one file. One that is too large to be taken in again here is not written; the command line has no such bound.
+#[utoipa::path(get, path = "/api/homes/{home}/export", params(HomePath), responses((status = 200, body = HomeFile, content_type = "application/json"), (status = 404, body = Problem), (status = 413, body = Problem)))]
 pub(crate) async fn export(State(app): State<App>, home: InHome) -> Result<Response, Problem> {
     let (desk, id) = (Arc::clone(&app.desk), home.id.clone());
     let disposition = home.saved_as("attachment", ".wayfinder.json");
     let bytes = off_thread(move || Ok(desk.export(&id)?)).await?;
+    can_be_taken_in(bytes.len())?;
     Ok(file(bytes, "application/json", &disposition))
+}
+
+/// A file that this program would not take in again is no copy of a home.
+fn can_be_taken_in(bytes: usize) -> Result<(), Problem> {
+    if bytes <= FILE_LIMIT {
+        return Ok(());
+    }
+    Err(Problem::new(
+        StatusCode::PAYLOAD_TOO_LARGE,
+        "too_large",
+        format!("The file of this home would have {} MB; at most {} MB are taken in again here.", bytes >> 20, FILE_LIMIT >> 20),
+        "Nothing was written. At the machine itself `wayfinder export` writes it, and `wayfinder import` takes it in.",
+    ))
 }
 
 /// Everything worth a look, as a report to print on `letter` or `a4`.
@@ -351,4 +365,16 @@ pub(super) fn file(bytes: Vec<u8>, kind: &'static str, disposition: &str) -> Res
         response.headers_mut().insert(header::CONTENT_DISPOSITION, value);
     }
     response
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_file_that_would_not_be_taken_in_again_is_not_written() {
+        assert!(can_be_taken_in(FILE_LIMIT).is_ok());
+        let refused = can_be_taken_in(FILE_LIMIT + 1).expect_err("it is too large");
+        assert!(refused.title.contains("at most 64 MB") && refused.detail.contains("wayfinder export"));
+    }
 }

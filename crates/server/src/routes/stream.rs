@@ -10,9 +10,11 @@ use axum::response::Sse;
 use axum::response::sse::{Event, KeepAlive};
 use futures_util::{Stream, StreamExt, stream};
 use tokio_stream::wrappers::BroadcastStream;
+use tokio_stream::wrappers::errors::BroadcastStreamRecvError;
 use wayfinder_core::HomeId;
 
 use crate::App;
+use crate::desk::Moved;
 use crate::guard::{Asked, Visit};
 use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
@@ -43,11 +45,7 @@ pub(crate) async fn stream(
     let first = stream::iter((last != Some(now)).then_some(now));
     let desk = std::sync::Arc::clone(&app.desk);
     let moved = BroadcastStream::new(receiver).filter_map(move |moved| {
-        let seq = match moved {
-            Ok(moved) if moved.home == id => Some(moved.seq),
-            Ok(_) => None,
-            Err(_) => seq_of(&desk, &id), // fell behind: say where the logbook is
-        };
+        let seq = to_be_told(moved, &id, || seq_of(&desk, &id));
         async move { seq }
     });
     let mut closing = app.closing.clone();
@@ -72,6 +70,33 @@ pub(crate) async fn stream(
     Ok(Sse::new(events).keep_alive(KeepAlive::new().interval(Duration::from_secs(15))))
 }
 
+/// What a stream of a home is told of what moved. Where it fell behind it is told where the logbook is, so that the screen asks anew.
+fn to_be_told(moved: Result<Moved, BroadcastStreamRecvError>, id: &HomeId, now: impl FnOnce() -> Option<u64>) -> Option<u64> {
+    match moved {
+        Ok(moved) if moved.home == *id => Some(moved.seq),
+        Ok(_) => None,
+        Err(BroadcastStreamRecvError::Lagged(_)) => now(),
+    }
+}
+
 fn seq_of(desk: &crate::Desk, id: &HomeId) -> Option<u64> {
     desk.at_hand(id).map(|opened| opened.book.seq())
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[tokio::test]
+    async fn a_stream_that_fell_behind_is_told_where_the_logbook_is() {
+        let id = |name: &str| -> HomeId { name.parse().unwrap_or_else(|_| panic!("no id")) };
+        let (moved, receiver) = tokio::sync::broadcast::channel(4);
+        for seq in 1..=9 {
+            assert!(moved.send(Moved { home: id(if seq < 3 { "hut" } else { "mill" }), seq }).is_ok());
+        }
+        drop(moved);
+        let told = BroadcastStream::new(receiver).map(|moved| to_be_told(moved, &id("hut"), || Some(2)));
+        // The two lines of the hut are among those that are gone.
+        assert_eq!(told.collect::<Vec<_>>().await, [Some(2), None, None, None, None]);
+    }
 }

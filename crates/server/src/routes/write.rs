@@ -1,7 +1,8 @@
 //! The one way in.
 
+use std::ops::RangeInclusive;
 use std::sync::Arc;
-use std::time::Duration;
+use std::time::{Duration, SystemTime, UNIX_EPOCH};
 
 use axum::Json;
 use axum::extract::{Path, State};
@@ -14,7 +15,7 @@ use crate::desk::{DeskError, Moved};
 use crate::guard::{ENTRIES_LIMIT, FILE_LIMIT, JsonBody, RawBody, Visit, off_thread};
 use crate::in_home::HomePath;
 use crate::problem::Problem;
-use crate::sharing::{Sharing, Who};
+use crate::sharing::{Session, Sharing, Who};
 
 /// A batch of entries: all are taken or none.
 #[derive(serde::Deserialize, utoipa::ToSchema)]
@@ -92,9 +93,7 @@ fn may_write(visit: &Visit, sharing: &Sharing, book: &Logbook, batch: &[Draft]) 
     if batch.iter().any(|draft| draft.by != helper.name || !draft.fact.may_be_written_by_a_helper(own)) {
         return Err(DeskError::NotForHelpers);
     }
-    let ms = |time: Duration| i64::try_from(time.as_millis()).unwrap_or(i64::MAX);
-    let now = unix_ms_now();
-    let theirs = now.saturating_sub(ms(session.since + CLOCKS_APART))..=now.saturating_add(ms(CLOCKS_APART));
+    let theirs = times_of(&session, unix_ms(SystemTime::now()));
     // What is there already may be sent again by whoever came in anew.
     if batch.iter().any(|draft| !theirs.contains(&draft.at.unix_ms()) && book.line(&draft.id).is_none()) {
         return Err(DeskError::OtherTime);
@@ -102,8 +101,16 @@ fn may_write(visit: &Visit, sharing: &Sharing, book: &Logbook, batch: &[Draft]) 
     Ok(())
 }
 
-fn unix_ms_now() -> i64 {
-    let since = std::time::SystemTime::now().duration_since(std::time::UNIX_EPOCH).unwrap_or_default();
+/// The times that a session's lines may bear. Its begin is the earlier one of two clocks: the machine may have slept since, or its
+/// clock may have been set.
+fn times_of(session: &Session, now: i64) -> RangeInclusive<i64> {
+    let ms = |time: Duration| i64::try_from(time.as_millis()).unwrap_or(i64::MAX);
+    let begun = unix_ms(session.came).min(now.saturating_sub(ms(session.since)));
+    begun.saturating_sub(ms(CLOCKS_APART))..=now.saturating_add(ms(CLOCKS_APART))
+}
+
+fn unix_ms(time: SystemTime) -> i64 {
+    let since = time.duration_since(UNIX_EPOCH).unwrap_or_default();
     i64::try_from(since.as_millis()).unwrap_or(i64::MAX)
 }
 
@@ -146,4 +153,27 @@ pub(crate) async fn reset_demo(State(app): State<App>) -> Result<Json<Vec<Import
         let _ = app.moved.send(Moved { home: home.clone(), seq: *seq });
     }
     Ok(Json(reset))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_sessions_lines_are_of_its_time_also_where_the_machine_slept_or_its_clock_was_set() {
+        const MINUTE: i64 = 60_000;
+        let came = 1_790_000_000_000;
+        // Minutes by the clock that stands still in sleep, and by the clock on the wall; the first minute that counts.
+        for (awake, wall, first) in [(30, 30, 0), (10, 30, 0), (30, -30, -60), (30, 600, 0)] {
+            let session = Session {
+                since: Duration::from_secs(awake * 60),
+                came: UNIX_EPOCH + Duration::from_millis(came as u64),
+                wrote: std::collections::BTreeSet::new(),
+            };
+            let times = times_of(&session, came + wall * MINUTE);
+            assert!(times.contains(&(came + first * MINUTE)), "{awake} {wall}");
+            assert!(!times.contains(&(came + (first - 3) * MINUTE)), "{awake} {wall}: before they came");
+            assert!(!times.contains(&(came + (wall + 3) * MINUTE)), "{awake} {wall}: not yet");
+        }
+    }
 }

@@ -290,7 +290,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The whole home as one file. */
+        /** The whole home as one file. One that is too large to be taken in again here is not written; the command line has no such bound. */
         get: operations["export"];
         put?: never;
         post?: never;
@@ -8949,6 +8949,7 @@ export interface operations {
             403: components["responses"]["Problem403"];
             404: components["responses"]["Problem404"];
             410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
             421: components["responses"]["Problem421"];
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];

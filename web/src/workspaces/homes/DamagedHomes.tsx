@@ -4,18 +4,10 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate } from "react-router";
 import { answer, api, type DamagedInList } from "../../api/client";
-import { myName, newId } from "../../api/record";
 import { Block } from "../../parts/Block";
 import { FormDialog } from "../../parts/form/FormDialog";
-import { fieldsOf } from "../../parts/form/fieldsOf";
-
-interface Named {
-  name: string;
-}
-
-const { Text } = fieldsOf<Named>();
+import { CopyHome } from "./HomeDialogs";
 
 /** Homes that are not as they were written: what is wrong, what can be done. The others work. */
 export function DamagedHomes({ homes }: { homes: readonly DamagedInList[] }) {
@@ -53,40 +45,9 @@ export function DamagedHomes({ homes }: { homes: readonly DamagedInList[] }) {
           </Box>
         ))}
       </Stack>
-      {saved !== null && <SaveReadable home={saved} onClose={() => setSaved(null)} />}
+      {saved !== null && <CopyHome home={saved} readable={saved.readable} onClose={() => setSaved(null)} />}
       {deleted !== null && <DeleteDamaged home={deleted} onClose={() => setDeleted(null)} />}
     </Block>
-  );
-}
-
-function SaveReadable({ home, onClose }: { home: DamagedInList; onClose: () => void }) {
-  const client = useQueryClient();
-  const navigate = useNavigate();
-  const save = async ({ name }: Named) => {
-    const copy = newId();
-    await answer(
-      api.POST("/api/homes/{home}/salvage", {
-        params: { path: { home: home.id } },
-        body: { home: copy, name, by: myName() },
-      }),
-    );
-    await client.invalidateQueries({ queryKey: ["homes"] });
-    await navigate(`/h/${copy}`);
-  };
-  return (
-    <FormDialog
-      title={`Save what can be read of ${home.name}`}
-      keep={`salvage ${home.id}`}
-      recorded={{ name: `${home.name}, saved` }}
-      save="Save"
-      onSave={save}
-      onClose={onClose}
-    >
-      <Typography>
-        Its first {home.readable} lines and its photos become a home of their own. The damaged one stays as it is.
-      </Typography>
-      <Text name="name" label="Name of what is saved" required autoFocus />
-    </FormDialog>
   );
 }
 

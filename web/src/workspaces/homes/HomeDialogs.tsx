@@ -47,34 +47,40 @@ export function RenameHome({ home, onClose }: Props) {
   );
 }
 
-/** A copy has every line and photo; from then on each goes its own way. */
-export function CopyHome({ home, onClose }: Props) {
+interface CopyProps {
+  home: { id: string; name: string };
+  /** So many lines of a damaged home can be read; those are copied. */
+  readable?: number;
+  onClose: () => void;
+}
+
+/** A copy has every line and photo, or those that can be read; from then on each goes its own way. */
+export function CopyHome({ home, readable, onClose }: CopyProps) {
   const client = useQueryClient();
   const navigate = useNavigate();
+  const isDamaged = readable !== undefined;
   const save = async ({ name }: Named) => {
     const copy = newId();
-    await answer(
-      api.POST("/api/homes/{home}/copy", {
-        params: { path: { home: home.id } },
-        body: { home: copy, name, by: myName() },
-      }),
-    );
+    const asked = { params: { path: { home: home.id } }, body: { home: copy, name, by: myName() } };
+    await answer(isDamaged ? api.POST("/api/homes/{home}/salvage", asked) : api.POST("/api/homes/{home}/copy", asked));
     await client.invalidateQueries({ queryKey: ["homes"] });
     await navigate(`/h/${copy}`);
   };
   return (
     <FormDialog
-      title={`Copy ${home.name}`}
+      title={isDamaged ? `Save what can be read of ${home.name}` : `Copy ${home.name}`}
       keep={`copy ${home.id}`}
-      recorded={{ name: `${home.name}, copy` }}
-      save="Copy"
+      recorded={{ name: isDamaged ? `${home.name}, saved` : `${home.name}, copy` }}
+      save={isDamaged ? "Save" : "Copy"}
       onSave={save}
       onClose={onClose}
     >
       <Typography>
-        The copy has every line and photo. What is written in one from then on is not in the other.
+        {isDamaged
+          ? `Its first ${readable} lines and its photos become a home of their own. The damaged one stays as it is.`
+          : "The copy has every line and photo. What is written in one from then on is not in the other."}
       </Typography>
-      <Text name="name" label="Name of the copy" required autoFocus />
+      <Text name="name" label={isDamaged ? "Name of what is saved" : "Name of the copy"} required autoFocus />
     </FormDialog>
   );
 }
