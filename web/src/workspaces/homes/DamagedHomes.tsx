@@ -22,8 +22,8 @@ export function DamagedHomes({ homes }: { homes: readonly DamagedInList[] }) {
               <b>{home.name}</b>: {home.what}. It is not opened, so that nothing is added to it. The other homes work.
             </Typography>
             <Typography sx={{ my: 1 }}>
-              If you have a copy of the data folder, put that back with <code>wayfinder restore</code>; nothing is lost
-              then that was in the copy.{" "}
+              If you have a copy of the data folder, <code>wayfinder restore</code> puts it into a new folder. What was
+              written since the copy, in any home, is not in it.{" "}
               {home.readable > 0
                 ? `Without a copy, the first ${home.readable} lines can be saved as a home of their own. What was proven by later lines is open again there.`
                 : "Without a copy nothing of it can be saved."}
