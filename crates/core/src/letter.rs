@@ -14,7 +14,7 @@ use crate::trace::{NextStep, Progress, dark_clocks, off_now, trace_view, verdict
 use crate::trips::open_troubles;
 
 /// What a line of the letter is about.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 #[serde(rename_all = "snake_case")]
 pub enum LetterAbout {
     /// Nothing else goes on before this.

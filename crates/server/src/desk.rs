@@ -5,14 +5,20 @@
 //! to get the lock takes everybody's batches, one after the other, and they go to disk as one; those of several homes go to
 //! disk together in the store. Nothing is published or acknowledged before it is on disk.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::path::Path;
-use std::sync::{Arc, Mutex, MutexGuard, OnceLock, PoisonError, mpsc};
+use std::sync::{Arc, Condvar, Mutex, MutexGuard, OnceLock, PoisonError, mpsc};
+use std::time::Duration;
 
 use wayfinder_core::sim::{LessonMark, lesson_marks};
 use wayfinder_core::{Draft, Fact, HomeDescribed, HomeId, Line, Logbook, Moment, PhotoId, Refusal, Study};
 use wayfinder_formats::{HomeFile, PhotoInFile, read_home_file, write_home_file};
 use wayfinder_store::{Damage, DamageKind, Store, StoreError, StoredHome, StoredPhoto};
+
+use crate::summary::{Summary, build};
+
+/// How long a list waits for homes that are still looked through for damage: a few are done by then.
+const LOOKED_THROUGH_WITHIN: Duration = Duration::from_millis(40);
 
 /// For so many days a deleted home can be taken back.
 pub(crate) const KEPT_DAYS: i64 = 30;
@@ -93,6 +99,19 @@ pub struct Homes {
     pub damaged: Vec<DamagedHome>,
 }
 
+/// Every home as the list has it.
+#[derive(Debug, Default)]
+pub(crate) struct Listed {
+    /// Those that can be read, by id.
+    pub(crate) sound: Vec<(StoredHome, Summary)>,
+    /// Those that cannot, by id.
+    pub(crate) damaged: Vec<DamagedHome>,
+    /// Those that were deleted, and what they were called.
+    pub(crate) deleted: Vec<(HomeId, Moment, String)>,
+    /// So many were not looked through for damage yet since the program started.
+    pub(crate) unchecked: usize,
+}
+
 /// A logbook has grown.
 #[derive(Debug, Clone)]
 pub(crate) struct Moved {
@@ -109,11 +128,18 @@ pub struct Opened {
     pub study: Study,
     /// How the lessons of a made-up house stand; it takes a while to work out and is asked for of every house at once.
     lessons: OnceLock<Vec<LessonMark>>,
+    /// What the list says of it.
+    summary: OnceLock<Summary>,
 }
 
 impl Opened {
     fn new(book: Logbook, study: Study) -> Self {
-        Self { book, study, lessons: OnceLock::new() }
+        Self { book, study, lessons: OnceLock::new(), summary: OnceLock::new() }
+    }
+
+    /// What the list says of it.
+    pub(crate) fn summary(&self) -> &Summary {
+        self.summary.get_or_init(|| Summary::of(self))
     }
 
     /// How the lessons of a made-up house stand as of its last line.
@@ -170,6 +196,10 @@ impl AtDesk {
 pub struct Desk {
     store: Store,
     homes: Mutex<BTreeMap<HomeId, Arc<AtDesk>>>,
+    /// Those that were found damaged, and may have been mended or replaced since.
+    suspect: Mutex<BTreeSet<HomeId>>,
+    /// So many homes are still to be looked through since the program started.
+    unchecked: (Mutex<usize>, Condvar),
 }
 
 /// What is guarded is only ever replaced as a whole, so a panic under the lock, our own bug, leaves it as it was.
@@ -188,7 +218,12 @@ fn sound_or_damaged(home: Result<(), DeskError>) -> Result<(), DeskError> {
 impl Desk {
     /// Opens a data folder.
     pub fn open(folder: &Path) -> Result<Self, StoreError> {
-        Ok(Self { store: Store::open(folder)?, homes: Mutex::default() })
+        Ok(Self {
+            store: Store::open(folder)?,
+            homes: Mutex::default(),
+            suspect: Mutex::default(),
+            unchecked: Default::default(),
+        })
     }
 
     fn at_desk(&self, home: &HomeId) -> Arc<AtDesk> {
@@ -217,6 +252,7 @@ impl Desk {
             return Err(DeskError::Deleted);
         }
         if let Some(damage) = damage {
+            lock(&self.suspect).insert(home.clone());
             return Err(DeskError::Damaged(damage));
         }
         let opened = Arc::new(Opened::from(book));
@@ -272,15 +308,104 @@ impl Desk {
         Ok(DamagedHome { stored, damage: found.unwrap_or(damage), readable })
     }
 
-    /// Every home as the folder keeps it, by id.
-    pub(crate) fn stored(&self) -> Result<Vec<StoredHome>, DeskError> {
-        Ok(self.store.homes()?)
+    /// Every home as the list has it. One that nobody has open is listed by what was worked out of it before, and opened only where
+    /// there is no such thing.
+    pub(crate) fn listed(&self) -> Result<Listed, DeskError> {
+        let (unchecked, looked_through) = &self.unchecked;
+        let waited = looked_through.wait_timeout_while(lock(unchecked), LOOKED_THROUGH_WITHIN, |left| *left > 0);
+        let unchecked = *waited.unwrap_or_else(PoisonError::into_inner).0;
+        let mut listed = Listed { unchecked, ..Listed::default() };
+        let mut kept = self.kept_summaries()?;
+        let mut made = Vec::new();
+        for stored in self.store.homes()? {
+            let before = kept.remove(&stored.id);
+            if let Some(at) = stored.deleted {
+                let read =
+                    || Ok::<_, DeskError>(self.read_up_to_damage(&stored.id)?.0.home().name().unwrap_or_default().to_owned());
+                let name = before.map_or_else(read, |before| Ok(before.name))?;
+                listed.deleted.push((stored.id, at, name));
+                continue;
+            }
+            let is_kept = before.is_some();
+            let before = before.filter(|_| !lock(&self.suspect).contains(&stored.id));
+            let summary = match (self.at_hand(&stored.id), before) {
+                (Some(opened), _) => opened.summary().clone(),
+                (None, Some(before)) => before,
+                (None, None) => match self.looked_at(&stored.id) {
+                    Ok(opened) => opened.summary().clone(),
+                    Err(DeskError::Damaged(damage)) => {
+                        listed.damaged.push(self.damaged(stored, damage)?);
+                        continue;
+                    }
+                    // It was deleted since the list was read, or has no line.
+                    Err(DeskError::Deleted | DeskError::NoSuchHome) => continue,
+                    Err(error) => return Err(error),
+                },
+            };
+            if !is_kept {
+                made.push((stored.id.clone(), summary.clone()));
+            }
+            listed.sound.push((stored, summary));
+        }
+        self.keep_summaries(made);
+        Ok(listed)
     }
 
-    /// What a deleted home was called.
-    pub(crate) fn name_of_deleted(&self, home: &HomeId) -> Result<String, DeskError> {
-        let (book, _) = self.read_up_to_damage(home)?;
-        Ok(book.home().name().unwrap_or_default().to_owned())
+    fn kept_summaries(&self) -> Result<BTreeMap<HomeId, Summary>, DeskError> {
+        let kept = self.store.summaries(build())?.into_iter();
+        Ok(kept.filter_map(|(home, body)| Some((home, serde_json::from_str(&body).ok()?))).collect())
+    }
+
+    /// A summary that is not kept, as on a full disk, is worked out once more.
+    fn keep_summaries(&self, made: Vec<(HomeId, Summary)>) {
+        let text = |(home, summary): (HomeId, Summary)| Some((home, summary.seq, serde_json::to_string(&summary).ok()?));
+        if let Err(error) = self.store.keep_summaries(build(), made.into_iter().filter_map(text).collect()) {
+            tracing::warn!(%error, "what the list says of homes was not kept");
+        }
+    }
+
+    /// A home, read for this once where nobody has it open.
+    fn looked_at(&self, home: &HomeId) -> Result<Arc<Opened>, DeskError> {
+        if let Some(opened) = self.at_hand(home) {
+            return Ok(opened);
+        }
+        let (book, damage) = self.read_up_to_damage(home)?;
+        if let Some(damage) = damage {
+            lock(&self.suspect).insert(home.clone());
+            return Err(DeskError::Damaged(damage));
+        }
+        lock(&self.suspect).remove(home);
+        if book.seq() == 0 { Err(DeskError::NoSuchHome) } else { Ok(Arc::new(Opened::from(book))) }
+    }
+
+    /// Every home that is to be looked through for damage, now that the program starts.
+    pub(crate) fn to_look_through(&self) -> Result<Vec<HomeId>, DeskError> {
+        let homes = self.store.homes()?.into_iter().filter(|home| home.deleted.is_none());
+        let homes: Vec<HomeId> = homes.map(|home| home.id).collect();
+        *lock(&self.unchecked.0) = homes.len();
+        Ok(homes)
+    }
+
+    /// Looks these homes through for damage, one after the other, and works out what the list says of those where that is not kept.
+    pub(crate) fn look_through(&self, homes: Vec<HomeId>, go_on: impl Fn() -> bool) {
+        let kept = self.kept_summaries().unwrap_or_default();
+        for home in homes.into_iter().take_while(|_| go_on()) {
+            if self.at_hand(&home).is_some() {
+                // It was read, and is as it was written.
+            } else if !kept.contains_key(&home) {
+                if let Ok(opened) = self.looked_at(&home) {
+                    self.keep_summaries(vec![(home, opened.summary().clone())]);
+                }
+            } else if let Ok(Some(damage)) = self.store.damage(&home) {
+                tracing::warn!(%damage, %home, "a home is damaged");
+                lock(&self.suspect).insert(home);
+            }
+            let mut left = lock(&self.unchecked.0);
+            *left = left.saturating_sub(1);
+            self.unchecked.1.notify_all();
+        }
+        *lock(&self.unchecked.0) = 0;
+        self.unchecked.1.notify_all();
     }
 
     /// How many lines of a home can be read, whatever became of it.
@@ -511,6 +636,45 @@ mod tests {
             assert!(desk.clear_deleted(now).is_ok());
             assert_eq!(desk.take_back(&home).is_ok(), is_back);
         }
+    }
+
+    #[test]
+    fn a_list_opens_no_home_of_which_it_knows_what_to_say() {
+        let folder = tempfile::tempdir().unwrap_or_else(|error| panic!("{error}"));
+        let home: HomeId = "hut".parse().unwrap_or_else(|_| panic!("no id"));
+        let named = |id: &str, name: &str| Draft {
+            id: id.parse().unwrap_or_else(|_| panic!("no id")),
+            at: Moment::from_unix_ms(7),
+            by: "Ann".into(),
+            instrument: None,
+            version: Fact::VERSION,
+            fact: Fact::HomeDescribed(HomeDescribed { name: name.into() }),
+        };
+        let open = || Desk::open(folder.path()).unwrap_or_else(|error| panic!("{error}"));
+        let says = |desk: &Desk| {
+            let listed = desk.listed().unwrap_or_else(|error| panic!("{error}"));
+            listed.sound.into_iter().map(|(_, summary)| (summary.name, summary.seq)).collect::<Vec<_>>()
+        };
+        let desk = open();
+        assert!(desk.append(&home, vec![named("e1", "Hut")]).is_ok());
+        assert_eq!(says(&desk), [("Hut".to_owned(), 1)]);
+        drop(desk);
+        let by_hand = |sql: &str| {
+            let database = rusqlite::Connection::open(folder.path().join("wayfinder.sqlite"));
+            assert!(database.and_then(|database| database.execute(sql, [])).is_ok_and(|changed| changed == 1), "{sql}");
+        };
+        by_hand("UPDATE summaries SET body = replace(body, 'Hut', 'As it was kept')");
+        let desk = open();
+        assert_eq!(says(&desk), [("As it was kept".to_owned(), 1)], "the home was not read");
+        assert!(desk.at_hand(&home).is_none());
+        assert!(desk.append(&home, vec![named("e2", "Mill")]).is_ok());
+        assert_eq!(says(&desk), [("Mill".to_owned(), 2)]);
+        drop(desk);
+        by_hand("UPDATE summaries SET build = 'another'");
+        by_hand("UPDATE lines SET body = replace(body, 'Mill', 'Till') WHERE seq = 2");
+        let desk = open();
+        let listed = desk.listed().unwrap_or_else(|error| panic!("{error}"));
+        assert_eq!((listed.sound.len(), listed.damaged.len()), (0, 1), "a summary of another build says nothing");
     }
 
     #[test]

@@ -15,6 +15,7 @@ mod routes;
 mod salvage;
 mod sharing;
 mod slow;
+mod summary;
 
 pub use demo::DEMO_HOME;
 pub use desk::{DamagedHome, Desk, DeskError, Homes, Opened, readable};
@@ -71,6 +72,9 @@ impl From<bool> for Setup {
     }
 }
 
+/// The commit of which a released program was made; `development` of any other.
+pub const COMMIT: &str = env!("WAYFINDER_COMMIT");
+
 /// How many files a program may usually have open.
 const USUAL_FILES: usize = 1024;
 
@@ -91,12 +95,21 @@ pub async fn serve(
     let (moved, _) = broadcast::channel(256);
     let (sharing, slow) = (Arc::new(Sharing::default()), Arc::new(Slow::default()));
     let app = App { desk: Arc::new(desk), moved, closing, sharing, slow, setup: setup.into() };
+    let looking_through = look_through(&app);
     let router = routes::router(app, Door::Here);
     let closed = async {
         shutdown.await;
         let _ = close.send(true);
     };
     doors::answer(listener, router, (Patience::HERE, Capacity::HERE), DEADLINE, closed).await;
+    let _ = looking_through.await;
+}
+
+/// Looks every home through for damage, beside whatever is asked.
+fn look_through(app: &App) -> tokio::task::JoinHandle<()> {
+    let (desk, closing) = (Arc::clone(&app.desk), app.closing.clone());
+    let homes = desk.to_look_through().unwrap_or_default();
+    tokio::task::spawn_blocking(move || desk.look_through(homes, || !*closing.borrow()))
 }
 
 /// Opens the second door: listens for the home network until the owner closes it or the program ends.

@@ -20,9 +20,9 @@ use wayfinder_core::loads::{NewLoad, NewLoadKind, ServiceMethod, SurveyAsked, lo
 use wayfinder_core::search::{Costs, Crew, Game, House, Strategy, World};
 use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_of_unknown, survey_through, trace_through};
 use wayfinder_core::work::{USUAL_STEPS, read_wish, work_view};
-use wayfinder_core::{BookPart, HomeId, Level, Method, Printed, RULES, Recipe, Study, TraceSetup, lists};
+use wayfinder_core::{BookPart, Fact, HomeId, Level, Method, Printed, RULES, Recipe, Study, TraceSetup, lists};
 use wayfinder_formats::{CardColors, read_home_file, service_pdf};
-use wayfinder_server::{Capacity, Desk, SHARE_AT, Setup, openapi_json, serve};
+use wayfinder_server::{COMMIT, Capacity, Desk, SHARE_AT, Setup, openapi_json, serve};
 
 use crate::home_files::{book, book_part, card_colors, directory, home_named, homes};
 use crate::in_words::{loads_in_words, sheet_in_words, ways_in_words};
@@ -30,7 +30,7 @@ use crate::worked::{Engine, answer_file};
 
 /// Trace which breaker feeds what, and keep the panel's card right.
 #[derive(Parser)]
-#[command(version)]
+#[command(name = "wayfinder", version = version())]
 struct Args {
     #[command(subcommand)]
     command: Command,
@@ -366,6 +366,11 @@ enum Practice {
     MakeRoom(Cases),
     /// Find why something is dark, in made-up houses with a fault.
     Faults(faults::Faults),
+}
+
+/// Which program this is, of which commit, and which logbook it writes.
+fn version() -> &'static str {
+    format!("{} ({COMMIT}), logbook {}", env!("CARGO_PKG_VERSION"), Fact::VERSION).leak()
 }
 
 #[derive(clap::Args)]

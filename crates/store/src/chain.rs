@@ -81,56 +81,74 @@ pub(crate) fn written(connection: &Connection, home: &HomeId) -> Result<(u64, Op
 
 /// Reads the lines of a home in order, up to the first that is not as it was written.
 pub(crate) fn read(connection: &Connection, home: &HomeId, chained: bool) -> Result<(Vec<Line>, Option<Damage>), StoreError> {
-    let damage = |line, kind| Some(Damage { home: home.clone(), line, kind });
+    let mut lines: Vec<Line> = Vec::new();
+    let damage = follow(connection, home, chained, |seq, body| {
+        let entry = serde_json::from_str(body).map_err(|error| DamageKind::Unreadable(seq, error.to_string()))?;
+        lines.push(Line { seq, entry });
+        Ok(())
+    })?;
+    if let Some(damage) = &damage {
+        lines.truncate(damage.line as usize - 1);
+    }
+    Ok((lines, damage))
+}
+
+/// What is wrong with the lines of a home, whatever they say.
+pub(crate) fn check(connection: &Connection, home: &HomeId) -> Result<Option<Damage>, StoreError> {
+    follow(connection, home, true, |_, _| Ok(()))
+}
+
+/// Follows the lines of a home in order, up to the first that is not as it was written. All is read as it is at one moment, whoever
+/// writes meanwhile.
+fn follow(
+    connection: &Connection,
+    home: &HomeId,
+    chained: bool,
+    mut each: impl FnMut(u64, &str) -> Result<(), DamageKind>,
+) -> Result<Option<Damage>, StoreError> {
+    let _one_moment = connection.unchecked_transaction()?;
+    let damage = |line, kind| Ok(Some(Damage { home: home.clone(), line, kind }));
     let (written, last) = if chained { written(connection, home)? } else { (0, None) };
     let has_chain = last.is_some();
-    let mut lines: Vec<Line> = Vec::new();
+    let mut there: u64 = 0;
     let mut before = first(home);
     let what = if chained { "seq, body, link" } else { "seq, body, NULL" };
     let mut statement = connection.prepare_cached(&format!("SELECT {what} FROM lines WHERE home = ?1 ORDER BY seq"))?;
     let mut rows = statement.query([home.as_str()])?;
     loop {
-        let next = lines.len() as u64 + 1;
+        let next = there + 1;
         let row = match rows.next() {
             Ok(Some(row)) => (row.get::<_, u64>(0), row.get::<_, String>(1), row.get::<_, Option<Link>>(2)),
             Ok(None) => break,
-            Err(error) => return Ok((lines, damage(next, DamageKind::Pages(next, error.to_string())))),
+            Err(error) => return damage(next, DamageKind::Pages(next, error.to_string())),
         };
         let (seq, body, own) = match row {
             (Ok(seq), Ok(body), Ok(own)) => (seq, body, own),
             (Err(error), ..) | (_, Err(error), _) | (.., Err(error)) => {
-                return Ok((lines, damage(next, DamageKind::Pages(next, error.to_string()))));
+                return damage(next, DamageKind::Pages(next, error.to_string()));
             }
         };
         if seq != next {
-            return Ok((lines, damage(next, DamageKind::Missing(next))));
+            return damage(next, DamageKind::Missing(next));
         }
         let link = link(&before, seq, &body);
         if has_chain && own != Some(link) {
-            return Ok((lines, damage(seq, DamageKind::Altered(seq))));
+            return damage(seq, DamageKind::Altered(seq));
         }
-        match serde_json::from_str(&body) {
-            Ok(entry) => lines.push(Line { seq, entry }),
-            Err(error) => return Ok((lines, damage(seq, DamageKind::Unreadable(seq, error.to_string())))),
+        if let Err(kind) = each(seq, &body) {
+            return damage(seq, kind);
         }
+        there = seq;
         before = link;
     }
-    let there = lines.len() as u64;
-    let kind = match there.cmp(&written) {
-        _ if !chained || there == 0 && written == 0 => return Ok((lines, None)),
-        _ if !has_chain => DamageKind::Unchained,
-        Ordering::Less => DamageKind::CutShort { written, there },
-        Ordering::Greater => DamageKind::Added(written + 1),
-        Ordering::Equal if last != Some(before) => DamageKind::Altered(there),
-        Ordering::Equal => return Ok((lines, None)),
-    };
-    let line = match &kind {
-        DamageKind::Added(line) => *line,
-        DamageKind::Altered(line) => *line,
-        _ => there + 1,
-    };
-    lines.truncate(line as usize - 1);
-    Ok((lines, damage(line, kind)))
+    match there.cmp(&written) {
+        _ if !chained || there == 0 && written == 0 => Ok(None),
+        _ if !has_chain => damage(there + 1, DamageKind::Unchained),
+        Ordering::Less => damage(there + 1, DamageKind::CutShort { written, there }),
+        Ordering::Greater => damage(written + 1, DamageKind::Added(written + 1)),
+        Ordering::Equal if last != Some(before) => damage(there, DamageKind::Altered(there)),
+        Ordering::Equal => Ok(None),
+    }
 }
 
 /// Adds lines to a home that is there, all of which have to follow. Nothing is added to a home whose end is not as it was written.

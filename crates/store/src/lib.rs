@@ -12,6 +12,7 @@ mod writer;
 pub use chain::{Damage, DamageKind};
 pub use copies::{Kept, ReadOnly, backup, restore};
 
+use std::collections::BTreeMap;
 use std::fs::{self, File, TryLockError};
 use std::io;
 use std::path::{Path, PathBuf};
@@ -227,6 +228,38 @@ impl Store {
         self.read(|connection| chain::read(connection, home, true))
     }
 
+    /// What is wrong with the lines of a home, by the chain alone: quicker than [`Store::lines`], and what they say is not looked at.
+    pub fn damage(&self, home: &HomeId) -> Result<Option<Damage>, StoreError> {
+        self.read(|connection| chain::check(connection, home))
+    }
+
+    /// What programs of this build worked out of homes as they still are.
+    pub fn summaries(&self, build: &str) -> Result<BTreeMap<HomeId, String>, StoreError> {
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached(
+                "SELECT home, body FROM summaries JOIN homes ON homes.id = home WHERE seq = homes.lines AND build = ?1",
+            )?;
+            let rows = statement.query_map([build], |row| Ok((row.get::<_, String>(0)?, row.get::<_, String>(1)?)))?;
+            let rows = rows.collect::<Result<Vec<_>, _>>()?.into_iter();
+            Ok(rows.filter_map(|(home, body)| Some((home.parse().ok()?, body))).collect())
+        })
+    }
+
+    /// Keeps what a program of this build worked out of homes as they are at those lines. It follows from the lines, so losing it loses
+    /// nothing.
+    pub fn keep_summaries(&self, build: &str, made: Vec<(HomeId, u64, String)>) -> Result<(), StoreError> {
+        if made.is_empty() {
+            return Ok(());
+        }
+        let build = build.to_owned();
+        self.writer.write(move |connection| {
+            let mut keep = connection.prepare_cached(
+                "INSERT OR REPLACE INTO summaries (home, seq, build, body) SELECT id, ?2, ?3, ?4 FROM homes WHERE id = ?1",
+            )?;
+            made.iter().try_for_each(|(home, seq, body)| Ok(keep.execute(params![home.as_str(), seq, build, body]).map(drop)?))
+        })
+    }
+
     /// Adds lines, all or none. They are on disk when this returns; what others append meanwhile goes to disk with them.
     pub fn append(&self, home: &HomeId, lines: Vec<Line>) -> Result<(), StoreError> {
         if lines.is_empty() {
@@ -363,6 +396,7 @@ fn migrations() -> Migrations<'static> {
         M::up_with_hook(include_str!("migrations/5.sql"), |transaction: &rusqlite::Transaction<'_>| {
             Ok(chain::make(transaction)?)
         }),
+        M::up(include_str!("migrations/6.sql")),
     ])
 }
 
@@ -448,6 +482,22 @@ mod tests {
         }
         drop(store);
         assert_eq!(Store::open(folder.path()).unwrap().setting("passphrase").unwrap().as_deref(), Some("two"));
+    }
+
+    #[test]
+    fn a_summary_counts_for_its_build_and_its_line_alone() {
+        let folder = tempfile::tempdir().unwrap();
+        let store = Store::open(folder.path()).unwrap();
+        store.append(&home(), vec![line(1)]).unwrap();
+        let none: HomeId = "none".parse().unwrap();
+        store.keep_summaries("one", vec![(home(), 1, "a hut".into()), (none, 1, "of no home".into())]).unwrap();
+        let kept = |build: &str| store.summaries(build).unwrap().into_values().collect::<Vec<_>>();
+        assert_eq!((kept("one"), kept("two")), (vec!["a hut".to_owned()], vec![]));
+        store.append(&home(), vec![line(2)]).unwrap();
+        assert_eq!(kept("one"), [""; 0], "the home has grown");
+        store.keep_summaries("one", vec![(home(), 2, "a bigger hut".into())]).unwrap();
+        store.replace(&home(), vec![line(1), line_named(2, "Mill")], vec![]).unwrap();
+        assert_eq!(kept("one"), [""; 0], "it is another home");
     }
 
     #[test]

@@ -75,6 +75,7 @@ fn a_line_that_is_missing_altered_added_or_no_entry_is_found_and_the_other_home_
         let damage = damage.unwrap_or_else(|| panic!("{by} was not found"));
         assert_eq!((damage.line, &damage.kind), (damaged_at, &kind), "{by}");
         assert_eq!(read, lines(damaged_at - 1), "every line before it is given: {by}");
+        assert_eq!(store.damage(&home("hut")).unwrap().as_ref(), Some(&damage), "by the chain alone: {by}");
         assert!(matches!(store.lines(&home("hut")), Err(StoreError::Damaged(found)) if found == damage), "{by}");
         assert_eq!(store.lines(&home("mill")).unwrap(), lines(9));
         store.append(&home("mill"), vec![line(10)]).unwrap();
@@ -134,6 +135,7 @@ fn what_an_older_program_wrote_gets_its_chain_when_it_is_opened() {
              entry TEXT NOT NULL, body TEXT NOT NULL, PRIMARY KEY (home, seq), UNIQUE (home, entry)) STRICT, WITHOUT ROWID;
          INSERT INTO lines SELECT * FROM old;
          DROP TABLE old;
+         DROP TABLE summaries;
          PRAGMA user_version = 4;",
     );
     // It is looked into as it is,
@@ -148,6 +150,26 @@ fn what_an_older_program_wrote_gets_its_chain_when_it_is_opened() {
     by_hand(folder.path(), "UPDATE lines SET body = replace(body, 'Hut', 'Hat') WHERE home = 'mill' AND seq = 2");
     let store = Store::open(folder.path()).unwrap();
     assert!(matches!(store.lines(&home("mill")), Err(StoreError::Damaged(found)) if found.kind == DamageKind::Altered(2)));
+}
+
+#[test]
+fn a_home_that_is_written_to_while_it_is_checked_is_not_called_damaged() {
+    let folder = folder_of(3);
+    let store = Store::open(folder.path()).unwrap();
+    std::thread::scope(|scope| {
+        let writing = scope.spawn(|| {
+            for seq in 4..400 {
+                store.append(&home("hut"), vec![line(seq)]).unwrap();
+            }
+        });
+        let from_outside = ReadOnly::open(folder.path()).unwrap();
+        while !writing.is_finished() {
+            assert_eq!(store.damage(&home("hut")).unwrap(), None);
+            assert_eq!(store.lines_up_to_damage(&home("hut")).unwrap().1, None);
+            assert_eq!(from_outside.lines_up_to_damage(&home("hut")).unwrap().1, None);
+        }
+    });
+    assert_eq!(store.lines(&home("hut")).unwrap(), lines(399));
 }
 
 #[test]

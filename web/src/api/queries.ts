@@ -27,7 +27,13 @@ export const of = (home: string) => ["home", home] as const;
 export const useHealth = () =>
   useQuery({ queryKey: ["health"], queryFn: () => answer(api.GET("/api/health")), staleTime: Infinity });
 
-export const useHomes = () => useQuery({ queryKey: ["homes"], queryFn: () => answer(api.GET("/api/homes")) });
+export const useHomes = () =>
+  useQuery({
+    queryKey: ["homes"],
+    queryFn: () => answer(api.GET("/api/homes")),
+    // After its start the program looks every home through for damage; what it finds is shown without being asked for.
+    refetchInterval: ({ state }) => ((state.data?.unchecked ?? 0) > 0 ? 2000 : false),
+  });
 
 /**
  * A home as the screens draw it. Each part is asked for on its own: what a new line did not change is answered with "you have

@@ -4,7 +4,7 @@ use super::Verdict;
 use crate::model::PointId;
 
 /// How far the trace is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, utoipa::ToSchema)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, serde::Serialize, serde::Deserialize, utoipa::ToSchema)]
 pub struct Progress {
     /// All points.
     pub points: usize,

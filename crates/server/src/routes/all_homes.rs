@@ -5,15 +5,17 @@ use std::time::{SystemTime, UNIX_EPOCH};
 
 use axum::Json;
 use axum::extract::{Path, State};
-use wayfinder_core::{HomeId, LetterAbout, Moment, Progress, Recipe, letter, progress};
+use wayfinder_core::{HomeId, Moment, Progress, Recipe};
+use wayfinder_store::StoredHome;
 
 use crate::App;
 use crate::Desk;
-use crate::desk::{Copy, DamagedHome, DeskError, KEPT_DAYS, Moved};
+use crate::desk::{Copy, DamagedHome, DeskError, KEPT_DAYS, Listed, Moved};
 use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
 use crate::in_home::HomePath;
 use crate::problem::Problem;
 use crate::routes::write::Imported;
+use crate::summary::{HomeWorst, Summary};
 
 /// A home in the list.
 #[derive(serde::Serialize, utoipa::ToSchema)]
@@ -33,17 +35,6 @@ pub(crate) struct HomeInList {
     seq: u64,
     /// When that was written.
     written: Option<Moment>,
-}
-
-/// The worst that is known of a home, as its front page has it.
-#[derive(serde::Serialize, utoipa::ToSchema)]
-pub(crate) struct HomeWorst {
-    /// As a sentence: `24 has tripped`.
-    title: String,
-    /// What stands in the margin: `Dark now`.
-    margin: String,
-    /// What it is about.
-    about: LetterAbout,
 }
 
 /// A deleted home that can be taken back.
@@ -78,6 +69,8 @@ pub(crate) struct AllHomes {
     damaged: Vec<DamagedInList>,
     /// What was deleted and can be taken back.
     deleted: Vec<DeletedHome>,
+    /// So many homes were not looked through for damage yet since the program started; ask again while there are any.
+    unchecked: usize,
 }
 
 fn now() -> Moment {
@@ -91,53 +84,32 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<AllHomes>, Probl
     let desk = Arc::clone(&app.desk);
     let list = off_thread(move || {
         desk.clear_deleted(now())?;
-        let (mut homes, mut damaged, mut deleted) = (Vec::new(), Vec::new(), Vec::new());
-        for stored in desk.stored()? {
-            if let Some(at) = stored.deleted {
-                let until = Moment::from_unix_ms(at.unix_ms() + KEPT_DAYS * 24 * 60 * 60 * 1000);
-                deleted.push(DeletedHome { name: desk.name_of_deleted(&stored.id)?, id: stored.id, deleted: at, until });
-                continue;
-            }
-            let opened = match desk.home(&stored.id) {
-                Ok(opened) => opened,
-                Err(DeskError::Damaged(damage)) => {
-                    let DamagedHome { stored, damage, readable } = desk.damaged(stored, damage)?;
-                    damaged.push(DamagedInList {
-                        name: readable.home().name().map_or_else(|| stored.id.to_string(), str::to_owned),
-                        id: stored.id,
-                        what: damage.to_string(),
-                        readable: readable.seq(),
-                    });
-                    continue;
-                }
-                // Deleted meanwhile, or without a line.
-                Err(DeskError::Deleted | DeskError::NoSuchHome) => continue,
-                Err(error) => return Err(error.into()),
-            };
-            let home = &opened.study;
-            let real = home.practice().is_none() && !stored.archived;
-            let worst = real.then(|| letter(home));
-            let worst = worst.as_ref().and_then(|letter| {
-                let line = letter.lines.first()?;
-                Some(HomeWorst { title: letter.title.clone(), margin: line.margin.clone(), about: line.about })
-            });
-            homes.push(HomeInList {
-                id: stored.id,
-                name: home.name().unwrap_or_default().to_owned(),
-                panels: home.panels().all().map(|panel| format!("{}, {} spaces", panel.name, panel.spaces)).collect(),
-                progress: progress(home),
-                practice: home.practice(),
-                worst,
-                archived: stored.archived,
-                seq: opened.book.seq(),
-                written: opened.book.lines().last().map(|line| line.entry.at),
-            });
-        }
+        let Listed { sound, damaged, deleted, unchecked } = desk.listed()?;
+        let in_list = |(stored, summary): (StoredHome, Summary)| {
+            let Summary { name, panels, progress, practice, worst, seq, written } = summary;
+            let worst = worst.filter(|_| !stored.archived);
+            HomeInList { id: stored.id, name, panels, progress, practice, worst, archived: stored.archived, seq, written }
+        };
+        let mut homes: Vec<HomeInList> = sound.into_iter().map(in_list).collect();
+        let damaged = damaged.into_iter().map(|DamagedHome { stored, damage, readable }| DamagedInList {
+            name: readable.home().name().map_or_else(|| stored.id.to_string(), str::to_owned),
+            id: stored.id,
+            what: damage.to_string(),
+            readable: readable.seq(),
+        });
+        let damaged = damaged.collect();
+        let deleted = deleted.into_iter().map(|(id, deleted, name)| DeletedHome {
+            id,
+            name,
+            deleted,
+            until: Moment::from_unix_ms(deleted.unix_ms() + KEPT_DAYS * 24 * 60 * 60 * 1000),
+        });
+        let deleted = deleted.collect();
         homes.sort_by_key(|home| {
             let urgency = home.worst.as_ref().map_or(u8::MAX, |worst| worst.about as u8);
             (home.archived, home.practice.is_some(), urgency, home.name.to_lowercase())
         });
-        Ok(AllHomes { homes, damaged, deleted })
+        Ok(AllHomes { homes, damaged, deleted, unchecked })
     });
     list.await.map(Json)
 }

@@ -182,7 +182,8 @@ pub(crate) async fn lessons(State(app): State<App>, Asked(knowing): Asked<Knowin
     let lines = off_thread(move || {
         let now = Moment::from_unix_ms(i64::try_from(since_1970().as_millis()).unwrap_or_default());
         let mut all: Vec<(HomeId, LessonMark)> = Vec::new();
-        for (home, opened) in desk.homes()?.sound {
+        let made_up = desk.listed()?.sound.into_iter().filter(|(_, summary)| summary.practice.is_some());
+        for (home, opened) in made_up.filter_map(|(stored, _)| Some((stored.id.clone(), desk.home(&stored.id).ok()?))) {
             all.extend(opened.lessons(now).iter().map(|mark| (home.clone(), mark.clone())));
         }
         let marks: Vec<LessonMark> = all.iter().map(|(_, mark)| mark.clone()).collect();

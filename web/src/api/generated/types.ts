@@ -1462,6 +1462,8 @@ export interface components {
             deleted: components["schemas"]["DeletedHome"][];
             /** @description The real ones first, the most urgent first; then the made-up houses; then the archive. */
             homes: components["schemas"]["HomeInList"][];
+            /** @description So many homes were not looked through for damage yet since the program started; ask again while there are any. */
+            unchecked: number;
         };
         /** @description What else than the service or a feeder may put power on a panel. */
         AlsoFed: {

@@ -68,6 +68,11 @@ function Lists({ all }: { all: AllHomes }) {
     <>
       {all.damaged.length > 0 && <DamagedHomes homes={all.damaged} />}
       <Rows homes={shown((home) => !home.archived && home.practice == null)} />
+      {all.unchecked > 0 && (
+        <Typography role="status" color="text.secondary">
+          Looking for damage: {all.unchecked === 1 ? "1 home" : `${all.unchecked} homes`} still to be read.
+        </Typography>
+      )}
       {all.homes.length === 0 && all.damaged.length === 0 && (
         <Typography>No home yet. Name the first one below.</Typography>
       )}
