@@ -15,14 +15,19 @@ use std::time::Duration;
 use axum::Router;
 use axum::body::Body;
 use axum::extract::ConnectInfo;
+use axum::http::uri::Authority;
+use axum::http::{HeaderMap, StatusCode, Uri, header};
+use axum::response::{IntoResponse, Redirect, Response};
 use hyper::body::Incoming;
 use hyper::server::conn::http1;
 use hyper_util::rt::{TokioIo, TokioTimer};
 use hyper_util::service::TowerToHyperService;
+use tokio::io::{AsyncRead, AsyncWrite};
 use tokio::net::{TcpListener, TcpStream};
 use tokio::sync::watch;
 use tokio::task::JoinSet;
 use tokio_io_timeout::TimeoutStream;
+use tokio_rustls::TlsAcceptor;
 use tower::ServiceExt;
 
 use crate::problem::Problem;
@@ -131,6 +136,7 @@ pub(crate) async fn answer(
     listener: TcpListener,
     router: Router,
     (patience, capacity): (Patience, Capacity),
+    tls: Option<TlsAcceptor>,
     farewell: Duration,
     closed: impl Future<Output = ()>,
 ) {
@@ -154,12 +160,14 @@ pub(crate) async fn answer(
         let from = SocketAddr::new(from.ip().to_canonical(), from.port());
         match counted.take(from.ip(), capacity) {
             Some(counts) => {
-                let (router, ended) = (router.clone(), ended.clone());
+                let (router, tls, ended) = (router.clone(), tls.clone(), ended.clone());
                 connections.spawn(async move {
-                    converse(stream, router, from, patience, ended).await;
+                    welcome(stream, router, from, patience, tls, ended).await;
                     drop(counts);
                 });
             }
+            // Encrypted, it would be read as nonsense; that the connection ends is understood.
+            None if tls.is_some() => drop(stream),
             None => turn_away(stream),
         }
     }
@@ -186,11 +194,56 @@ fn turn_away(stream: TcpStream) {
     }
 }
 
-/// Answers one connection, request after request.
-async fn converse(stream: TcpStream, router: Router, from: SocketAddr, patience: Patience, mut ended: watch::Receiver<bool>) {
+/// What a conversation in TLS begins with (RFC 8446, section 5.1: a record of the type “handshake”).
+const HANDSHAKE: u8 = 22;
+
+/// Takes in one connection, as long as it encrypts where this door does. One that does not is shown the address that does.
+async fn welcome(
+    stream: TcpStream,
+    router: Router,
+    from: SocketAddr,
+    patience: Patience,
+    tls: Option<TlsAcceptor>,
+    ended: watch::Receiver<bool>,
+) {
     let _ = stream.set_nodelay(true);
-    let mut stream = TimeoutStream::new(stream);
-    stream.set_write_timeout(Some(patience.unread));
+    let mut first = [0];
+    let encrypts = match &tls {
+        None => false,
+        Some(_) => match tokio::time::timeout(patience.head, stream.peek(&mut first)).await {
+            Ok(Ok(1)) => first[0] == HANDSHAKE,
+            _ => return,
+        },
+    };
+    let mut patient = TimeoutStream::new(stream);
+    patient.set_write_timeout(Some(patience.unread));
+    let patient = Box::pin(patient);
+    match tls {
+        None => converse(patient, router, from, patience, ended).await,
+        Some(_) if !encrypts => converse(patient, Router::new().fallback(encrypted_instead), from, patience, ended).await,
+        Some(tls) => {
+            if let Ok(Ok(stream)) = tokio::time::timeout(patience.head, tls.accept(patient)).await {
+                converse(stream, router, from, patience, ended).await;
+            }
+        }
+    }
+}
+
+/// The same address, encrypted.
+async fn encrypted_instead(headers: HeaderMap, uri: Uri) -> Response {
+    let host = headers.get(header::HOST).and_then(|host| host.to_str().ok()).and_then(|host| host.parse::<Authority>().ok());
+    let path = uri.path_and_query().map_or("/", |path| path.as_str());
+    match host {
+        Some(host) => Redirect::temporary(&format!("https://{host}{path}")).into_response(),
+        None => (StatusCode::BAD_REQUEST, "Open this address with https:// before it.").into_response(),
+    }
+}
+
+/// Answers one connection, request after request.
+async fn converse<S>(stream: S, router: Router, from: SocketAddr, patience: Patience, mut ended: watch::Receiver<bool>)
+where
+    S: AsyncRead + AsyncWrite + Unpin + Send + 'static,
+{
     let service = router.map_request(move |mut request: hyper::Request<Incoming>| {
         request.extensions_mut().insert(ConnectInfo(from));
         request.map(Body::new)
@@ -199,7 +252,7 @@ async fn converse(stream: TcpStream, router: Router, from: SocketAddr, patience:
         .timer(TokioTimer::new())
         .header_read_timeout(patience.head)
         .max_buf_size(HEAD_AND_PIECE)
-        .serve_connection(TokioIo::new(Box::pin(stream)), TowerToHyperService::new(service));
+        .serve_connection(TokioIo::new(stream), TowerToHyperService::new(service));
     let mut connection = pin!(connection);
     // An error here is the other side's: it broke off, or sent no HTTP, or was too slow.
     tokio::select! {

@@ -16,12 +16,14 @@ mod salvage;
 mod sharing;
 mod slow;
 mod summary;
+mod tls;
 
 pub use demo::DEMO_HOME;
 pub use desk::{DamagedHome, Desk, DeskError, Homes, Opened, readable};
 pub use doors::{Capacity, Patience, SLOWEST};
 pub use routes::openapi_json;
 pub use salvage::{Salvaged, salvage};
+pub use tls::{Tls, TlsError};
 
 use std::future::Future;
 use std::net::{IpAddr, Ipv4Addr, SocketAddr};
@@ -33,7 +35,7 @@ use tokio::sync::{broadcast, watch};
 
 use crate::desk::Moved;
 
-use crate::sharing::{Door, Sharing};
+use crate::sharing::{At, Door, Sharing};
 use crate::slow::Slow;
 
 /// What every route shares.
@@ -48,7 +50,7 @@ pub struct App {
 }
 
 /// How the program is set up.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone)]
 pub struct Setup {
     /// The demo home may be reset.
     pub demo: bool,
@@ -58,11 +60,14 @@ pub struct Setup {
     pub patience: Patience,
     /// How many connections it takes in from there.
     pub capacity: Capacity,
+    /// What it shows there to encrypt; nothing is encrypted without it.
+    pub tls: Option<Tls>,
 }
 
 impl Default for Setup {
     fn default() -> Self {
-        Self { demo: false, share_at: SHARE_AT, patience: Patience::NETWORK, capacity: Capacity::of_files(USUAL_FILES) }
+        let capacity = Capacity::of_files(USUAL_FILES);
+        Self { demo: false, share_at: SHARE_AT, patience: Patience::NETWORK, capacity, tls: None }
     }
 }
 
@@ -101,7 +106,7 @@ pub async fn serve(
         shutdown.await;
         let _ = close.send(true);
     };
-    doors::answer(listener, router, (Patience::HERE, Capacity::HERE), DEADLINE, closed).await;
+    doors::answer(listener, router, (Patience::HERE, Capacity::HERE), None, DEADLINE, closed).await;
     let _ = looking_through.await;
 }
 
@@ -112,13 +117,29 @@ fn look_through(app: &App) -> tokio::task::JoinHandle<()> {
     tokio::task::spawn_blocking(move || desk.look_through(homes, || !*closing.borrow()))
 }
 
+/// Why the second door was not opened.
+#[derive(Debug, thiserror::Error)]
+pub(crate) enum DoorError {
+    /// Its address cannot be listened on.
+    #[error("{0} cannot be listened on: {1}.")]
+    Address(SocketAddr, std::io::Error),
+    /// Its certificate cannot be used.
+    #[error(transparent)]
+    Tls(#[from] TlsError),
+}
+
 /// Opens the second door: listens for the home network until the owner closes it or the program ends.
-pub(crate) async fn open_door(app: &App) -> std::io::Result<()> {
-    let listener = TcpListener::bind(app.setup.share_at).await?;
-    let (opening, mut closed) = app.sharing.opened(listener.local_addr()?);
+pub(crate) async fn open_door(app: &App) -> Result<(), DoorError> {
+    let shown = app.setup.tls.as_ref().map(Tls::load).transpose()?;
+    let address = |error| DoorError::Address(app.setup.share_at, error);
+    let listener = TcpListener::bind(app.setup.share_at).await.map_err(address)?;
+    let at = listener.local_addr().map_err(address)?;
+    let named = shown.as_ref().map(|shown| shown.addresses(at));
+    let (opening, mut closed) = app.sharing.opened(At { socket: at, named });
     let mut closing = app.closing.clone();
     let router = routes::router(app.clone(), Door::Network { opening });
     let limits = (app.setup.patience, app.setup.capacity);
+    let acceptor = shown.map(|shown| shown.acceptor);
     tokio::spawn(async move {
         let closed = async {
             tokio::select! {
@@ -126,7 +147,7 @@ pub(crate) async fn open_door(app: &App) -> std::io::Result<()> {
                 _ = closing.wait_for(|closing| *closing) => {}
             }
         };
-        doors::answer(listener, router, limits, doors::FAREWELL, closed).await;
+        doors::answer(listener, router, limits, acceptor, doors::FAREWELL, closed).await;
     });
     Ok(())
 }

@@ -22,7 +22,7 @@ use wayfinder_core::sim::{SurveyPlayed, game, marks, score, survey_of_unknown, s
 use wayfinder_core::work::{USUAL_STEPS, read_wish, work_view};
 use wayfinder_core::{BookPart, Fact, HomeId, Level, Method, Printed, RULES, Recipe, Study, TraceSetup, lists};
 use wayfinder_formats::{CardColors, read_home_file, service_pdf};
-use wayfinder_server::{COMMIT, Capacity, Desk, SHARE_AT, Setup, openapi_json, serve};
+use wayfinder_server::{COMMIT, Capacity, Desk, SHARE_AT, Setup, Tls, openapi_json, serve};
 
 use crate::home_files::{book, book_part, card_colors, directory, home_named, homes};
 use crate::in_words::{loads_in_words, sheet_in_words, ways_in_words};
@@ -46,9 +46,8 @@ enum Command {
         /// The address to listen on; loopback only.
         #[arg(long, default_value = "127.0.0.1:4750")]
         bind: SocketAddr,
-        /// Where to listen for the home network, once it is shared on the screen.
-        #[arg(long, default_value_t = SHARE_AT)]
-        share_at: SocketAddr,
+        #[command(flatten)]
+        network: Network,
         /// Put the demo home back as shipped.
         #[arg(long)]
         reset: bool,
@@ -61,9 +60,8 @@ enum Command {
         /// The address to listen on; loopback only.
         #[arg(long, default_value = "127.0.0.1:4751")]
         bind: SocketAddr,
-        /// Where to listen for the home network, once it is shared on the screen.
-        #[arg(long, default_value_t = SHARE_AT)]
-        share_at: SocketAddr,
+        #[command(flatten)]
+        network: Network,
     },
     /// Write a whole home as one JSON file.
     Export {
@@ -373,6 +371,28 @@ fn version() -> &'static str {
     format!("{} ({COMMIT}), logbook {}", env!("CARGO_PKG_VERSION"), Fact::VERSION).leak()
 }
 
+/// The door for the home network.
+#[derive(clap::Args)]
+struct Network {
+    /// Where to listen for the home network, once it is shared on the screen.
+    #[arg(long, default_value_t = SHARE_AT)]
+    share_at: SocketAddr,
+    /// Encrypt what goes through that door, with this certificate (PEM). Without one nothing is encrypted.
+    #[arg(long, requires = "tls_key", value_name = "FILE")]
+    tls_cert: Option<PathBuf>,
+    /// The private key of the certificate (PEM).
+    #[arg(long, requires = "tls_cert", value_name = "FILE")]
+    tls_key: Option<PathBuf>,
+}
+
+impl Network {
+    fn setup(self, demo: bool) -> Result<Setup> {
+        let tls = self.tls_cert.zip(self.tls_key).map(|(certificate, key)| Tls { certificate, key });
+        tls.as_ref().map(Tls::check).transpose()?;
+        Ok(Setup { demo, share_at: self.share_at, capacity: capacity(), tls, ..Setup::default() })
+    }
+}
+
 #[derive(clap::Args)]
 struct Cases {
     /// The file: lines with an `input`, or with a `problem` to make room; what else stands in a line is passed over.
@@ -585,7 +605,8 @@ fn main() -> ExitCode {
 
 fn run(command: Command) -> Result<ExitCode> {
     match command {
-        Command::Demo { data, bind, share_at, reset } => {
+        Command::Demo { data, bind, network, reset } => {
+            let setup = network.setup(true)?;
             let data = match data {
                 Some(data) => data,
                 None => dirs::data_dir().context("this user has no data folder; name one with --data")?.join("wayfinder-demo"),
@@ -595,10 +616,11 @@ fn run(command: Command) -> Result<ExitCode> {
             if reset {
                 desk.reset_demo()?;
             }
-            listen(desk, bind, Setup { demo: true, share_at, capacity: capacity(), ..Setup::default() })?;
+            listen(desk, bind, setup)?;
         }
-        Command::Serve { data, bind, share_at } => {
-            listen(Desk::open(&data)?, bind, Setup { share_at, capacity: capacity(), ..Setup::default() })?
+        Command::Serve { data, bind, network } => {
+            let setup = network.setup(false)?;
+            listen(Desk::open(&data)?, bind, setup)?
         }
         Command::Export { data, home, out } => {
             let bytes = existing(data)?.export(&home)?;

@@ -139,10 +139,18 @@ struct Tries {
     last: Instant,
 }
 
+/// Where the second door is.
+#[derive(Debug, Clone)]
+pub(crate) struct At {
+    pub(crate) socket: SocketAddr,
+    /// Where it is encrypted: the addresses that its certificate is for.
+    pub(crate) named: Option<Vec<String>>,
+}
+
 #[derive(Debug, Default)]
 struct Inner {
-    /// The address of the second door, and what closes it.
-    open: Option<(SocketAddr, watch::Sender<bool>)>,
+    /// Where the second door is, and what closes it.
+    open: Option<(At, watch::Sender<bool>)>,
     /// How often it was opened.
     opening: u64,
     invites: Vec<Invite>,
@@ -196,7 +204,7 @@ impl Sharing {
     }
 
     /// The second door is open from now on, until the receiver turns true. Gives which opening it is.
-    pub(crate) fn opened(&self, at: SocketAddr) -> (u64, watch::Receiver<bool>) {
+    pub(crate) fn opened(&self, at: At) -> (u64, watch::Receiver<bool>) {
         let (close, closed) = watch::channel(false);
         let mut inner = self.lock();
         inner.open = Some((at, close));
@@ -234,12 +242,19 @@ impl Sharing {
 
     /// Addresses under which the second door is reached.
     pub(crate) fn addresses(&self) -> Vec<String> {
-        let Some(at) = self.lock().open.as_ref().map(|(at, _)| *at) else { return Vec::new() };
-        if at.ip().is_unspecified() {
-            outward_address().map(|ip| SocketAddr::new(ip, at.port())).into_iter().map(|at| format!("http://{at}")).collect()
-        } else {
-            vec![format!("http://{at}")]
+        let Some(At { socket, named }) = self.lock().open.as_ref().map(|(at, _)| at.clone()) else { return Vec::new() };
+        let scheme = if named.is_some() { "https" } else { "http" };
+        let named = named.unwrap_or_default();
+        if !named.is_empty() {
+            return named;
         }
+        let ip = if socket.ip().is_unspecified() { outward_address() } else { Some(socket.ip()) };
+        ip.map(|ip| format!("{scheme}://{}", SocketAddr::new(ip, socket.port()))).into_iter().collect()
+    }
+
+    /// What goes through the second door is encrypted.
+    pub(crate) fn is_encrypted(&self) -> bool {
+        self.lock().open.as_ref().is_some_and(|(at, _)| at.named.is_some())
     }
 
     /// A new code for a home.
@@ -461,7 +476,7 @@ mod tests {
     /// With the door open for the first time.
     fn opened() -> Sharing {
         let sharing = Sharing::default();
-        let (opening, _) = sharing.opened((std::net::Ipv4Addr::LOCALHOST, 4760).into());
+        let (opening, _) = sharing.opened(At { socket: (std::net::Ipv4Addr::LOCALHOST, 4760).into(), named: None });
         assert_eq!(opening, 1);
         sharing
     }
@@ -532,7 +547,7 @@ mod tests {
         let hash = hashed("three brass bells").unwrap();
         let code = sharing.invite(home()).code;
         sharing.close();
-        let again = sharing.opened((std::net::Ipv4Addr::LOCALHOST, 4760).into()).0;
+        let again = sharing.opened(At { socket: (std::net::Ipv4Addr::LOCALHOST, 4760).into(), named: None }).0;
         assert_eq!(sharing.join(1, PHONE, &code, "Ada", StepSide::Walk), Err(Refused::Closed));
         assert_eq!(sharing.sign_in(1, PHONE, "three brass bells", || Some(hash.clone())), Err(Refused::Closed));
         assert!(sharing.sign_in(again, PHONE, "three brass bells", || Some(hash.clone())).is_ok());

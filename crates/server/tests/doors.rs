@@ -28,7 +28,7 @@ async fn shared(patience: Patience, capacity: Capacity) -> Shared {
     desk.set_up_demo().unwrap();
     let listener = TcpListener::bind("127.0.0.1:0").await.unwrap();
     let here = format!("http://{}", listener.local_addr().unwrap());
-    let setup = Setup { demo: true, share_at: (Ipv4Addr::LOCALHOST, 0).into(), patience, capacity };
+    let setup = Setup { demo: true, share_at: (Ipv4Addr::LOCALHOST, 0).into(), patience, capacity, tls: None };
     tokio::spawn(serve(listener, desk, setup, std::future::pending()));
     let door = open(&here).await;
     Shared { here, door, _folder: folder }

@@ -11,12 +11,12 @@ use axum::response::{IntoResponse, Response};
 use qrcode::{Color, QrCode};
 use wayfinder_core::{HelperView, HomeId, StepSide, helper_view};
 
-use crate::App;
 use crate::guard::{COMING_IN_LIMIT, JsonBody, Visit, off_thread};
 use crate::in_home::{HomePath, InHome};
 use crate::names::{look_alike, wrong_with};
 use crate::problem::Problem;
 use crate::sharing::{COOKIE, Door, Refused, Who, hashed, token};
+use crate::{App, DoorError};
 
 /// Where the hash of the owner's passphrase is kept.
 const PASSPHRASE: &str = "passphrase";
@@ -83,6 +83,8 @@ pub(crate) struct SharingNow {
     open: bool,
     /// Where it is reached.
     addresses: Vec<String>,
+    /// What goes through it is encrypted, or will be once it is open.
+    encrypted: bool,
     /// The owner has set a passphrase.
     has_passphrase: bool,
     invites: Vec<OpenInvite>,
@@ -123,9 +125,11 @@ pub(crate) struct SigningIn {
     passphrase: String,
 }
 
-fn with_cookie(token: &str, most_s: u32, body: impl IntoResponse) -> Response {
+/// A cookie that came over an encrypted connection goes over no other.
+fn with_cookie(app: &App, token: &str, most_s: u32, body: impl IntoResponse) -> Response {
     let mut response = body.into_response();
-    let cookie = format!("{COOKIE}={token}; Path=/; HttpOnly; SameSite=Strict; Max-Age={most_s}");
+    let secure = if app.sharing.is_encrypted() { "; Secure" } else { "" };
+    let cookie = format!("{COOKIE}={token}; Path=/; HttpOnly; SameSite=Strict; Max-Age={most_s}{secure}");
     if let Ok(cookie) = HeaderValue::from_str(&cookie) {
         response.headers_mut().insert(header::SET_COOKIE, cookie);
     }
@@ -229,7 +233,7 @@ pub(crate) async fn join(
     Ok(match app.sharing.join(at, from.ip(), &joining.code, name, joining.side) {
         Ok(token) => {
             let who = app.sharing.who(Some(&token));
-            with_cookie(&token, 12 * 3600, Json(me_of(&who, visit.door)))
+            with_cookie(&app, &token, 12 * 3600, Json(me_of(&who, visit.door)))
         }
         Err(why) => refused(why),
     })
@@ -269,7 +273,7 @@ pub(crate) async fn sign_in(
     let come_in = come_in.await?;
     drop(turn);
     Ok(match come_in {
-        Ok(token) => with_cookie(&token, 12 * 3600, Json(me_of(&Who::Owner, visit.door))),
+        Ok(token) => with_cookie(&app, &token, 12 * 3600, Json(me_of(&Who::Owner, visit.door))),
         Err(why) => refused(why),
     })
 }
@@ -280,7 +284,7 @@ pub(crate) async fn leave(State(app): State<App>, headers: HeaderMap) -> Respons
     if let Some(token) = token(&headers) {
         app.sharing.leave(token);
     }
-    with_cookie("", 0, StatusCode::NO_CONTENT)
+    with_cookie(&app, "", 0, StatusCode::NO_CONTENT)
 }
 
 async fn now(app: &App) -> Result<Json<SharingNow>, Problem> {
@@ -303,6 +307,7 @@ async fn now(app: &App) -> Result<Json<SharingNow>, Problem> {
     });
     Ok(Json(SharingNow {
         open: app.sharing.is_open(),
+        encrypted: app.setup.tls.is_some(),
         has_passphrase,
         invites: invites.collect(),
         people: people.collect(),
@@ -357,8 +362,11 @@ pub(crate) async fn open(
     }
     if !app.sharing.is_open() {
         crate::open_door(&app).await.map_err(|error| {
-            let said = format!("{} cannot be listened on: {error}.", app.setup.share_at);
-            Problem::new(StatusCode::CONFLICT, "address", said, "Start the program with another --share-at. Nothing was opened.")
+            let (code, what_to_do) = match &error {
+                DoorError::Address(..) => ("address", "Start the program with another --share-at. Nothing was opened."),
+                DoorError::Tls(_) => ("certificate", "Put it right, then share again. Nothing was opened."),
+            };
+            Problem::new(StatusCode::CONFLICT, code, error.to_string(), what_to_do)
         })?;
     }
     now(&app).await

@@ -6486,6 +6486,8 @@ export interface components {
         SharingNow: {
             /** @description Where it is reached. */
             addresses: string[];
+            /** @description What goes through it is encrypted, or will be once it is open. */
+            encrypted: boolean;
             /** @description The owner has set a passphrase. */
             has_passphrase: boolean;
             invites: components["schemas"]["OpenInvite"][];

@@ -73,7 +73,9 @@ function Closed({ now, home, act }: Part) {
         stops.
       </Typography>
       <Typography variant="body2" color="text.secondary">
-        The connection is not encrypted: share only in a network whose users you trust.
+        {now.encrypted
+          ? "The connection is encrypted, with the certificate that Wayfinder was started with."
+          : "The connection is not encrypted: share only in a network whose users you trust."}
       </Typography>
       {another ? (
         <TextField
@@ -82,7 +84,7 @@ function Closed({ now, home, act }: Part) {
           value={passphrase}
           onChange={(e) => setPassphrase(e.target.value)}
           autoComplete="new-password"
-          helperText="At least 10 characters: a few words that nobody would guess. You sign in with it from another device."
+          helperText="At least 12 characters: a few words that nobody would guess. You sign in with it from another device."
         />
       ) : (
         <Button color="inherit" onClick={() => setAnother(true)} sx={{ alignSelf: "flex-start" }}>
