@@ -10,6 +10,7 @@ use crate::problem::Problem;
 #[folder = "../../web/dist"]
 struct Web;
 
+const SERVICE_WORKER: &str = "service-worker.js";
 const NONCE: &str = "__CSP_NONCE__";
 
 pub(crate) async fn web(uri: Uri, headers: HeaderMap) -> Response {
@@ -39,6 +40,11 @@ pub(crate) async fn web(uri: Uri, headers: HeaderMap) -> Response {
     if is_zipped {
         headers.insert(header::CONTENT_ENCODING, HeaderValue::from_static("gzip"));
     }
+    if path == SERVICE_WORKER {
+        // What it asks for is held against its own policy, not that of a page.
+        let policy = HeaderValue::from_static("default-src 'none'; script-src 'self'; connect-src 'self'");
+        headers.insert(header::CONTENT_SECURITY_POLICY, policy);
+    }
     if path.starts_with("assets/") {
         headers.insert(header::CACHE_CONTROL, HeaderValue::from_static("public, max-age=31536000, immutable"));
     }
@@ -55,7 +61,7 @@ fn page() -> Response {
     let html = String::from_utf8_lossy(&file.data).replace(NONCE, &nonce);
     let policy = format!(
         "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; font-src 'self'; img-src 'self' data: blob:; \
-         connect-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+         connect-src 'self'; worker-src 'self'; manifest-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
     );
     let mut response = Html(html).into_response();
     if let Ok(policy) = HeaderValue::from_str(&policy) {

@@ -59,10 +59,17 @@ pub(crate) async fn at_the_door(State((app, door)): State<(App, Door)>, mut requ
             Who::Nobody => (StatusCode::UNAUTHORIZED, "not_in", "Come in with the owner's code or passphrase first."),
             _ => (StatusCode::FORBIDDEN, "not_for_helpers", "A helper sees their own next step; the owner sees the rest."),
         };
-        return Problem::new(status, code, "This is not shown to you.", detail).into_response();
+        let refused = Problem::new(status, code, "This is not shown to you.", detail).into_response();
+        return if who == Who::Nobody && token.is_some() { forgotten(refused) } else { refused };
     }
     request.extensions_mut().insert(Visit { door, who, token });
     next.run(request).await
+}
+
+/// An answer to somebody who is not in any more: their browser forgets what it has kept of answers before (W3C, Clear Site Data).
+pub(crate) fn forgotten(mut response: Response) -> Response {
+    response.headers_mut().insert("clear-site-data", HeaderValue::from_static("\"cache\""));
+    response
 }
 
 /// A request's asker, as they stood at the door when its head came.

@@ -213,7 +213,8 @@ async fn a_name_that_looks_like_anothers_is_refused_and_one_that_comes_again_is_
     };
     let look = draft("look-1", look);
     assert_eq!(write(&ada, vec![look.clone()]).await, 200);
-    assert_eq!(send(format!("{address}/api/leave"), &ada, &json!({})).await.status(), 204);
+    let left = send(format!("{address}/api/leave"), &ada, &json!({})).await;
+    assert_eq!((left.status().as_u16(), left.headers()["clear-site-data"].to_str().unwrap()), (204, "\"cache\""));
     let (_, again) = join(&address, code, "Ada").await;
     assert_eq!(write(&again, vec![look.clone()]).await, 200, "sent again it is harmless");
     let strike = draft("undo", LineStruck { line: "look-1".parse().unwrap() }.into());

@@ -1,5 +1,6 @@
 import createClient from "openapi-fetch";
 import { heardTime } from "./clock";
+import { heard } from "./kept";
 import type { components, paths } from "./generated/types";
 
 type Schemas = components["schemas"];
@@ -185,6 +186,7 @@ export type DayPart = Schemas["DayPart"];
 export const api = createClient<paths>({ baseUrl: "/" });
 api.use({
   onResponse: ({ response }) => {
+    heard(response);
     heardTime(response.headers.get("date"));
   },
 });

@@ -1,5 +1,6 @@
 import { useQueries, useQuery, useQueryClient, type UseQueryResult } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useState, useSyncExternalStore } from "react";
+import { keptSince, onKept } from "./kept";
 import { mayHaveMissed, refresh } from "./refresh";
 import { answer, api, NoAnswer } from "./client";
 import { myName } from "./record";
@@ -78,7 +79,19 @@ export const useTrace = (home: string) =>
   });
 
 /** Who one is here. Asked again now and then: the owner may have sent somebody away. */
-export const useMe = () => useQuery({ queryKey: ["me"], queryFn: () => answer(api.GET("/api/me")), retry: 3 });
+/** Asked for again and again while the program does not answer, so that it is noticed when it does. */
+export function useMe() {
+  const kept = useKeptSince() !== null;
+  return useQuery({
+    queryKey: ["me"],
+    queryFn: () => answer(api.GET("/api/me")),
+    retry: 3,
+    refetchInterval: kept ? 3000 : false,
+  });
+}
+
+/** Since when what is shown is not what the program says now; null where it answers. */
+export const useKeptSince = () => useSyncExternalStore(onKept, keptSince);
 
 /** Who shares the home network with this program now. */
 export const useSharing = (watched: boolean) =>

@@ -7,6 +7,7 @@ mod first_home;
 mod first_use;
 mod homes;
 mod house_plan;
+mod kept;
 mod lessons;
 mod loads;
 mod on_the_way;
@@ -38,6 +39,7 @@ use first_home::*;
 use first_use::*;
 use homes::*;
 use house_plan::*;
+use kept::*;
 use lessons::*;
 use loads::*;
 use on_the_way::*;
@@ -112,6 +114,8 @@ fn main() -> ExitCode {
         another_size_of_panel_and_numbering,
         a_trace_goes_on_whatever_the_crew_does,
         what_waits_outlives_a_reload,
+        a_page_loaded_again_without_the_program_shows_how_things_stood,
+        nothing_is_kept_of_whoever_went,
         rooms_and_points_are_corrected,
         a_home_goes_out_and_comes_in_through_the_screen,
         a_card_of_42_lines_is_typed_and_kept_at_one_go,

@@ -13,7 +13,7 @@ use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
 use crate::practice_house::made_up;
 
 /// The owner shares from the desk; gives the address of the second door and a code.
-async fn share(owner: &Page, site: &Site) -> Result<(String, String)> {
+pub(crate) async fn share(owner: &Page, site: &Site) -> Result<(String, String)> {
     owner.press("Share").await?;
     owner.fill("Your passphrase, as the owner", "short").await?;
     owner.press("Share on the home network").await?;

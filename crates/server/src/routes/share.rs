@@ -11,7 +11,7 @@ use axum::response::{IntoResponse, Response};
 use qrcode::{Color, QrCode};
 use wayfinder_core::{HelperView, HomeId, StepSide, helper_view};
 
-use crate::guard::{COMING_IN_LIMIT, JsonBody, Visit, off_thread};
+use crate::guard::{COMING_IN_LIMIT, JsonBody, Visit, forgotten, off_thread};
 use crate::in_home::{HomePath, InHome};
 use crate::names::{look_alike, wrong_with};
 use crate::problem::Problem;
@@ -284,7 +284,7 @@ pub(crate) async fn leave(State(app): State<App>, headers: HeaderMap) -> Respons
     if let Some(token) = token(&headers) {
         app.sharing.leave(token);
     }
-    with_cookie(&app, "", 0, StatusCode::NO_CONTENT)
+    forgotten(with_cookie(&app, "", 0, StatusCode::NO_CONTENT))
 }
 
 async fn now(app: &App) -> Result<Json<SharingNow>, Problem> {

@@ -20,6 +20,7 @@ import {
 import { useHealth, useHomes } from "../../api/queries";
 import { draft, myName, newId, setMyName } from "../../api/record";
 import { outbox } from "../../api/outbox";
+import { ConnectionBar } from "../../app/ConnectionBar";
 import { TopBar } from "../../app/TopBar";
 import { useNotice, wordsOf } from "../../app/useNotice";
 import { Block } from "../../parts/Block";
@@ -39,6 +40,7 @@ export function HomesPage() {
     <>
       <title>Homes · Wayfinder</title>
       <TopBar home={undefined} />
+      <ConnectionBar live />
       <Box component="main" sx={{ maxWidth: 760, mx: "auto", p: { xs: 2, md: 4 } }}>
         <Typography variant="h1" sx={{ mb: 2 }}>
           Homes
