@@ -1,5 +1,5 @@
 //! Many connections: what each costs in memory, what the owner notices of fifteen hundred bad ones, what a hundred who write and a
-//! hundred who listen get, how a folder of a thousand homes starts. The program runs as a process of its own; each figure stands
+//! hundred who listen get, how a folder of a thousand homes starts and how a home of a hundred thousand lines answers. The program runs as a process of its own; each figure stands
 //! beside a quiet one of the same run.
 //!
 //! Prints; asserts only that nothing was refused or missed.
@@ -13,7 +13,9 @@ use futures_util::StreamExt;
 use serde_json::{Value, json};
 use tokio::io::{AsyncReadExt, AsyncWriteExt};
 use tokio::net::{TcpSocket, TcpStream};
-use wayfinder_core::{Draft, Fact, HomeDescribed, Moment};
+use wayfinder_core::{Draft, Fact, HomeDescribed, Logbook, Moment};
+use wayfinder_fixture::homes::usual;
+use wayfinder_server::Desk;
 
 struct Program {
     child: Child,
@@ -69,10 +71,23 @@ fn main() {
     rustix::process::setrlimit(rustix::process::Resource::Nofile, all).expect("files");
     let runtime = tokio::runtime::Runtime::new().expect("a runtime");
     runtime.block_on(async {
-        connections().await;
-        strangers().await;
-        writers_and_listeners().await;
-        many_homes().await;
+        let parts = std::env::var("WAYFINDER_BENCH_PARTS").unwrap_or_default();
+        let wanted = |part: &str| parts.is_empty() || parts.split(',').any(|named| named == part);
+        if wanted("connections") {
+            connections().await;
+        }
+        if wanted("strangers") {
+            strangers().await;
+        }
+        if wanted("writers") {
+            writers_and_listeners().await;
+        }
+        if wanted("homes") {
+            many_homes().await;
+        }
+        if wanted("lines") {
+            long_homes().await;
+        }
     });
 }
 
@@ -330,6 +345,53 @@ async fn many_homes() {
             list.len() / 1024,
             program.memory() as f64 / 1024.0
         );
+    }
+}
+
+/// A home of 24 breakers and 100 points, traced again and again until it has so many lines.
+async fn long_homes() {
+    for lines in [25_000, 50_000, 100_000] {
+        let folder = tempfile::tempdir().expect("a folder");
+        let home = "long".parse().expect("an id");
+        let book = Logbook::from_lines(usual(lines)).expect("a logbook");
+        let lines = book.seq();
+        Desk::open(folder.path()).expect("a folder").replace(&home, book).expect("a home");
+        let program = Program::start(&["serve", "--data", folder.path().to_str().expect("a path"), "--bind", "127.0.0.1:0"]);
+        let at_home = format!("{}/api/homes/long", program.address);
+        let http = reqwest::Client::new();
+        let ask = async |path: &str| {
+            let begun = Instant::now();
+            let answer = http.get(format!("{at_home}{path}")).send().await.expect("an answer");
+            assert_eq!(answer.status(), 200, "{path}");
+            answer.bytes().await.expect("its body");
+            begun.elapsed().as_secs_f64() * 1000.0
+        };
+        let list = Instant::now();
+        reqwest::get(format!("{}/api/homes", program.address)).await.expect("a list").bytes().await.expect("its body");
+        let list = list.elapsed().as_secs_f64() * 1000.0;
+        let first = ask("").await;
+        let verdicts = ask("/points").await;
+        let mut appended = Vec::new();
+        let mut views: Vec<(&str, Vec<f64>)> =
+            ["", "/panels", "/points", "/trace", "/checks", "/letter"].map(|v| (v, Vec::new())).into();
+        for n in 0..20 {
+            let batch = json!({ "entries": [entry(format!("more-{n}"), format!("Long, {n}"))] });
+            let begun = Instant::now();
+            let answer = http.post(format!("{at_home}/entries")).json(&batch).send().await.expect("an answer");
+            assert_eq!(answer.status(), 200);
+            appended.push(begun.elapsed().as_secs_f64() * 1000.0);
+            for (path, times) in &mut views {
+                times.push(ask(path).await);
+            }
+        }
+        print!(
+            "a home of {lines} lines: first listed in {list:.0} ms, opened in {first:.0} ms, its points after {verdicts:.0} ms; a line: median {:.1} ms, then",
+            at(&appended, 0.5)
+        );
+        for (path, times) in &views {
+            print!(" {} {:.1} ms,", if path.is_empty() { "now" } else { &path[1..] }, at(times, 0.5));
+        }
+        println!(" {:.1} MB", program.memory() as f64 / 1024.0);
     }
 }
 

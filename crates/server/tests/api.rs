@@ -230,6 +230,17 @@ async fn a_page_loads_nothing_from_elsewhere() {
     assert!(html.contains(&nonce) && !html.contains("__CSP_NONCE__"));
     let again = reqwest::get(format!("{}/h/any/panel", site.address)).await.unwrap();
     assert!(!again.headers()["content-security-policy"].to_str().unwrap().contains(&nonce), "the nonce is used twice");
+    // What the service worker asks for is held against its own policy.
+    let worker = reqwest::get(format!("{}/service-worker.js", site.address)).await.unwrap();
+    let policy = "default-src 'none'; script-src 'self'; connect-src 'self'";
+    assert_eq!(worker.headers()["content-security-policy"], policy);
+    let manifest = reqwest::get(format!("{}/wayfinder.webmanifest", site.address)).await.unwrap();
+    assert_eq!(manifest.headers()["content-type"], "application/manifest+json");
+    let manifest: Value = manifest.json().await.unwrap();
+    for icon in manifest["icons"].as_array().unwrap() {
+        let picture = reqwest::get(format!("{}{}", site.address, icon["src"].as_str().unwrap())).await.unwrap();
+        assert_eq!((picture.status().as_u16(), picture.headers()["content-type"].to_str().unwrap()), (200, "image/png"));
+    }
     let api = reqwest::get(format!("{}/api/health", site.address)).await.unwrap();
     for (name, value) in [
         ("x-content-type-options", "nosniff"),

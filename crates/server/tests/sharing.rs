@@ -213,8 +213,7 @@ async fn a_name_that_looks_like_anothers_is_refused_and_one_that_comes_again_is_
     };
     let look = draft("look-1", look);
     assert_eq!(write(&ada, vec![look.clone()]).await, 200);
-    let left = send(format!("{address}/api/leave"), &ada, &json!({})).await;
-    assert_eq!((left.status().as_u16(), left.headers()["clear-site-data"].to_str().unwrap()), (204, "\"cache\""));
+    assert_eq!(send(format!("{address}/api/leave"), &ada, &json!({})).await.status(), 204);
     let (_, again) = join(&address, code, "Ada").await;
     assert_eq!(write(&again, vec![look.clone()]).await, 200, "sent again it is harmless");
     let strike = draft("undo", LineStruck { line: "look-1".parse().unwrap() }.into());
@@ -286,7 +285,12 @@ async fn whoever_is_sent_away_hears_nothing_more_and_the_owner_comes_in_by_passp
     assert_eq!(inside.status(), 200);
     let owner = cookie_of(&inside);
     assert_eq!(status(format!("{address}/api/homes/juniper-lane/logbook"), &owner).await, 200);
-    assert_eq!(send(format!("{address}/api/leave"), &owner, &json!({})).await.status(), 204);
+    let left = send(format!("{address}/api/leave"), &owner, &json!({})).await;
+    let refused = send(format!("{address}/api/homes/juniper-lane/copy"), &owner, &json!({})).await;
+    // Either way their browser forgets what it has kept.
+    for (answer, status) in [(left, 204), (refused, 401)] {
+        assert_eq!((answer.status().as_u16(), answer.headers()["clear-site-data"].to_str().unwrap()), (status, "\"cache\""));
+    }
     assert_eq!(status(format!("{address}/api/homes/juniper-lane/logbook"), &owner).await, 401);
     for _ in 0..5 {
         assert_eq!(sign_in("a guess of mine").await.status(), 403);
