@@ -45,6 +45,17 @@ pub enum DeskError {
     /// It was deleted and can still be taken back.
     #[error("This home was deleted. The owner can take it back on the page of homes, for 30 days.")]
     Deleted,
+    /// It has gone to another server.
+    #[error("This home has moved to {0}.")]
+    Moved(String),
+    /// It has grown since it was copied.
+    #[error("This home has grown since: it has {seq} lines and {photos} photos now.")]
+    HasGrown {
+        /// Its last line.
+        seq: u64,
+        /// How many photos it has.
+        photos: usize,
+    },
     /// Whoever sent it was sent away before it was written.
     #[error("You are not in any more.")]
     SentAway,
@@ -106,6 +117,8 @@ pub(crate) struct Listed {
     pub(crate) sound: Vec<(StoredHome, Summary)>,
     /// Those that cannot, by id.
     pub(crate) damaged: Vec<DamagedHome>,
+    /// Those that have gone to another server, what they were called, and where they are.
+    pub(crate) moved: Vec<(HomeId, String, String)>,
     /// Those that were deleted, and what they were called.
     pub(crate) deleted: Vec<(HomeId, Moment, String)>,
     /// So many were not looked through for damage yet since the program started.
@@ -114,7 +127,7 @@ pub(crate) struct Listed {
 
 /// A logbook has grown.
 #[derive(Debug, Clone)]
-pub(crate) struct Moved {
+pub(crate) struct Grown {
     pub(crate) home: HomeId,
     pub(crate) seq: u64,
 }
@@ -207,10 +220,10 @@ fn lock<T>(mutex: &Mutex<T>) -> MutexGuard<'_, T> {
     mutex.lock().unwrap_or_else(PoisonError::into_inner)
 }
 
-/// A damaged home can be put away and deleted like any other.
-fn sound_or_damaged(home: Result<(), DeskError>) -> Result<(), DeskError> {
+/// A home that is damaged, or has moved, can be put away and deleted like any other.
+fn whatever_became_of_it(home: Result<(), DeskError>) -> Result<(), DeskError> {
     match home {
-        Err(DeskError::Damaged(_)) => Ok(()),
+        Err(DeskError::Damaged(_) | DeskError::Moved(_)) => Ok(()),
         home => home,
     }
 }
@@ -250,6 +263,9 @@ impl Desk {
         }
         if self.store.deleted(home)?.is_some() {
             return Err(DeskError::Deleted);
+        }
+        if let Some(to) = self.store.moved_to(home)? {
+            return Err(DeskError::Moved(to));
         }
         if let Some(damage) = damage {
             lock(&self.suspect).insert(home.clone());
@@ -294,8 +310,8 @@ impl Desk {
             match self.home(&stored.id) {
                 Ok(opened) => homes.sound.push((stored.id, opened)),
                 Err(DeskError::Damaged(damage)) => homes.damaged.push(self.damaged(stored, damage)?),
-                // It was deleted since the list was read, or has no line.
-                Err(DeskError::Deleted | DeskError::NoSuchHome) => {}
+                // It has gone, or was deleted since the list was read, or has no line.
+                Err(DeskError::Deleted | DeskError::Moved(_) | DeskError::NoSuchHome) => {}
                 Err(error) => return Err(error),
             }
         }
@@ -316,14 +332,20 @@ impl Desk {
         let unchecked = *waited.unwrap_or_else(PoisonError::into_inner).0;
         let mut listed = Listed { unchecked, ..Listed::default() };
         let mut kept = self.kept_summaries()?;
+        let mut gone = self.store.moved()?;
         let mut made = Vec::new();
         for stored in self.store.homes()? {
             let before = kept.remove(&stored.id);
+            let name = |before: Option<Summary>| match before {
+                Some(before) => Ok::<_, DeskError>(before.name),
+                None => Ok(self.read_up_to_damage(&stored.id)?.0.home().name().unwrap_or_default().to_owned()),
+            };
             if let Some(at) = stored.deleted {
-                let read =
-                    || Ok::<_, DeskError>(self.read_up_to_damage(&stored.id)?.0.home().name().unwrap_or_default().to_owned());
-                let name = before.map_or_else(read, |before| Ok(before.name))?;
-                listed.deleted.push((stored.id, at, name));
+                listed.deleted.push((stored.id.clone(), at, name(before)?));
+                continue;
+            }
+            if let Some(to) = gone.remove(&stored.id) {
+                listed.moved.push((stored.id.clone(), name(before)?, to));
                 continue;
             }
             let is_kept = before.is_some();
@@ -338,7 +360,7 @@ impl Desk {
                         continue;
                     }
                     // It was deleted since the list was read, or has no line.
-                    Err(DeskError::Deleted | DeskError::NoSuchHome) => continue,
+                    Err(DeskError::Deleted | DeskError::Moved(_) | DeskError::NoSuchHome) => continue,
                     Err(error) => return Err(error),
                 },
             };
@@ -416,7 +438,7 @@ impl Desk {
 
     /// Puts a home into the archive, or takes it out.
     pub(crate) fn set_archived(&self, home: &HomeId, archived: bool) -> Result<(), DeskError> {
-        sound_or_damaged(self.home(home).map(drop))?;
+        whatever_became_of_it(self.home(home).map(drop))?;
         Ok(self.store.set_archived(home, archived)?)
     }
 
@@ -424,7 +446,7 @@ impl Desk {
     pub fn delete(&self, home: &HomeId, at: Moment) -> Result<(), DeskError> {
         let at_desk = self.at_desk(home);
         let _writing = lock(&at_desk.writing);
-        sound_or_damaged(self.published(home, &at_desk).and_then(|home| home.map(drop).ok_or(DeskError::NoSuchHome)))?;
+        whatever_became_of_it(self.published(home, &at_desk).and_then(|home| home.map(drop).ok_or(DeskError::NoSuchHome)))?;
         self.store.set_deleted(home, Some(at))?;
         *lock(&at_desk.published) = None;
         Ok(())
@@ -438,7 +460,7 @@ impl Desk {
             self.store.set_deleted(home, None)?;
         }
         drop(at_desk);
-        sound_or_damaged(self.home(home).map(drop))
+        whatever_became_of_it(self.home(home).map(drop))
     }
 
     /// Removes for good what was deleted so many days before `now`.
@@ -555,7 +577,25 @@ impl Desk {
     /// Keeps a photo of a home that is there.
     pub fn put_photo(&self, home: &HomeId, photo: StoredPhoto) -> Result<(), DeskError> {
         self.home(home)?;
+        let at = self.at_desk(home);
+        let _writing = lock(&at.writing);
+        self.published(home, &at)?;
         Ok(self.store.put_photo(home, photo)?)
+    }
+
+    /// Hands a home over to the server at that address, where all of it is: so many lines and photos. From then on nothing more is
+    /// written to it here. One that has grown since stays.
+    pub(crate) fn hand_over(&self, home: &HomeId, to: String, seq: u64, photos: usize) -> Result<(), DeskError> {
+        let at = self.at_desk(home);
+        let _writing = lock(&at.writing);
+        let here = self.published(home, &at)?.ok_or(DeskError::NoSuchHome)?;
+        let there = (here.book.seq(), self.store.photo_count(home)?);
+        if there != (seq, photos) {
+            return Err(DeskError::HasGrown { seq: there.0, photos: there.1 });
+        }
+        self.store.set_moved(home, to)?;
+        *lock(&at.published) = None;
+        Ok(())
     }
 
     /// A photo of a home.
@@ -573,7 +613,8 @@ impl Desk {
         Ok(bytes)
     }
 
-    /// Takes in a whole home. The same home again is harmless; one that differs is refused.
+    /// Takes in a whole home. The same home again is harmless; one that has grown elsewhere goes on here from there, also one that had
+    /// gone from here; one that differs is refused.
     pub fn import(&self, file: &HomeFile, book: Logbook) -> Result<(), DeskError> {
         let stored = |photo: &PhotoInFile| {
             photo.bytes().map(|bytes| StoredPhoto { id: photo.id.clone(), media: photo.media.clone(), bytes })
@@ -581,10 +622,20 @@ impl Desk {
         let photos: Vec<StoredPhoto> = file.photos.iter().filter_map(stored).collect();
         let at = self.at_desk(&file.home);
         let _writing = lock(&at.writing);
-        if let Some(here) = self.published(&file.home, &at)? {
-            return if here.book.lines().eq(book.lines()) { Ok(()) } else { Err(DeskError::HomeIsHere) };
+        let here = match self.published(&file.home, &at) {
+            Err(DeskError::Moved(_)) => self.read_up_to_damage(&file.home)?.0,
+            here => match here? {
+                Some(here) => here.book.clone(),
+                None => return self.put(&file.home, &at, book, photos),
+            },
+        };
+        let known = usize::try_from(here.seq()).unwrap_or(usize::MAX);
+        if !here.lines().eq(book.lines().take(known)) {
+            return Err(DeskError::HomeIsHere);
         }
-        self.put(&file.home, &at, book, photos)
+        self.store.come_back(&file.home, book.lines().skip(known).cloned().collect(), photos)?;
+        *lock(&at.published) = Some(Arc::new(Opened::from(book)));
+        Ok(())
     }
 
     /// Puts a logbook in the place of whatever the home had.

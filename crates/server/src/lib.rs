@@ -8,6 +8,7 @@ mod demo;
 mod desk;
 mod doors;
 mod guard;
+mod holds;
 mod in_home;
 mod names;
 mod problem;
@@ -33,8 +34,9 @@ use std::time::Duration;
 use tokio::net::TcpListener;
 use tokio::sync::{broadcast, watch};
 
-use crate::desk::Moved;
+use crate::desk::Grown;
 
+use crate::holds::Holds;
 use crate::sharing::{At, Door, Sharing};
 use crate::slow::Slow;
 
@@ -42,10 +44,11 @@ use crate::slow::Slow;
 #[derive(Clone)]
 pub struct App {
     desk: Arc<Desk>,
-    moved: broadcast::Sender<Moved>,
+    grown: broadcast::Sender<Grown>,
     closing: watch::Receiver<bool>,
     sharing: Arc<Sharing>,
     slow: Arc<Slow>,
+    holds: Arc<Holds>,
     setup: Setup,
 }
 
@@ -97,9 +100,9 @@ pub async fn serve(
     shutdown: impl Future<Output = ()> + Send + 'static,
 ) {
     let (close, closing) = watch::channel(false);
-    let (moved, _) = broadcast::channel(256);
-    let (sharing, slow) = (Arc::new(Sharing::default()), Arc::new(Slow::default()));
-    let app = App { desk: Arc::new(desk), moved, closing, sharing, slow, setup: setup.into() };
+    let (grown, _) = broadcast::channel(256);
+    let (sharing, slow, holds) = (Arc::default(), Arc::default(), Arc::default());
+    let app = App { desk: Arc::new(desk), grown, closing, sharing, slow, holds, setup: setup.into() };
     let looking_through = look_through(&app);
     let router = routes::router(app, Door::Here);
     let closed = async {

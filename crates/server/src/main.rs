@@ -4,6 +4,7 @@ mod faults;
 mod home_files;
 mod in_words;
 mod kept;
+mod moving;
 mod trips;
 mod worked;
 
@@ -117,6 +118,22 @@ enum Command {
         /// The new data folder; empty, or not there yet.
         #[arg(long)]
         to: PathBuf,
+    },
+    /// Take a home from one running server to another, while people write to it; nothing that was acknowledged is lost, and whoever is in
+    /// is sent on.
+    Move {
+        /// The home's id.
+        home: HomeId,
+        /// The server it goes to. Away from this machine that is its shared address, and the owner's passphrase is asked for
+        /// (or read from WAYFINDER_PASSPHRASE).
+        #[arg(long, value_name = "ADDRESS")]
+        to: String,
+        /// The server it leaves.
+        #[arg(long, value_name = "ADDRESS", default_value = "http://127.0.0.1:4751")]
+        from: String,
+        /// Where people are sent on to, where that is another address than this machine has for it, as through a tunnel.
+        #[arg(long, value_name = "ADDRESS")]
+        tell: Option<String>,
     },
     /// Say what each circuit of a home carries, nearest its limit first.
     Loads {
@@ -644,6 +661,10 @@ fn run(command: Command) -> Result<ExitCode> {
         Command::Check { data, json } => return kept::check(&data, json),
         Command::Backup { data, out } => kept::backup(&data, &out)?,
         Command::Restore { file, data } => kept::restore(&file, &data)?,
+        Command::Move { home, to, from, tell } => {
+            let runtime = tokio::runtime::Builder::new_current_thread().enable_all().build()?;
+            runtime.block_on(moving::move_home(&home, &from, &to, tell.as_deref()))?;
+        }
         Command::Salvage { data, to } => return kept::salvage(&data, &to),
         Command::Loads { data, home, json } => {
             let view = loads_view(&existing(data)?.home(&home)?.study);

@@ -26,6 +26,8 @@ pub(crate) struct Problem {
     pub(crate) entry: Option<EntryId>,
     /// Lines that stand in the way: strike them out together.
     pub(crate) lines: Vec<EntryId>,
+    /// Where it is now, if it has gone to another server.
+    pub(crate) moved_to: Option<String>,
 }
 
 impl Problem {
@@ -38,6 +40,7 @@ impl Problem {
             field: None,
             entry: None,
             lines: Vec::new(),
+            moved_to: None,
         }
     }
 
@@ -91,6 +94,7 @@ impl From<Refusal> for Problem {
             field: Some(refusal.field),
             entry: refusal.entry,
             lines: refusal.lines,
+            moved_to: None,
         }
     }
 }
@@ -107,6 +111,16 @@ impl From<DeskError> for Problem {
                 "This home was deleted.",
                 "The owner can take it back on the page of homes, for 30 days.",
             ),
+            DeskError::Moved(ref to) => Self {
+                moved_to: Some(to.clone()),
+                ..Self::new(
+                    StatusCode::GONE,
+                    "moved",
+                    error.to_string(),
+                    "Go on there. A helper needs a code of that place. What was not recorded yet has to be recorded there.",
+                )
+            },
+            DeskError::HasGrown { .. } => Self::new(StatusCode::CONFLICT, "has_grown", error.to_string(), kept),
             DeskError::Damaged(damage) => Self::new(
                 StatusCode::INTERNAL_SERVER_ERROR,
                 "damaged",

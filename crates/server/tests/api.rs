@@ -262,7 +262,7 @@ async fn the_stream_tells_of_every_write_resumes_and_ends_with_the_program() {
     post(&site.address, "hut", vec![room("b", "k", "Kitchen")]).await;
     let next = tokio::time::timeout(Duration::from_secs(5), stream.next()).await.unwrap().unwrap().unwrap();
     let text = String::from_utf8_lossy(&next).into_owned();
-    assert!(text.contains("event: moved") && text.contains("data: 2"), "{text}");
+    assert!(text.contains("event: grown") && text.contains("data: 2"), "{text}");
     // One that was away hears at once that the logbook has grown.
     let resumed =
         reqwest::Client::new().get(format!("{}/api/homes/hut/stream", site.address)).header("last-event-id", "1").send();

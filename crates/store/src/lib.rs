@@ -188,6 +188,44 @@ impl Store {
         })
     }
 
+    /// Where a home has gone; none where it is used here.
+    pub fn moved_to(&self, home: &HomeId) -> Result<Option<String>, StoreError> {
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached("SELECT moved FROM homes WHERE id = ?1")?;
+            Ok(statement.query_row([home.as_str()], |row| row.get(0)).optional()?.flatten())
+        })
+    }
+
+    /// Every home that has gone, and where.
+    pub fn moved(&self) -> Result<BTreeMap<HomeId, String>, StoreError> {
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached("SELECT id, moved FROM homes WHERE moved IS NOT NULL")?;
+            let rows = statement.query_map([], |row| Ok((row.get::<_, String>(0)?, row.get::<_, String>(1)?)))?;
+            let rows = rows.collect::<Result<Vec<_>, _>>()?.into_iter();
+            Ok(rows.filter_map(|(home, to)| Some((home.parse().ok()?, to))).collect())
+        })
+    }
+
+    /// Remembers where a home has gone.
+    pub fn set_moved(&self, home: &HomeId, to: String) -> Result<(), StoreError> {
+        let home = home.clone();
+        self.writer.write(move |connection| {
+            connection.execute("UPDATE homes SET moved = ?2 WHERE id = ?1", params![home.as_str(), to])?;
+            Ok(())
+        })
+    }
+
+    /// Takes in what a home has grown by elsewhere, all or nothing; from then on it is used here.
+    pub fn come_back(&self, home: &HomeId, more: Vec<Line>, photos: Vec<StoredPhoto>) -> Result<(), StoreError> {
+        let home = home.clone();
+        self.writer.write(move |connection| {
+            insert(connection, &home, &more)?;
+            photos.iter().try_for_each(|photo| insert_photo(connection, &home, photo))?;
+            connection.execute("UPDATE homes SET moved = NULL WHERE id = ?1", [home.as_str()])?;
+            Ok(())
+        })
+    }
+
     /// Puts a home into the archive, or takes it out.
     pub fn set_archived(&self, home: &HomeId, archived: bool) -> Result<(), StoreError> {
         let home = home.clone();
@@ -288,6 +326,14 @@ impl Store {
     /// A photo; `None` when there is none of that id.
     pub fn photo(&self, home: &HomeId, photo: &PhotoId) -> Result<Option<StoredPhoto>, StoreError> {
         self.read(|connection| read_photo(connection, home, photo))
+    }
+
+    /// How many photos a home has.
+    pub fn photo_count(&self, home: &HomeId) -> Result<usize, StoreError> {
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached("SELECT count(*) FROM photos WHERE home = ?1")?;
+            Ok(statement.query_row([home.as_str()], |row| row.get(0))?)
+        })
     }
 
     /// Every photo of a home.

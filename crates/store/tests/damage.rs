@@ -136,6 +136,7 @@ fn what_an_older_program_wrote_gets_its_chain_when_it_is_opened() {
          INSERT INTO lines SELECT * FROM old;
          DROP TABLE old;
          DROP TABLE summaries;
+         ALTER TABLE homes DROP COLUMN moved;
          PRAGMA user_version = 4;",
     );
     // It is looked into as it is,

@@ -21,6 +21,7 @@ export type TroubleWhy = Schemas["TroubleWhy"];
 export type AllHomes = Schemas["AllHomes"];
 export type DamagedInList = Schemas["DamagedInList"];
 export type DeletedHome = Schemas["DeletedHome"];
+export type MovedInList = Schemas["MovedInList"];
 export type Changes = Schemas["Changes"];
 export type Topic = Schemas["Topic"];
 export type Health = Schemas["Health"];

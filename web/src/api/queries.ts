@@ -542,7 +542,7 @@ export function useStream(home: string): boolean {
   const [live, setLive] = useState(true);
   useEffect(() => {
     const source = new EventSource(`/api/homes/${home}/stream`);
-    source.addEventListener("moved", (event) => void refresh(client, home, Number(event.data)));
+    source.addEventListener("grown", (event) => void refresh(client, home, Number(event.data)));
     source.addEventListener("open", () => setLive(true));
     source.addEventListener("error", () => {
       mayHaveMissed(home);

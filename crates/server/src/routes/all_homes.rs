@@ -5,15 +5,18 @@ use std::time::{SystemTime, UNIX_EPOCH};
 
 use axum::Json;
 use axum::extract::{Path, State};
+use axum::http::Uri;
 use wayfinder_core::{HomeId, Moment, Progress, Recipe};
 use wayfinder_store::StoredHome;
 
 use crate::App;
 use crate::Desk;
-use crate::desk::{Copy, DamagedHome, DeskError, KEPT_DAYS, Listed, Moved};
+use crate::desk::{Copy, DamagedHome, DeskError, Grown, KEPT_DAYS, Listed};
 use crate::guard::{ENTRIES_LIMIT, JsonBody, off_thread};
+use crate::holds::HELD_FOR;
 use crate::in_home::HomePath;
-use crate::problem::Problem;
+use crate::problem::{Problem, internal};
+use crate::routes::homes::unfit;
 use crate::routes::write::Imported;
 use crate::summary::{HomeWorst, Summary};
 
@@ -60,6 +63,15 @@ pub(crate) struct DamagedInList {
     readable: u64,
 }
 
+/// A home that has gone to another server. It is kept here as it was when it went.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct MovedInList {
+    id: HomeId,
+    name: String,
+    /// The address at which it is used now.
+    to: String,
+}
+
 /// Every home.
 #[derive(serde::Serialize, utoipa::ToSchema)]
 pub(crate) struct AllHomes {
@@ -67,6 +79,8 @@ pub(crate) struct AllHomes {
     homes: Vec<HomeInList>,
     /// What is damaged.
     damaged: Vec<DamagedInList>,
+    /// What has gone to another server.
+    moved: Vec<MovedInList>,
     /// What was deleted and can be taken back.
     deleted: Vec<DeletedHome>,
     /// So many homes were not looked through for damage yet since the program started; ask again while there are any.
@@ -84,7 +98,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<AllHomes>, Probl
     let desk = Arc::clone(&app.desk);
     let list = off_thread(move || {
         desk.clear_deleted(now())?;
-        let Listed { sound, damaged, deleted, unchecked } = desk.listed()?;
+        let Listed { sound, damaged, moved, deleted, unchecked } = desk.listed()?;
         let in_list = |(stored, summary): (StoredHome, Summary)| {
             let Summary { name, panels, progress, practice, worst, seq, written } = summary;
             let worst = worst.filter(|_| !stored.archived);
@@ -98,6 +112,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<AllHomes>, Probl
             readable: readable.seq(),
         });
         let damaged = damaged.collect();
+        let moved = moved.into_iter().map(|(id, name, to)| MovedInList { id, name, to }).collect();
         let deleted = deleted.into_iter().map(|(id, deleted, name)| DeletedHome {
             id,
             name,
@@ -109,7 +124,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<AllHomes>, Probl
             let urgency = home.worst.as_ref().map_or(u8::MAX, |worst| worst.about as u8);
             (home.archived, home.practice.is_some(), urgency, home.name.to_lowercase())
         });
-        Ok(AllHomes { homes, damaged, deleted, unchecked })
+        Ok(AllHomes { homes, damaged, moved, deleted, unchecked })
     });
     list.await.map(Json)
 }
@@ -175,7 +190,7 @@ async fn copied(
         Ok(Imported { seq: desk.lines_of(&to)?, home: to })
     })
     .await?;
-    let _ = app.moved.send(Moved { home: made.home.clone(), seq: made.seq });
+    let _ = app.grown.send(Grown { home: made.home.clone(), seq: made.seq });
     Ok(Json(made))
 }
 
@@ -202,7 +217,7 @@ pub(crate) async fn delete(State(app): State<App>, Path(home): Path<String>) -> 
     })
     .await?;
     // Whoever has it open is told, and finds that it is deleted.
-    let _ = app.moved.send(Moved { home: id.clone(), seq: seq + 1 });
+    let _ = app.grown.send(Grown { home: id.clone(), seq: seq + 1 });
     Ok(Json(Imported { home: id, seq }))
 }
 
@@ -216,6 +231,67 @@ pub(crate) async fn take_back(State(app): State<App>, Path(home): Path<String>) 
         desk.lines_of(&back).map_err(Problem::from)
     })
     .await?;
-    let _ = app.moved.send(Moved { home: id.clone(), seq });
+    let _ = app.grown.send(Grown { home: id.clone(), seq });
     Ok(Json(Imported { home: id, seq }))
+}
+
+/// Where a home has gone, with all that it has here.
+#[derive(serde::Deserialize, utoipa::ToSchema)]
+#[serde(deny_unknown_fields)]
+pub(crate) struct HandedOver {
+    /// The address of the other server, as a browser opens it: `https://wayfinder.example:4760`.
+    to: String,
+    /// The last line that is there.
+    seq: u64,
+    /// How many photos are there.
+    photos: usize,
+}
+
+/// An address as a browser opens it, without a path.
+fn address(text: &str) -> Option<String> {
+    let uri: Uri = text.parse().ok()?;
+    let plain = matches!(uri.path(), "" | "/") && uri.query().is_none() && matches!(uri.scheme_str(), Some("http" | "https"));
+    let authority = uri.authority().filter(|authority| !authority.as_str().contains('@'))?;
+    plain.then(|| format!("{}://{authority}", uri.scheme_str().unwrap_or_default()))
+}
+
+/// Hands a home over to another server that has all of it: from then on it is used there, nothing more is written to it here, and
+/// whoever has it open is sent on. One that has grown since is not handed over; whoever writes to it waits for ten seconds then, so
+/// that the rest can follow. `wayfinder move` does all of it.
+#[utoipa::path(post, path = "/api/homes/{home}/moved", params(HomePath), request_body = HandedOver, responses((status = 200, body = Imported), (status = 404, body = Problem), (status = 409, body = Problem), (status = 410, body = Problem), (status = 422, body = Problem), (status = 507, body = Problem)))]
+pub(crate) async fn hand_over(
+    State(app): State<App>,
+    Path(home): Path<String>,
+    JsonBody(HandedOver { to, seq, photos }): JsonBody<HandedOver, ENTRIES_LIMIT>,
+) -> Result<Json<Imported>, Problem> {
+    let id: HomeId = home.parse().map_err(|_| Problem::not_found("home"))?;
+    let Some(to) = address(&to) else {
+        return Err(unfit("to", "This is no address of a server.".into(), "Give it as https://wayfinder.example:4760."));
+    };
+    let (desk, home) = (Arc::clone(&app.desk), id.clone());
+    let done = tokio::task::spawn_blocking(move || desk.hand_over(&home, to, seq, photos)).await.map_err(|_| internal())?;
+    match done {
+        Err(DeskError::HasGrown { .. }) => app.holds.hold(&id, HELD_FOR),
+        _ => app.holds.end(&id),
+    }
+    done?;
+    // Whoever has it open is told, and finds where it is.
+    let _ = app.grown.send(Grown { home: id.clone(), seq: seq + 1 });
+    Ok(Json(Imported { home: id, seq }))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn an_address_of_a_server_is_told_from_anything_else() {
+        assert_eq!(address("https://wayfinder.example:4760/").as_deref(), Some("https://wayfinder.example:4760"));
+        assert_eq!(address("http://10.0.0.7:4760").as_deref(), Some("http://10.0.0.7:4760"));
+        for no in
+            ["", "wayfinder.example", "javascript:alert(1)", "https://a@b.example", "ftp://b.example", "http://b.example/x?y"]
+        {
+            assert_eq!(address(no), None, "{no}");
+        }
+    }
 }

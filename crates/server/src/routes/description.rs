@@ -34,7 +34,7 @@ const PROBLEMS: &[(u16, &str)] = &[
     (404, "There is no such thing."),
     (408, "What was sent came too slowly."),
     (409, "It stands against what is there."),
-    (410, "The home was deleted and can be taken back."),
+    (410, "The home was deleted and can be taken back, or has moved to another server."),
     (413, "What was sent is too large."),
     (415, "What was sent is not marked as JSON."),
     (421, "This server was asked under another name."),

@@ -50,6 +50,7 @@ fn api() -> OpenApiRouter<App> {
         .routes(routes!(all_homes::copy_home))
         .routes(routes!(all_homes::salvage))
         .routes(routes!(all_homes::take_back))
+        .routes(routes!(all_homes::hand_over))
         .routes(routes!(homes::now, all_homes::delete))
         .routes(routes!(homes::changed))
         .routes(routes!(homes::letter))

@@ -188,6 +188,7 @@ pub(crate) async fn put_photo(
     let Some(media) = photo_media(&bytes) else {
         return Err(unfit("photo", "This file cannot be shown as a photo.".into(), "Save it as JPEG, PNG or WebP."));
     };
+    app.holds.wait(&home).await;
     let desk = Arc::clone(&app.desk);
     off_thread(move || Ok(desk.put_photo(&home, StoredPhoto { id, media: media.into(), bytes: bytes.to_vec() })?)).await?;
     Ok(StatusCode::NO_CONTENT)

@@ -23,7 +23,7 @@ use wayfinder_core::{
 };
 
 use crate::App;
-use crate::desk::Moved;
+use crate::desk::Grown;
 use crate::guard::{Asked, ENTRIES_LIMIT, JsonBody, off_thread};
 use crate::in_home::{HomePath, InHome};
 use crate::problem::Problem;
@@ -110,7 +110,7 @@ pub(crate) async fn make(
         Ok(Imported { seq: opened.book.seq(), home })
     })
     .await?;
-    let _ = app.moved.send(Moved { home: made.home.clone(), seq: made.seq });
+    let _ = app.grown.send(Grown { home: made.home.clone(), seq: made.seq });
     Ok(Json(made))
 }
 

@@ -11,7 +11,7 @@ use wayfinder_core::{Draft, EntryId, HomeId, Logbook};
 use wayfinder_formats::{HomeFileError, read_home_file};
 
 use crate::App;
-use crate::desk::{DeskError, Moved};
+use crate::desk::{DeskError, Grown};
 use crate::guard::{ENTRIES_LIMIT, FILE_LIMIT, JsonBody, RawBody, Visit, off_thread};
 use crate::in_home::HomePath;
 use crate::problem::Problem;
@@ -58,6 +58,7 @@ pub(crate) async fn entries(
             "Nothing was recorded.",
         ));
     }
+    app.holds.wait(&id).await;
     let (desk, sharing) = (Arc::clone(&app.desk), Arc::clone(&app.sharing));
     let home = id.clone();
     let taken = off_thread(move || {
@@ -72,7 +73,7 @@ pub(crate) async fn entries(
     })
     .await?;
     if taken.new > 0 {
-        let _ = app.moved.send(Moved { home: id, seq: taken.seq });
+        let _ = app.grown.send(Grown { home: id, seq: taken.seq });
     }
     Ok(Json(taken))
 }
@@ -133,7 +134,7 @@ pub(crate) async fn import(State(app): State<App>, RawBody(bytes): RawBody<FILE_
         Ok(Imported { home: file.home, seq })
     })
     .await?;
-    let _ = app.moved.send(Moved { home: imported.home.clone(), seq: imported.seq });
+    let _ = app.grown.send(Grown { home: imported.home.clone(), seq: imported.seq });
     Ok(Json(imported))
 }
 
@@ -150,7 +151,7 @@ pub(crate) async fn reset_demo(State(app): State<App>) -> Result<Json<Vec<Import
     })
     .await?;
     for Imported { home, seq } in &reset {
-        let _ = app.moved.send(Moved { home: home.clone(), seq: *seq });
+        let _ = app.grown.send(Grown { home: home.clone(), seq: *seq });
     }
     Ok(Json(reset))
 }

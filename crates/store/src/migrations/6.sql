@@ -5,3 +5,6 @@ CREATE TABLE summaries (
     build TEXT NOT NULL,
     body TEXT NOT NULL
 ) STRICT;
+
+-- Where a home has gone: the address under which it is used from then on. It is kept here as it was when it went.
+ALTER TABLE homes ADD COLUMN moved TEXT;

@@ -487,6 +487,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/homes/{home}/moved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hands a home over to another server that has all of it: from then on it is used there, nothing more is written to it here, and
+         *     whoever has it open is sent on. One that has grown since is not handed over; whoever writes to it waits for ten seconds then, so
+         *     that the rest can follow. `wayfinder move` does all of it.
+         */
+        post: operations["hand_over"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/homes/{home}/panels": {
         parameters: {
             query?: never;
@@ -1035,7 +1056,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Server-sent events `moved` whose data and id are the logbook's last sequence: one at once when it is past
+         * Server-sent events `grown` whose data and id are the logbook's last sequence: one at once when it is past
          *     `after`, then one for every write. A reset demo may go back to a smaller sequence.
          */
         get: operations["stream"];
@@ -1462,6 +1483,8 @@ export interface components {
             deleted: components["schemas"]["DeletedHome"][];
             /** @description The real ones first, the most urgent first; then the made-up houses; then the archive. */
             homes: components["schemas"]["HomeInList"][];
+            /** @description What has gone to another server. */
+            moved: components["schemas"]["MovedInList"][];
             /** @description So many homes were not looked through for damage yet since the program started; ask again while there are any. */
             unchecked: number;
         };
@@ -3418,6 +3441,18 @@ export interface components {
          * @enum {string}
          */
         GoesBy: "timer" | "light_sensor" | "motion_sensor" | "thermostat" | "own_battery" | "battery_supply" | "smart_lamp" | "two_switches";
+        /** @description Where a home has gone, with all that it has here. */
+        HandedOver: {
+            /** @description How many photos are there. */
+            photos: number;
+            /**
+             * Format: int64
+             * @description The last line that is there.
+             */
+            seq: number;
+            /** @description The address of the other server, as a browser opens it: `https://wayfinder.example:4760`. */
+            to: string;
+        };
         /** @description A breaker as somebody finds it at the panel. */
         Handle: {
             /**
@@ -4838,6 +4873,13 @@ export interface components {
             /** @description `Jan`. */
             name: string;
         };
+        /** @description A home that has gone to another server. It is kept here as it was when it went. */
+        MovedInList: {
+            id: components["schemas"]["HomeId"];
+            name: string;
+            /** @description The address at which it is used now. */
+            to: string;
+        };
         /** @description What can be done with a breaker where it sits. */
         Moves: {
             /** @description Breakers with which it could be joined to one of two poles. */
@@ -5998,6 +6040,8 @@ export interface components {
             field?: string | null;
             /** @description Lines that stand in the way: strike them out together. */
             lines: components["schemas"]["EntryId"][];
+            /** @description Where it is now, if it has gone to another server. */
+            moved_to?: string | null;
             /**
              * Format: int32
              * @description The HTTP status.
@@ -8226,7 +8270,7 @@ export interface components {
                 "application/problem+json": components["schemas"]["Problem"];
             };
         };
-        /** @description The home was deleted and can be taken back. */
+        /** @description The home was deleted and can be taken back, or has moved to another server. */
         Problem410: {
             headers: {
                 [name: string]: unknown;
@@ -9347,6 +9391,46 @@ export interface operations {
             422: components["responses"]["Problem422"];
             500: components["responses"]["Problem500"];
             503: components["responses"]["Problem503"];
+        };
+    };
+    hand_over: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description The id of the home */
+                home: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandedOver"];
+            };
+        };
+        responses: {
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            400: components["responses"]["Problem400"];
+            401: components["responses"]["Problem401"];
+            403: components["responses"]["Problem403"];
+            404: components["responses"]["Problem404"];
+            408: components["responses"]["Problem408"];
+            409: components["responses"]["Problem409"];
+            410: components["responses"]["Problem410"];
+            413: components["responses"]["Problem413"];
+            415: components["responses"]["Problem415"];
+            421: components["responses"]["Problem421"];
+            422: components["responses"]["Problem422"];
+            500: components["responses"]["Problem500"];
+            503: components["responses"]["Problem503"];
+            507: components["responses"]["Problem507"];
         };
     };
     panels: {

@@ -30,6 +30,7 @@ import { Loaded } from "../../parts/Loaded";
 import { DamagedHomes } from "./DamagedHomes";
 import { DeletedHomes } from "./DeletedHomes";
 import { HomeRow } from "./HomeRow";
+import { MovedHomes } from "./MovedHomes";
 import { MakeHouse } from "../practice/MakeHouse";
 import { FileButton } from "../../parts/form/FileButton";
 
@@ -87,6 +88,11 @@ function Lists({ all }: { all: AllHomes }) {
       {archive.length > 0 && (
         <Fold onPage label={`the archive (${archive.length})`}>
           <Rows homes={archive} />
+        </Fold>
+      )}
+      {all.moved.length > 0 && (
+        <Fold onPage label={`homes that have moved (${all.moved.length})`}>
+          <MovedHomes homes={all.moved} />
         </Fold>
       )}
       {all.deleted.length > 0 && (
