@@ -45,6 +45,7 @@ function serviceWorker(): Plugin {
           target: "es2022",
           outDir: dir,
           emptyOutDir: false,
+          license: { fileName: "licenses-of-the-worker.md" },
           rolldownOptions: {
             input: "src/worker/serviceWorker.ts",
             output: { format: "iife", entryFileNames: "service-worker.js" },
@@ -77,6 +78,12 @@ function compiled(): Plugin {
 
 export default defineConfig({
   plugins: [compiled(), react(), gzipped(), serviceWorker()],
-  build: { target: "es2022", sourcemap: false, assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  build: {
+    target: "es2022",
+    sourcemap: false,
+    license: { fileName: "licenses.md" },
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 900,
+  },
   server: { proxy: { "/api": "http://127.0.0.1:4750" } },
 });

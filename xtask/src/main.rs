@@ -2,6 +2,7 @@
 
 mod api;
 mod bench;
+mod dist;
 mod rules;
 mod tools;
 
@@ -17,6 +18,7 @@ const USAGE: &str = "cargo xtask <task>
   types   write docs/openapi.json, docs/rules.md, web/src/api/generated/ anew from the code
   fuzz-api  hold the program against its own description, at length
   shots   take every picture of docs/screenshots/ from the demo home
+  dist    make what is given out: executable, Debian package, licences, SHA-256
   bench   measure, and print what docs/performance.md records";
 
 fn main() -> ExitCode {
@@ -27,6 +29,7 @@ fn main() -> ExitCode {
         "types" => types(),
         "fuzz-api" => api::fuzz(),
         "shots" => shots(),
+        "dist" => dist(),
         "bench" => bench(),
         _ => {
             eprintln!("{USAGE}");
@@ -146,6 +149,11 @@ fn shots() -> Result<()> {
     web_files()?;
     say("taking pictures");
     run("cargo", &["run", "--quiet", "-p", "wayfinder-e2e", "--bin", "shots", "--", "docs/screenshots"])
+}
+
+fn dist() -> Result<()> {
+    web_files()?;
+    dist::dist()
 }
 
 fn bench() -> Result<()> {

@@ -1,6 +1,8 @@
 //! A whole home as one JSON file: its logbook, line by line. Reading back what was written gives the
 //! same lines to the letter.
 
+use std::collections::BTreeMap;
+
 use base64::Engine;
 use base64::engine::general_purpose::STANDARD;
 use wayfinder_core::{Fact, HomeId, Line, Logbook, PhotoId, Refusal};
@@ -96,6 +98,22 @@ pub fn write_home_file(home: &HomeId, book: &Logbook, photos: Vec<PhotoInFile>) 
     bytes
 }
 
+/// The same logbook without the names of those who helped, for whoever gets the home: who wrote its first line keeps theirs, everybody
+/// else is `Helper`, `Helper 2` and so on, in the order in which they wrote first. What people typed into texts stays as it is.
+pub fn without_helpers_names(book: &Logbook) -> Result<Logbook, Refusal> {
+    let first = book.lines().next().map(|line| line.entry.by.clone()).unwrap_or_default();
+    let mut names: BTreeMap<String, String> = BTreeMap::from([(first.clone(), first.clone()), (String::new(), String::new())]);
+    let mut free = (1..).map(|n| if n == 1 { "Helper".to_owned() } else { format!("Helper {n}") }).filter(|name| *name != first);
+    let unnamed = book.lines().cloned().map(|mut line| {
+        if !names.contains_key(&line.entry.by) {
+            names.insert(line.entry.by.clone(), free.next().unwrap_or_default());
+        }
+        line.entry.by.clone_from(&names[&line.entry.by]);
+        line
+    });
+    Logbook::from_lines(unnamed.collect::<Vec<_>>())
+}
+
 /// Reads a file and folds its lines, so that what is returned is sound.
 pub fn read_home_file(bytes: &[u8]) -> Result<(HomeFile, Logbook), HomeFileError> {
     #[derive(serde::Deserialize)]
@@ -177,6 +195,31 @@ mod tests {
         let lying = PhotoInFile { media: "image/jpeg".into(), ..photo };
         let error = read_home_file(&write_home_file(&file.home, &book, vec![lying])).unwrap_err();
         assert!(error.to_string().contains("photo p1 is not what it says"), "{error}");
+    }
+
+    #[test]
+    fn a_home_that_is_handed_over_names_no_helper_and_says_the_same() {
+        let book = wayfinder_fixture::homes::demo();
+        let (owner, helpers) = ("Ann", ["Bo", "Helper 2", "Cy"]);
+        // The first line by the owner, then by turns.
+        let mut lines: Vec<Line> = book.lines().cloned().collect();
+        for (n, line) in lines.iter_mut().enumerate() {
+            line.entry.by = if n % 4 == 0 { owner.into() } else { helpers[n % 4 - 1].into() };
+        }
+        let named = Logbook::from_lines(lines).unwrap();
+        let unnamed = without_helpers_names(&named).unwrap();
+        let by = |n: usize| unnamed.lines().nth(n).unwrap().entry.by.clone();
+        assert_eq!([by(0), by(1), by(2), by(3)], ["Ann", "Helper", "Helper 2", "Helper 3"]);
+        let text = String::from_utf8(write_home_file(&"h".parse().unwrap(), &unnamed, Vec::new())).unwrap();
+        assert!(!text.contains("\"Bo\"") && !text.contains("\"Cy\""));
+        let says = |book: &Logbook| format!("{:?}", wayfinder_core::verdicts(&wayfinder_core::Study::from(book)));
+        assert_eq!(says(&unnamed), says(&named));
+        // Whoever is called so already keeps it as the owner.
+        let mut lines: Vec<Line> = named.lines().take(3).cloned().collect();
+        lines[0].entry.by = "Helper".into();
+        let unnamed = without_helpers_names(&Logbook::from_lines(lines).unwrap()).unwrap();
+        let all: Vec<_> = unnamed.lines().map(|line| line.entry.by.as_str()).collect();
+        assert_eq!(all, ["Helper", "Helper 2", "Helper 3"]);
     }
 
     #[test]

@@ -30,7 +30,7 @@ pub use door_card_pdf::{CardColors, PdfError, Sheet, door_card_pdf, fitted_card,
 pub use door_card_svg::door_card_svg;
 pub use findings_pdf::findings_pdf;
 pub use home_book::{BookAsked, home_book_pdf};
-pub use home_file::{HomeFile, HomeFileError, PhotoInFile, photo_media, read_home_file, write_home_file};
+pub use home_file::{HomeFile, HomeFileError, PhotoInFile, photo_media, read_home_file, without_helpers_names, write_home_file};
 pub use plan_dxf_in::{DxfError, DxfPoint, DxfRead, DxfRoom, read_plan_dxf};
 pub use plan_dxf_out::{DxfWriteError, write_plan_dxf};
 pub use plan_pdf::plan_pdf;

@@ -12,7 +12,7 @@ use std::time::Duration;
 
 use wayfinder_core::sim::{LessonMark, lesson_marks};
 use wayfinder_core::{Draft, Fact, HomeDescribed, HomeId, Line, Logbook, Moment, PhotoId, Refusal, Study};
-use wayfinder_formats::{HomeFile, PhotoInFile, read_home_file, write_home_file};
+use wayfinder_formats::{HomeFile, PhotoInFile, read_home_file, without_helpers_names, write_home_file};
 use wayfinder_store::{Damage, DamageKind, Store, StoreError, StoredHome, StoredPhoto};
 
 use crate::summary::{Summary, build};
@@ -603,12 +603,13 @@ impl Desk {
         Ok(self.store.photo(home, photo)?)
     }
 
-    /// The whole home as one file, photos and all.
-    pub fn export(&self, home: &HomeId) -> Result<Vec<u8>, DeskError> {
+    /// The whole home as one file, photos and all; without the names of helpers for whoever gets the home.
+    pub fn export(&self, home: &HomeId, without_names: bool) -> Result<Vec<u8>, DeskError> {
         let opened = self.home(home)?;
+        let book = if without_names { without_helpers_names(&opened.book)? } else { opened.book.clone() };
         let photos = self.store.photos(home)?;
         let photos = photos.into_iter().map(|photo| PhotoInFile::new(photo.id, photo.media, &photo.bytes)).collect();
-        let bytes = write_home_file(home, &opened.book, photos);
+        let bytes = write_home_file(home, &book, photos);
         read_home_file(&bytes).map_err(|error| DeskError::NotToBeReadBack(error.to_string()))?;
         Ok(bytes)
     }

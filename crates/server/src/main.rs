@@ -74,6 +74,9 @@ enum Command {
         /// The file; standard output if left out.
         #[arg(long)]
         out: Option<PathBuf>,
+        /// For whoever gets the home: without the names of those who helped. Whoever began the logbook keeps theirs.
+        #[arg(long)]
+        without_names: bool,
     },
     /// Take in a whole home from its JSON file.
     Import {
@@ -639,8 +642,8 @@ fn run(command: Command) -> Result<ExitCode> {
             let setup = network.setup(false)?;
             listen(Desk::open(&data)?, bind, setup)?
         }
-        Command::Export { data, home, out } => {
-            let bytes = existing(data)?.export(&home)?;
+        Command::Export { data, home, out, without_names } => {
+            let bytes = existing(data)?.export(&home, without_names)?;
             match out {
                 Some(path) => std::fs::write(&path, bytes).with_context(|| format!("{} cannot be written", path.display()))?,
                 None => std::io::stdout().write_all(&bytes)?,

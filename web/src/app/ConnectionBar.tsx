@@ -20,7 +20,7 @@ export function ConnectionBar({ live }: { live: boolean }) {
       {(!live || kept !== null) && (
         <span data-testid="stale">
           Wayfinder does not answer: what is shown may be old, also which breakers are off.{" "}
-          {kept !== null && `It is of ${moment(kept)}. `}
+          {kept !== null && `It is from ${moment(kept)}. `}
         </span>
       )}
       {waiting && (

@@ -23,9 +23,12 @@ function movedTo(error: unknown): string | null {
   return error instanceof ProblemError ? (error.problem.moved_to ?? null) : null;
 }
 
-/** A query's data, or what stands in its way and what to do. Data once seen stays while it is asked again. */
+/** The home is not here any more: it was deleted, or has gone to another server. */
+const isGone = (error: unknown) => error instanceof ProblemError && error.problem.status === 410;
+
+/** A query's data, or what stands in its way and what to do. Data once seen stays while it is asked again, unless the home has gone. */
 export function Loaded<T>({ query, what, children }: Props<T>) {
-  if (query.data !== undefined) return <>{children(query.data)}</>;
+  if (query.data !== undefined && !isGone(query.error)) return <>{children(query.data)}</>;
   if (query.error) {
     return (
       <Alert

@@ -105,3 +105,30 @@ pub(crate) async fn what_changed_since_a_visit_is_told_and_looked_through(_: &Ch
     page.choose("About", "jobs and sizes").await?;
     page.says("No line is like that.").await
 }
+
+pub(crate) async fn a_home_that_has_moved_sends_on_whoever_has_it_open(_: &Chrome, page: &Page, _: View) -> Result<()> {
+    let (from, to) = (Site::demo().await?, Site::empty().await?);
+    page.goto(&format!("{}/h/tanyard-flat/overview", from.address)).await?;
+    page.says("points are proven").await?;
+    // What `wayfinder move` does.
+    let http = reqwest::Client::new();
+    let file = http.get(format!("{}/api/homes/tanyard-flat/export", from.address)).send().await?.bytes().await?;
+    let lines = serde_json::from_slice::<serde_json::Value>(&file)?["lines"].as_array().map_or(0, Vec::len);
+    let taken = http.post(format!("{}/api/import", to.address)).header("content-type", "application/json").body(file);
+    taken.send().await?.error_for_status()?;
+    let body = serde_json::json!({ "to": to.address, "seq": lines, "photos": 0 });
+    http.post(format!("{}/api/homes/tanyard-flat/moved", from.address)).json(&body).send().await?.error_for_status()?;
+    page.says(&format!("This home has moved to {}. Go on there.", to.address)).await?;
+    page.can_be_used_by_everybody().await?;
+    page.press("Go on there").await?;
+    page.says("points are proven").await?;
+    let now = page.driver.current_url().await?;
+    anyhow::ensure!(now.as_str() == format!("{}/h/tanyard-flat/overview", to.address), "{now}");
+    page.goto(&format!("{}/", from.address)).await?;
+    page.press("More: homes that have moved (1)").await?;
+    page.says(&format!("has moved to {}. What is kept here is how it was when it went.", to.address)).await?;
+    page.can_be_used_by_everybody().await?;
+    page.press_with("Delete it here").await?;
+    page.notice_says("for 30 days it can be taken back").await?;
+    page.press("More: deleted homes (1)").await
+}

@@ -52,7 +52,7 @@ pub(crate) async fn a_page_loaded_again_without_the_program_shows_how_things_sto
     }
     site.stop().await?;
     page.driver.refresh().await?;
-    page.stale_says("what is shown may be old, also which breakers are off. It is of").await?;
+    page.stale_says("what is shown may be old, also which breakers are off. It is from").await?;
     trace.wait_current("counter").await?;
     ensure!(page.off_now().await? == off, "what was off is shown");
     page.can_be_used_by_everybody().await?;
@@ -60,10 +60,10 @@ pub(crate) async fn a_page_loaded_again_without_the_program_shows_how_things_sto
     page.outbox_says("Not sent yet: 1 line").await?;
     page.driver.refresh().await?;
     page.outbox_says("Not sent yet: 1 line").await?;
-    page.stale_says("It is of").await?;
+    page.stale_says("It is from").await?;
     // The list of homes says so, too.
     page.goto(&format!("{}/", site.address)).await?;
-    page.stale_says("It is of").await?;
+    page.stale_says("It is from").await?;
     page.says("Mill Cottage").await?;
     site.start_again().await?;
     page.all_is_sent().await?;

@@ -116,6 +116,7 @@ fn main() -> ExitCode {
         what_waits_outlives_a_reload,
         a_page_loaded_again_without_the_program_shows_how_things_stood,
         nothing_is_kept_of_whoever_went,
+        a_home_that_has_moved_sends_on_whoever_has_it_open,
         rooms_and_points_are_corrected,
         a_home_goes_out_and_comes_in_through_the_screen,
         a_card_of_42_lines_is_typed_and_kept_at_one_go,

@@ -278,12 +278,22 @@ pub(crate) struct PhotoInFile {
     base64: String,
 }
 
+/// For whom a home is written.
+#[derive(serde::Deserialize, utoipa::IntoParams)]
+#[into_params(parameter_in = Query)]
+pub(crate) struct ForWhom {
+    /// For a new owner: whoever began the logbook keeps their name, everybody else is `Helper`, `Helper 2` and so on.
+    #[serde(default)]
+    without_names: bool,
+}
+
 /// The whole home as one file. One that is too large to be taken in again here is not written; the command line has no such bound.
-#[utoipa::path(get, path = "/api/homes/{home}/export", params(HomePath), responses((status = 200, body = HomeFile, content_type = "application/json"), (status = 404, body = Problem), (status = 413, body = Problem)))]
-pub(crate) async fn export(State(app): State<App>, home: InHome) -> Result<Response, Problem> {
+#[utoipa::path(get, path = "/api/homes/{home}/export", params(HomePath, ForWhom), responses((status = 200, body = HomeFile, content_type = "application/json"), (status = 404, body = Problem), (status = 413, body = Problem)))]
+pub(crate) async fn export(State(app): State<App>, home: InHome, Asked(for_whom): Asked<ForWhom>) -> Result<Response, Problem> {
     let (desk, id) = (Arc::clone(&app.desk), home.id.clone());
+    let without_names = for_whom.without_names;
     let disposition = home.saved_as("attachment", ".wayfinder.json");
-    let bytes = off_thread(move || Ok(desk.export(&id)?)).await?;
+    let bytes = off_thread(move || Ok(desk.export(&id, without_names)?)).await?;
     can_be_taken_in(bytes.len())?;
     Ok(file(bytes, "application/json", &disposition))
 }

@@ -8974,7 +8974,10 @@ export interface operations {
     };
     export: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description For a new owner: whoever began the logbook keeps their name, everybody else is `Helper`, `Helper 2` and so on. */
+                without_names?: boolean;
+            };
             header?: never;
             path: {
                 /** @description The id of the home */

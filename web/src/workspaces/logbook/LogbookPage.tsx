@@ -58,6 +58,9 @@ export function LogbookPage() {
         <Button variant="outlined" href={`/api/homes/${home.id}/export`} download>
           Save home as a file
         </Button>
+        <Button href={`/api/homes/${home.id}/export?without_names=true`} download>
+          Save it for a new owner, without helpers’ names
+        </Button>
       </Stack>
       <Filters home={home} filter={filter} people={page.data?.people ?? []} onChange={choose} />
       {since !== null && (
