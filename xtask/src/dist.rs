@@ -10,8 +10,9 @@ use anyhow::{Context, Result, bail, ensure};
 use crate::root;
 use crate::tools::{capture, run, say};
 
-/// The tools that pack and check, and their versions; kept in `target/tools`.
-const TOOLS: [(&str, &str); 3] = [("cargo-deny", "0.20.2"), ("cargo-about", "0.9.3"), ("cargo-deb", "3.8.0")];
+/// The tools that pack and check, their versions, and what more to build of them; kept in `target/tools`.
+const TOOLS: [(&str, &str, &[&str]); 3] =
+    [("cargo-deny", "0.20.2", &[]), ("cargo-about", "0.9.3", &["--features", "cli"]), ("cargo-deb", "3.8.0", &[])];
 
 const PACKAGE: [&str; 2] = ["-p", "wayfinder-server"];
 
@@ -20,7 +21,7 @@ pub(crate) fn dist() -> Result<()> {
     let _ = fs::remove_dir_all(&folder);
     fs::create_dir_all(&folder)?;
     say("tools that pack and check");
-    TOOLS.iter().try_for_each(|(name, version)| install(name, version))?;
+    TOOLS.iter().try_for_each(|(name, version, more)| install(name, version, more))?;
     say("licences and sources of dependencies");
     tool("cargo-deny", &["--all-features", "check", "--hide-inclusion-graph", "licenses", "bans", "sources"])?;
     advisories()?;
@@ -47,7 +48,7 @@ pub(crate) fn dist() -> Result<()> {
     Ok(())
 }
 
-fn install(name: &str, version: &str) -> Result<()> {
+fn install(name: &str, version: &str, more: &[&str]) -> Result<()> {
     let folder = root().join("target/tools");
     let there = folder.join("bin").join(name);
     let stamp = folder.join(format!("{name}-{version}"));
@@ -55,7 +56,8 @@ fn install(name: &str, version: &str) -> Result<()> {
         return Ok(());
     }
     println!("fetching and building {name} {version}");
-    run("cargo", &["install", "--quiet", "--locked", "--root", &folder.to_string_lossy(), "--version", version, name])?;
+    let into = folder.to_string_lossy();
+    run("cargo", &[&["install", "--quiet", "--locked", "--root", &into, "--version", version, name], more].concat())?;
     Ok(fs::write(stamp, "")?)
 }
 

@@ -19,6 +19,8 @@ use crate::summary::{Summary, build};
 
 /// How long a list waits for homes that are still looked through for damage: a few are done by then.
 const LOOKED_THROUGH_WITHIN: Duration = Duration::from_millis(40);
+/// How long it waits where it does not know yet what to say of some, as after a new release.
+const READ_WITHIN: Duration = Duration::from_millis(500);
 
 /// For so many days a deleted home can be taken back.
 pub(crate) const KEPT_DAYS: i64 = 30;
@@ -121,6 +123,8 @@ pub(crate) struct Listed {
     pub(crate) moved: Vec<(HomeId, String, String)>,
     /// Those that were deleted, and what they were called.
     pub(crate) deleted: Vec<(HomeId, Moment, String)>,
+    /// Those that are still to be read, and what they were called at first.
+    pub(crate) being_read: Vec<(StoredHome, String)>,
     /// So many were not looked through for damage yet since the program started.
     pub(crate) unchecked: usize,
 }
@@ -327,14 +331,17 @@ impl Desk {
     /// Every home as the list has it. One that nobody has open is listed by what was worked out of it before, and opened only where
     /// there is no such thing.
     pub(crate) fn listed(&self) -> Result<Listed, DeskError> {
-        let (unchecked, looked_through) = &self.unchecked;
-        let waited = looked_through.wait_timeout_while(lock(unchecked), LOOKED_THROUGH_WITHIN, |left| *left > 0);
-        let unchecked = *waited.unwrap_or_else(PoisonError::into_inner).0;
-        let mut listed = Listed { unchecked, ..Listed::default() };
+        let mut unchecked = self.still_looked_through(LOOKED_THROUGH_WITHIN);
         let mut kept = self.kept_summaries()?;
+        let stored = self.store.homes()?;
+        if unchecked > 0 && stored.iter().any(|home| !kept.contains_key(&home.id)) {
+            unchecked = self.still_looked_through(READ_WITHIN);
+            kept = self.kept_summaries()?;
+        }
+        let mut listed = Listed { unchecked, ..Listed::default() };
         let mut gone = self.store.moved()?;
         let mut made = Vec::new();
-        for stored in self.store.homes()? {
+        for stored in stored {
             let before = kept.remove(&stored.id);
             let name = |before: Option<Summary>| match before {
                 Some(before) => Ok::<_, DeskError>(before.name),
@@ -353,6 +360,16 @@ impl Desk {
             let summary = match (self.at_hand(&stored.id), before) {
                 (Some(opened), _) => opened.summary().clone(),
                 (None, Some(before)) => before,
+                // It is read in its turn; whoever asked asks again.
+                (None, None) if unchecked > 0 && !is_kept => {
+                    let name = self.store.first_line(&stored.id)?.and_then(|line| match line.entry.fact {
+                        Fact::HomeDescribed(described) => Some(described.name),
+                        _ => None,
+                    });
+                    let name = name.unwrap_or_else(|| stored.id.to_string());
+                    listed.being_read.push((stored, name));
+                    continue;
+                }
                 (None, None) => match self.looked_at(&stored.id) {
                     Ok(opened) => opened.summary().clone(),
                     Err(DeskError::Damaged(damage)) => {
@@ -371,6 +388,13 @@ impl Desk {
         }
         self.keep_summaries(made);
         Ok(listed)
+    }
+
+    /// How many homes are still looked through when none is left, or after so long.
+    fn still_looked_through(&self, within: Duration) -> usize {
+        let (unchecked, looked_through) = &self.unchecked;
+        let waited = looked_through.wait_timeout_while(lock(unchecked), within, |left| *left > 0);
+        *waited.unwrap_or_else(PoisonError::into_inner).0
     }
 
     fn kept_summaries(&self) -> Result<BTreeMap<HomeId, Summary>, DeskError> {
@@ -727,6 +751,16 @@ mod tests {
         let desk = open();
         let listed = desk.listed().unwrap_or_else(|error| panic!("{error}"));
         assert_eq!((listed.sound.len(), listed.damaged.len()), (0, 1), "a summary of another build says nothing");
+        drop(desk);
+        by_hand("UPDATE lines SET body = replace(body, 'Till', 'Mill') WHERE seq = 2");
+        // As long as it is looked through, it is listed by its first name and not waited for.
+        let desk = open();
+        let homes = desk.to_look_through().unwrap_or_else(|error| panic!("{error}"));
+        let listed = desk.listed().unwrap_or_else(|error| panic!("{error}"));
+        let being_read: Vec<_> = listed.being_read.iter().map(|(home, name)| (home.id.as_str(), name.as_str())).collect();
+        assert_eq!((being_read, listed.unchecked), (vec![("hut", "Hut")], 1));
+        desk.look_through(homes, || true);
+        assert_eq!(says(&desk), [("Mill".to_owned(), 2)]);
     }
 
     #[test]

@@ -266,6 +266,15 @@ impl Store {
         self.read(|connection| chain::read(connection, home, true))
     }
 
+    /// The first line of a home, as far as it can be read.
+    pub fn first_line(&self, home: &HomeId) -> Result<Option<Line>, StoreError> {
+        self.read(|connection| {
+            let mut statement = connection.prepare_cached("SELECT body FROM lines WHERE home = ?1 AND seq = 1")?;
+            let body: Option<String> = statement.query_row([home.as_str()], |row| row.get(0)).optional()?;
+            Ok(body.and_then(|body| Some(Line { seq: 1, entry: serde_json::from_str(&body).ok()? })))
+        })
+    }
+
     /// What is wrong with the lines of a home, by the chain alone: quicker than [`Store::lines`], and what they say is not looked at.
     pub fn damage(&self, home: &HomeId) -> Result<Option<Damage>, StoreError> {
         self.read(|connection| chain::check(connection, home))

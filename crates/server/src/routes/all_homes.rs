@@ -63,6 +63,14 @@ pub(crate) struct DamagedInList {
     readable: u64,
 }
 
+/// A home that was not read yet since the program started.
+#[derive(serde::Serialize, utoipa::ToSchema)]
+pub(crate) struct BeingRead {
+    id: HomeId,
+    /// What it was called at first.
+    name: String,
+}
+
 /// A home that has gone to another server. It is kept here as it was when it went.
 #[derive(serde::Serialize, utoipa::ToSchema)]
 pub(crate) struct MovedInList {
@@ -79,6 +87,8 @@ pub(crate) struct AllHomes {
     homes: Vec<HomeInList>,
     /// What is damaged.
     damaged: Vec<DamagedInList>,
+    /// What is still to be read, as after a new release: it can be opened, and is listed with the others soon.
+    being_read: Vec<BeingRead>,
     /// What has gone to another server.
     moved: Vec<MovedInList>,
     /// What was deleted and can be taken back.
@@ -98,7 +108,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<AllHomes>, Probl
     let desk = Arc::clone(&app.desk);
     let list = off_thread(move || {
         desk.clear_deleted(now())?;
-        let Listed { sound, damaged, moved, deleted, unchecked } = desk.listed()?;
+        let Listed { sound, damaged, moved, deleted, being_read, unchecked } = desk.listed()?;
         let in_list = |(stored, summary): (StoredHome, Summary)| {
             let Summary { name, panels, progress, practice, worst, seq, written } = summary;
             let worst = worst.filter(|_| !stored.archived);
@@ -112,6 +122,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<AllHomes>, Probl
             readable: readable.seq(),
         });
         let damaged = damaged.collect();
+        let being_read = being_read.into_iter().map(|(stored, name)| BeingRead { id: stored.id, name }).collect();
         let moved = moved.into_iter().map(|(id, name, to)| MovedInList { id, name, to }).collect();
         let deleted = deleted.into_iter().map(|(id, deleted, name)| DeletedHome {
             id,
@@ -124,7 +135,7 @@ pub(crate) async fn list(State(app): State<App>) -> Result<Json<AllHomes>, Probl
             let urgency = home.worst.as_ref().map_or(u8::MAX, |worst| worst.about as u8);
             (home.archived, home.practice.is_some(), urgency, home.name.to_lowercase())
         });
-        Ok(AllHomes { homes, damaged, moved, deleted, unchecked })
+        Ok(AllHomes { homes, damaged, being_read, moved, deleted, unchecked })
     });
     list.await.map(Json)
 }

@@ -1477,6 +1477,8 @@ export interface components {
         };
         /** @description Every home. */
         AllHomes: {
+            /** @description What is still to be read, as after a new release: it can be opened, and is listed with the others soon. */
+            being_read: components["schemas"]["BeingRead"][];
             /** @description What is damaged. */
             damaged: components["schemas"]["DamagedInList"][];
             /** @description What was deleted and can be taken back. */
@@ -1557,6 +1559,12 @@ export interface components {
         /** @description A batch of entries: all are taken or none. */
         Batch: {
             entries: components["schemas"]["Draft"][];
+        };
+        /** @description A home that was not read yet since the program started. */
+        BeingRead: {
+            id: components["schemas"]["HomeId"];
+            /** @description What it was called at first. */
+            name: string;
         };
         /**
          * @description How neutral and ground stand in this panel.

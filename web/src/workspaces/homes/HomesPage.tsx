@@ -6,7 +6,7 @@ import TextField from "@mui/material/TextField";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState, type SyntheticEvent } from "react";
-import { useNavigate } from "react-router";
+import { Link as RouterLink, useNavigate } from "react-router";
 import {
   NoAnswer,
   ProblemError,
@@ -76,7 +76,18 @@ function Lists({ all }: { all: AllHomes }) {
           Looking for damage: {all.unchecked === 1 ? "1 home" : `${all.unchecked} homes`} still to be read.
         </Typography>
       )}
-      {all.homes.length === 0 && all.damaged.length === 0 && (
+      {all.being_read.length > 0 && (
+        <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0, display: "flex", flexWrap: "wrap", columnGap: 2 }}>
+          {all.being_read.map((home) => (
+            <li key={home.id}>
+              <Button component={RouterLink} to={`/h/${home.id}/overview`}>
+                {home.name}
+              </Button>
+            </li>
+          ))}
+        </Box>
+      )}
+      {all.homes.length === 0 && all.damaged.length === 0 && all.being_read.length === 0 && (
         <Typography>No home yet. Name the first one below.</Typography>
       )}
       {madeUp.length > 0 && (
