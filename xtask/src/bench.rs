@@ -37,7 +37,9 @@ pub(crate) fn all() -> Result<()> {
     say("HTTP: append with fsync, view of the demo home");
     run("cargo", &["bench", "-p", "wayfinder-server", "--bench", "http"])?;
     say("many connections, strangers, many homes");
-    run("cargo", &["bench", "-p", "wayfinder-server", "--bench", "doors"])
+    run("cargo", &["bench", "-p", "wayfinder-server", "--bench", "doors"])?;
+    say("a thousand kills in the middle of a burst");
+    run("env", &["WAYFINDER_KILLS=1000", "cargo", "test", "--release", "-p", "wayfinder-server", "--test", "killed"])
 }
 
 /// The scripts that the page and its first screen load: what index.html names, and the panel's own.
