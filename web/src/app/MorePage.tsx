@@ -12,6 +12,7 @@ import { MODES } from "./modes";
 import { People } from "./People";
 import { testsNow } from "./testsNow";
 import { tone } from "./theme";
+import { useSignOut } from "./useSignOut";
 import { useThisHome } from "./useThisHome";
 import { WORKSPACES } from "./workspaces";
 
@@ -23,6 +24,7 @@ export function MorePage() {
   const home = useThisHome();
   const { mode, setMode } = useColorScheme();
   const [finding, setFinding] = useState(false);
+  const signOut = useSignOut();
   const rest = WORKSPACES.filter((workspace) => !workspace.bar);
   return (
     <Stack spacing={2}>
@@ -76,6 +78,13 @@ export function MorePage() {
           Open another
         </Button>
       </Line>
+      {signOut && (
+        <Line words="This device">
+          <Button color="inherit" onClick={signOut}>
+            Sign out
+          </Button>
+        </Line>
+      )}
       {finding && (
         <Suspense fallback={null}>
           <FindDialog home={home.id} onClose={() => setFinding(false)} />

@@ -12,6 +12,7 @@ import { OffNowChip } from "./OffNowChip";
 import { MODES } from "./modes";
 import { People } from "./People";
 import { tone } from "./theme";
+import { useSignOut } from "./useSignOut";
 
 interface Props {
   home: HomeOverview | undefined;
@@ -25,6 +26,7 @@ export function TopBar({ home, onFind, onKeys }: Props) {
   const { mode, setMode } = useColorScheme();
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const close = () => setAnchor(null);
+  const signOut = useSignOut();
   return (
     <Box
       component="header"
@@ -118,6 +120,7 @@ export function TopBar({ home, onFind, onKeys }: Props) {
             <MenuItem component={Link} to="/" onClick={close}>
               All homes
             </MenuItem>
+            {signOut && <MenuItem onClick={signOut}>Sign out</MenuItem>}
           </Menu>
         </>
       )}

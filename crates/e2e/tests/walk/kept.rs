@@ -102,6 +102,14 @@ pub(crate) async fn nothing_is_kept_of_whoever_went(chrome: &Chrome, owner: &Pag
         owner.press("Send away").await?;
         helper.named("button", "Come in").await?;
         helper.wait_until("nothing is kept of somebody who was sent away", async || Ok(kept(&helper).await? == 0)).await?;
+        // The owner goes away from another device as well.
+        helper.fill("Owner’s passphrase", "three brass bells").await?;
+        helper.press("Sign in").await?;
+        helper.goto(&format!("{address}/h/{home}/more")).await?;
+        keeps(&helper, "/points").await?;
+        helper.press("Sign out").await?;
+        helper.named("button", "Come in").await?;
+        ensure!(kept(&helper).await? == 0, "of an owner who signed out");
         // Nor is it found once the program is gone.
         site.stop().await?;
         helper.driver.refresh().await?;

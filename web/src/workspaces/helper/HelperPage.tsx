@@ -4,7 +4,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { ProblemError, api, type HelperView, type Me, type SurveySide } from "../../api/client";
+import { ProblemError, type HelperView, type Me, type SurveySide } from "../../api/client";
 import { useHelper, useJob, useJobs, useStream, useSurveyTogether, useTrips, useTrouble } from "../../api/queries";
 import { setMyName } from "../../api/record";
 import { ClockBar } from "../../app/ClockBar";
@@ -13,6 +13,7 @@ import { OffNowChip } from "../../app/OffNowChip";
 import { tone } from "../../app/theme";
 import { useAct } from "../../app/useAct";
 import { useClocks } from "../../app/useClocks";
+import { useSignOut } from "../../app/useSignOut";
 import { Alarm } from "../../parts/Alarm";
 import { CautionsNow, TraceCautions } from "../../parts/Cautions";
 import { Loaded } from "../../parts/Loaded";
@@ -42,7 +43,7 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
     // The stream is cut when the owner sends somebody away, and when the network is gone: ask which it is.
     if (sentAway || !live) void client.invalidateQueries({ queryKey: sentAway ? ["me"] : ["home", home, "helper"] });
   }, [sentAway, live, client, home]);
-  const leave = () => void api.POST("/api/leave").finally(() => void client.invalidateQueries({ queryKey: ["me"] }));
+  const leave = useSignOut();
   return (
     <Box sx={{ minHeight: "100dvh" }}>
       <title>Your step · Wayfinder</title>
