@@ -50,6 +50,8 @@ pub struct App {
     slow: Arc<Slow>,
     holds: Arc<Holds>,
     setup: Setup,
+    /// Which run of the program this is.
+    run: uuid::Uuid,
 }
 
 /// How the program is set up.
@@ -102,7 +104,7 @@ pub async fn serve(
     let (close, closing) = watch::channel(false);
     let (grown, _) = broadcast::channel(256);
     let (sharing, slow, holds) = (Arc::default(), Arc::default(), Arc::default());
-    let app = App { desk: Arc::new(desk), grown, closing, sharing, slow, holds, setup: setup.into() };
+    let app = App { desk: Arc::new(desk), grown, closing, sharing, slow, holds, setup: setup.into(), run: uuid::Uuid::new_v4() };
     let looking_through = look_through(&app);
     let router = routes::router(app, Door::Here);
     let closed = async {

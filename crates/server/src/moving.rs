@@ -28,7 +28,10 @@ impl Server {
     async fn enter(address: &str) -> Result<Self> {
         let address = address.trim_end_matches('/').to_owned();
         let mut server = Self { address, http: Client::new(), cookie: None };
-        let me: Value = server.ask(Method::GET, "/api/me", |request| request).await?.json().await.context(NOT_OURS)?;
+        let me = server.ask(Method::GET, "/api/me", |request| request).await?;
+        // Where it showed the way to its encrypted address, all else goes there: a passphrase above all.
+        server.address = me.url().origin().ascii_serialization();
+        let me: Value = me.json().await.context(NOT_OURS)?;
         if me["role"] != "owner" {
             let passphrase = match std::env::var(PASSPHRASE) {
                 Ok(passphrase) => passphrase,
@@ -69,9 +72,16 @@ async fn said(answer: Response) -> String {
     }
 }
 
+/// Which run of the program answers there.
+async fn run_of(server: &Server) -> Result<Value> {
+    let health: Value = server.ask(Method::GET, "/api/health", |request| request).await?.json().await.context(NOT_OURS)?;
+    Ok(health["run"].clone())
+}
+
 /// Takes a home from one running server to another. `told` is where people are sent on to.
 pub(crate) async fn move_home(home: &HomeId, from: &str, to: &str, told: Option<&str>) -> Result<()> {
     let (here, there) = (Server::enter(from).await?, Server::enter(to).await?);
+    ensure!(run_of(&here).await? != run_of(&there).await?, "both addresses are of the same server; nothing was moved");
     let told = told.unwrap_or(&there.address);
     for round in 1..=MOST_ROUNDS {
         let export = here.ask(Method::GET, &format!("/api/homes/{home}/export"), |request| request).await?;

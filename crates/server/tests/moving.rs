@@ -5,11 +5,13 @@
 mod support;
 
 use std::collections::BTreeSet;
+use std::path::Path;
 use std::process::Command;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicU64, Ordering};
 
 use futures_util::StreamExt;
+use rcgen::{CertifiedKey, generate_simple_self_signed};
 use serde_json::{Value, json};
 use support::{Program, get, home_named, post, room};
 
@@ -21,11 +23,19 @@ fn start(folder: &tempfile::TempDir) -> Program {
 }
 
 async fn move_home(from: &str, to: &str, more: &[&str]) -> (bool, String, String) {
+    move_trusting(Path::new(""), from, to, more).await
+}
+
+/// The same by somebody who knows that certificate and no other.
+async fn move_trusting(certificate: &Path, from: &str, to: &str, more: &[&str]) -> (bool, String, String) {
+    let certificate = certificate.to_owned();
     let arguments: Vec<String> =
         ["move", "hut", "--from", from, "--to", to].iter().chain(more).map(|argument| (*argument).to_owned()).collect();
     let out = tokio::task::spawn_blocking(move || {
         let program = env!("CARGO_BIN_EXE_wayfinder");
-        Command::new(program).args(arguments).env("WAYFINDER_PASSPHRASE", "three brass bells").output().unwrap()
+        let mut command = Command::new(program);
+        command.args(arguments).env("WAYFINDER_PASSPHRASE", "three brass bells").env("SSL_CERT_FILE", certificate);
+        command.output().unwrap()
     });
     let out = out.await.unwrap();
     let text = |bytes: Vec<u8>| String::from_utf8(bytes).unwrap();
@@ -135,6 +145,32 @@ async fn a_home_moves_while_people_write_to_it_and_nothing_acknowledged_is_lost(
 }
 
 #[tokio::test]
+async fn a_home_moves_through_an_encrypted_door_also_where_its_plain_address_is_named() {
+    let (here, there) = (tempfile::tempdir().unwrap(), tempfile::tempdir().unwrap());
+    let from = start(&here);
+    post(&from.address, "hut", vec![home_named("first", "Hut")]).await;
+    let file = |name: &str| there.path().join(name).to_str().unwrap().to_owned();
+    let CertifiedKey { cert, signing_key } = generate_simple_self_signed(["localhost".to_owned()]).unwrap();
+    std::fs::write(file("cert.pem"), cert.pem()).unwrap();
+    std::fs::write(file("key.pem"), signing_key.serialize_pem()).unwrap();
+    let (data, cert, key) = (file("data"), file("cert.pem"), file("key.pem"));
+    let serve =
+        ["serve", "--data", &data, "--bind", "127.0.0.1:0", "--share-at", "127.0.0.1:0", "--tls-cert", &cert, "--tls-key", &key];
+    let to = Program::start(&serve);
+    let body = json!({ "passphrase": "three brass bells" });
+    let shared = reqwest::Client::new().post(format!("{}/api/sharing", to.address)).json(&body).send().await.unwrap();
+    let shared: Value = shared.json().await.unwrap();
+    let door = shared["addresses"][0].as_str().unwrap();
+    assert!(door.starts_with("https://localhost:"), "{door}");
+    let plain = door.replace("https:", "http:");
+    let (ok, _, wrong) = move_home(&from.address, &plain, &[]).await;
+    assert!(!ok && wrong.contains("does not answer"), "a certificate that nobody here knows: {wrong}");
+    let (ok, said, wrong) = move_trusting(Path::new(&cert), &from.address, &plain, &[]).await;
+    assert!(ok && said.contains(&format!("sent on to {door}")), "{said}{wrong}");
+    assert_eq!(ids(&to.address).await, ["first"]);
+}
+
+#[tokio::test]
 async fn a_home_that_cannot_be_taken_there_stays_in_use_where_it_is() {
     let (here, there) = (tempfile::tempdir().unwrap(), tempfile::tempdir().unwrap());
     let (from, mut to) = (start(&here), start(&there));
@@ -145,6 +181,8 @@ async fn a_home_that_cannot_be_taken_there_stays_in_use_where_it_is() {
     assert!(!ok && wrong.contains("with other lines") && works().await, "{wrong}");
     let (ok, _, wrong) = move_home(&from.address, &to.address.replace("http", "gopher"), &[]).await;
     assert!(!ok && works().await, "{wrong}");
+    let (ok, _, wrong) = move_home(&from.address, &from.address.replace("127.0.0.1", "localhost"), &[]).await;
+    assert!(!ok && wrong.contains("of the same server") && works().await, "{wrong}");
     // One that has grown since it was copied is not handed over, and whoever writes waits no longer than said.
     let hand = async |seq: u64, photos: usize, to: &str| {
         let body = json!({ "to": to, "seq": seq, "photos": photos });

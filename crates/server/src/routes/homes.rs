@@ -29,6 +29,8 @@ pub(crate) struct Health {
     demo: bool,
     /// The id of the demo home.
     demo_home: String,
+    /// Told anew at each start: two addresses with the same one are the same running program.
+    run: String,
 }
 
 /// A line of the logbook with its words.
@@ -112,7 +114,12 @@ pub(crate) struct Printing {
 /// The program answers.
 #[utoipa::path(get, path = "/api/health", responses((status = 200, body = Health)))]
 pub(crate) async fn health(State(app): State<App>) -> Json<Health> {
-    Json(Health { version: env!("CARGO_PKG_VERSION").into(), demo: app.setup.demo, demo_home: crate::DEMO_HOME.into() })
+    Json(Health {
+        version: env!("CARGO_PKG_VERSION").into(),
+        demo: app.setup.demo,
+        demo_home: crate::DEMO_HOME.into(),
+        run: app.run.to_string(),
+    })
 }
 
 /// What every screen shows of the home: what is off now, which clocks run, how far the trace is.

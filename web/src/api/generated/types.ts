@@ -3515,6 +3515,8 @@ export interface components {
             demo: boolean;
             /** @description The id of the demo home. */
             demo_home: string;
+            /** @description Told anew at each start: two addresses with the same one are the same running program. */
+            run: string;
             /** @description Its version. */
             version: string;
         };
