@@ -219,6 +219,16 @@ pub struct Desk {
     unchecked: (Mutex<usize>, Condvar),
 }
 
+/// However looking through ends, nobody waits for it any more.
+struct LookedThrough<'a>(&'a Desk);
+
+impl Drop for LookedThrough<'_> {
+    fn drop(&mut self) {
+        *lock(&self.0.unchecked.0) = 0;
+        self.0.unchecked.1.notify_all();
+    }
+}
+
 /// What is guarded is only ever replaced as a whole, so a panic under the lock, our own bug, leaves it as it was.
 fn lock<T>(mutex: &Mutex<T>) -> MutexGuard<'_, T> {
     mutex.lock().unwrap_or_else(PoisonError::into_inner)
@@ -261,15 +271,15 @@ impl Desk {
         if let Some(opened) = at.at_hand() {
             return Ok(Some(opened));
         }
-        let (book, damage) = self.read_up_to_damage(home)?;
-        if book.seq() == 0 && damage.is_none() {
-            return Ok(None);
-        }
         if self.store.deleted(home)?.is_some() {
             return Err(DeskError::Deleted);
         }
         if let Some(to) = self.store.moved_to(home)? {
             return Err(DeskError::Moved(to));
+        }
+        let (book, damage) = self.read_up_to_damage(home)?;
+        if book.seq() == 0 && damage.is_none() {
+            return Ok(None);
         }
         if let Some(damage) = damage {
             lock(&self.suspect).insert(home.clone());
@@ -434,6 +444,7 @@ impl Desk {
 
     /// Looks these homes through for damage, one after the other, and works out what the list says of those where that is not kept.
     pub(crate) fn look_through(&self, homes: Vec<HomeId>, go_on: impl Fn() -> bool) {
+        let _done = LookedThrough(self);
         let kept = self.kept_summaries().unwrap_or_default();
         for home in homes.into_iter().take_while(|_| go_on()) {
             if self.at_hand(&home).is_some() {
@@ -450,8 +461,6 @@ impl Desk {
             *left = left.saturating_sub(1);
             self.unchecked.1.notify_all();
         }
-        *lock(&self.unchecked.0) = 0;
-        self.unchecked.1.notify_all();
     }
 
     /// How many lines of a home can be read, whatever became of it.

@@ -39,6 +39,19 @@ async function saysNobody(request: Request, response: Response): Promise<boolean
   return me.role === "nobody";
 }
 
+/** What is not there any more; with a home that has gone, all that was answered about it. */
+async function forget(request: Request, wholeHome: boolean): Promise<void> {
+  const kept = await caches.open(STATE);
+  const home = /^\/api\/homes\/[^/]+/.exec(new URL(request.url).pathname)?.[0];
+  if (!wholeHome || home === undefined) {
+    await kept.delete(request);
+    return;
+  }
+  const ofTheHome = (path: string) => path === home || path.startsWith(`${home}/`);
+  const gone = (await kept.keys()).filter((one) => ofTheHome(new URL(one.url).pathname));
+  await Promise.all(gone.map((one) => kept.delete(one)));
+}
+
 const keeping: WorkboxPlugin = {
   handlerWillStart: ({ state }) => {
     if (state) state["thrownAway"] = thrownAway;
@@ -46,7 +59,7 @@ const keeping: WorkboxPlugin = {
   },
   fetchDidSucceed: async ({ request, response }) => {
     if (await saysNobody(request, response)) await throwAway();
-    if (response.status === 404 || response.status === 410) await (await caches.open(STATE)).delete(request);
+    if (response.status === 404 || response.status === 410) await forget(request, response.status === 410);
     return response;
   },
   cacheWillUpdate: async ({ response, state }) => {

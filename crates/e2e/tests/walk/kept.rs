@@ -25,6 +25,14 @@ async fn keeps(page: &Page, end: &str) -> Result<()> {
     .await
 }
 
+/// Whether the device keeps an answer whose address begins so.
+pub(crate) async fn keeps_any(page: &Page, begin: &str) -> Result<bool> {
+    let kept = "const [begin, done] = arguments;
+        (async () => (await (await caches.open('wayfinder-state')).keys()).some((request) =>
+            new URL(request.url).pathname.startsWith(begin)))().then(done);";
+    Ok(page.driver.execute_async(kept, vec![json!(begin)]).await?.convert::<bool>()?)
+}
+
 /// How many answers the device keeps.
 async fn kept(page: &Page) -> Result<u64> {
     let count = "const [done] = arguments;
