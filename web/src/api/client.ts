@@ -199,6 +199,9 @@ export class ProblemError extends Error {
   }
 }
 
+/** The home is not here any more: it was deleted, or has gone to another server. What was known of it says nothing about now. */
+export const isGone = (error: unknown): boolean => error instanceof ProblemError && error.problem.status === 410;
+
 /** The program did not answer at all. */
 export class NoAnswer extends Error {
   constructor() {

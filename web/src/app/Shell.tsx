@@ -3,7 +3,7 @@ import useMediaQuery from "@mui/material/useMediaQuery";
 import { useTheme } from "@mui/material/styles";
 import { lazy, Suspense, useState } from "react";
 import { Outlet, useMatches, useNavigate, useParams } from "react-router";
-import type { HomeOverview } from "../api/client";
+import { isGone, type HomeOverview } from "../api/client";
 import { useHome, useStream } from "../api/queries";
 import { Loaded } from "../parts/Loaded";
 import { useKeys } from "../parts/useKeys";
@@ -26,6 +26,7 @@ export function Shell() {
   const wide = useMediaQuery(useTheme().breakpoints.up("md"));
   const navigate = useNavigate();
   const overview = useHome(home);
+  const known = isGone(overview.error) ? undefined : overview.data;
   const live = useStream(home);
   const title = useTitle();
   useKeys({
@@ -37,9 +38,9 @@ export function Shell() {
     <Box sx={{ display: "flex", flexDirection: "column", minHeight: "100dvh" }}>
       <title>{[title, overview.data?.name, "Wayfinder"].filter(Boolean).join(" · ")}</title>
       <SkipLink />
-      <TopBar home={overview.data} onFind={() => setFinding(true)} onKeys={() => setKeysShown(true)} />
+      <TopBar home={known} onFind={() => setFinding(true)} onKeys={() => setKeysShown(true)} />
       <ConnectionBar live={live || overview.data === undefined} />
-      {overview.data && overview.data.clocks.length > 0 && <HomeClocks home={overview.data} />}
+      {known && known.clocks.length > 0 && <HomeClocks home={known} />}
       <Box sx={{ display: "flex", flex: 1, minHeight: 0 }}>
         {wide && <Rail home={home} />}
         <Box

@@ -2,7 +2,7 @@ import Alert from "@mui/material/Alert";
 import Button from "@mui/material/Button";
 import LinearProgress from "@mui/material/LinearProgress";
 import type { ReactNode } from "react";
-import { ProblemError } from "../api/client";
+import { ProblemError, isGone } from "../api/client";
 import { wordsOf } from "../app/useNotice";
 
 /** What was asked for: its data once it is there, or what stands in its way. */
@@ -22,9 +22,6 @@ interface Props<T> {
 function movedTo(error: unknown): string | null {
   return error instanceof ProblemError ? (error.problem.moved_to ?? null) : null;
 }
-
-/** The home is not here any more: it was deleted, or has gone to another server. */
-const isGone = (error: unknown) => error instanceof ProblemError && error.problem.status === 410;
 
 /** A query's data, or what stands in its way and what to do. Data once seen stays while it is asked again, unless the home has gone. */
 export function Loaded<T>({ query, what, children }: Props<T>) {

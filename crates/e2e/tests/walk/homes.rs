@@ -4,6 +4,7 @@ use std::time::{SystemTime, UNIX_EPOCH};
 
 use anyhow::Result;
 use serde_json::json;
+use thirtyfour::By;
 use wayfinder_core::Fact;
 use wayfinder_e2e::screens::{Homes, LogbookScreen, Overview};
 use wayfinder_e2e::{Chrome, Page, Site, Somebody, View};
@@ -121,6 +122,7 @@ pub(crate) async fn a_home_that_has_moved_sends_on_whoever_has_it_open(_: &Chrom
     let body = serde_json::json!({ "to": to.address, "seq": lines, "photos": 0 });
     http.post(format!("{}/api/homes/tanyard-flat/moved", from.address)).json(&body).send().await?.error_for_status()?;
     page.says(&format!("This home has moved to {}. Go on there.", to.address)).await?;
+    page.wait_gone(By::Css("[data-testid=off-now]")).await?;
     page.wait_until("the device keeps nothing of it", async || Ok(!keeps_any(page, "/api/homes/tanyard-flat").await?)).await?;
     page.can_be_used_by_everybody().await?;
     page.press("Go on there").await?;

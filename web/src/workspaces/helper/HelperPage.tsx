@@ -4,7 +4,7 @@ import Stack from "@mui/material/Stack";
 import Typography from "@mui/material/Typography";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { ProblemError, type HelperView, type Me, type SurveySide } from "../../api/client";
+import { ProblemError, isGone, type HelperView, type Me, type SurveySide } from "../../api/client";
 import { useHelper, useJob, useJobs, useStream, useSurveyTogether, useTrips, useTrouble } from "../../api/queries";
 import { setMyName } from "../../api/record";
 import { ClockBar } from "../../app/ClockBar";
@@ -55,7 +55,7 @@ export function HelperPage({ home, me }: { home: string; me: Me }) {
           <Typography component="span" noWrap sx={{ flex: 1, fontWeight: 500 }}>
             {helper.data?.home ?? "Wayfinder"}
           </Typography>
-          {helper.data && <OffNowChip off={helper.data.off_now} />}
+          {helper.data && !isGone(helper.error) && <OffNowChip off={helper.data.off_now} />}
           <Button color="inherit" onClick={leave}>
             Leave
           </Button>
