@@ -58,7 +58,7 @@ export function LogbookPage() {
         <Button variant="outlined" href={`/api/homes/${home.id}/export`} download>
           Save home as a file
         </Button>
-        <Button href={`/api/homes/${home.id}/export?without_names=true`} download>
+        <Button color="inherit" href={`/api/homes/${home.id}/export?without_names=true`} download>
           Save it for a new owner, without helpers’ names
         </Button>
       </Stack>
