@@ -86,7 +86,8 @@ fn advisories() -> Result<()> {
 fn licences(to: &Path) -> Result<()> {
     let about = root().join("target/tools/bin/cargo-about").to_string_lossy().into_owned();
     let manifest = "crates/server/Cargo.toml";
-    let arguments = ["generate", "--locked", "--offline", "--fail", "-c", "packaging/about.toml", "-m", manifest, "packaging/about.hbs"];
+    let arguments =
+        ["generate", "--locked", "--offline", "--fail", "-c", "packaging/about.toml", "-m", manifest, "packaging/about.hbs"];
     let mut all = capture(&about, &arguments)?;
     for web in ["licenses.md", "licenses-of-the-worker.md"] {
         all.extend(b"\n\n");
