@@ -54,6 +54,18 @@ const CARD_START: f64 = 4.0;
 const CARD_MOST: f64 = 4.0;
 const CARD_LEAST: f64 = 6.0;
 
+/// How far a circuit that the card names by one room goes on into others: for a point of its kind there, as a share of what it is
+/// for one in that room. Lights of a floor often hang on one circuit. By made-up houses of two kinds; no source.
+struct Spread {
+    next_door: f64,
+    elsewhere: f64,
+}
+
+const LIGHTS: Spread = Spread { next_door: 0.2, elsewhere: 0.06 };
+const OUTLETS: Spread = Spread { next_door: 0.08, elsewhere: 0.035 };
+/// The same for an appliance in that room, which may be plugged into its receptacles.
+const PLUGGED_IN: f64 = 0.15;
+
 impl Model {
     const PAIR: Self = Self {
         labelled: 3.5,
@@ -123,11 +135,14 @@ fn fits(case: &Case, label: &OldLabel) -> Vec<f64> {
             }
             OldLabel::Room { room, class, .. } => {
                 let next_door = case.next_to[*room].contains(&p.room);
+                let spread = if *class == PointClass::Light { LIGHTS } else { OUTLETS };
                 match (p.room == *room, p.class == *class) {
                     (true, true) => 1.0,
+                    (true, false) if *class == PointClass::Receptacle && p.class == PointClass::Appliance => PLUGGED_IN,
                     (true, false) => 0.05,
-                    (false, true) if next_door => 0.15,
-                    (false, _) => 0.0,
+                    (false, true) if next_door => spread.next_door,
+                    (false, true) => spread.elsewhere,
+                    (false, false) => 0.0,
                 }
             }
             OldLabel::Place { room } if p.room == *room => 1.0,

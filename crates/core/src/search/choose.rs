@@ -14,7 +14,7 @@ struct Prices {
     restoring: f64,
 }
 
-const PAIR: Prices = Prices { bit_s: 16.0, round_s: 8.0, others: 0.2, restoring: 0.5 };
+const PAIR: Prices = Prices { bit_s: 12.0, round_s: 12.0, others: 0.2, restoring: 0.2 };
 const ALONE: Prices = Prices { bit_s: 15.0, round_s: 12.0, others: 0.09, restoring: 0.0 };
 
 /// Rooms on one round.
@@ -24,7 +24,11 @@ const BARS: [f64; 3] = [0.5, 0.17, 0.0];
 
 /// Bits from which the chances of a point are halved by an off-set of its own, and at how many points that is tried.
 const UNCLEAR: f64 = 1.5;
-const MOST_HALVED: usize = 10;
+const MOST_HALVED: usize = 20;
+
+/// Rooms near by, and groups of points that are most open, whose likeliest breakers are tried together.
+const NEAR_ROOMS: usize = 7;
+const OPEN_GROUPS: usize = 4;
 
 /// Breakers are added to the off-set or taken out, the likeliest first, until they have so much of the chances.
 fn with_share(begun: OffSet, order: &[usize], chances: &[f64], share: f64) -> OffSet {
@@ -113,6 +117,11 @@ impl Search<'_> {
                     best = Some((round.rate, *off, round));
                 }
             }
+            if let Some((rate, off, _)) = &best
+                && let Some(better) = self.one_more_or_less(*off, *rate, &outlook, bar)
+            {
+                best = Some(better);
+            }
             let looked = best.as_ref().map_or(0.0, |(rate, _, _)| *rate);
             if self.crew.tone
                 && !self.fresh
@@ -182,7 +191,7 @@ impl Search<'_> {
             let far = |room: usize| self.walk_s(self.at, Place::Room(room));
             far(*a).total_cmp(&far(*b))
         });
-        rooms.truncate(4);
+        rooms.truncate(NEAR_ROOMS);
         if let Some(here) = here
             && !rooms.contains(&here)
         {
@@ -217,7 +226,7 @@ impl Search<'_> {
             }
         }
         groups.sort_by(|a, b| b.0.total_cmp(&a.0));
-        for (_, g) in groups.iter().take(4) {
+        for (_, g) in groups.iter().take(OPEN_GROUPS) {
             let order = ranked(&mut open.iter().copied().filter(|p| self.belief().group(*p) == *g));
             for n in [2, 3, 4, 6] {
                 add(order.iter().take(n).copied().collect());
@@ -266,6 +275,23 @@ impl Search<'_> {
             sets.push(OffSet::NONE);
         }
         sets
+    }
+
+    /// The best round with one breaker more or less off, where that is better than this.
+    fn one_more_or_less(&self, off: OffSet, rate: f64, outlook: &Outlook, bar: f64) -> Option<(f64, OffSet, Round)> {
+        /// How many points a breaker is expected to feed at least, and by how much the round is to be better.
+        const LEAST: f64 = 0.02;
+        const BETTER: f64 = 1.02;
+        if self.fresh {
+            return None;
+        }
+        let worth_a_thought = self.case.may_be_off().iter().filter(|b| outlook.expected[*b] > LEAST);
+        worth_a_thought
+            .map(|b| if off.has(b) { off.without(b) } else { off.with(b) })
+            .filter(|set| !set.is_empty())
+            .filter_map(|set| self.round(set, outlook, bar).map(|round| (round.rate, set, round)))
+            .filter(|(other, _, _)| *other > BETTER * rate)
+            .max_by(|one, other| one.0.total_cmp(&other.0))
     }
 
     /// The best round under an off-set, or none that is worth it.

@@ -132,6 +132,7 @@ fn main() -> ExitCode {
         the_own_panel_is_asked_back,
         several_off_at_once_until_every_point_is_proven,
         what_may_be_dark_only_so_long_is_brought_back,
+        a_device_whose_clock_is_an_hour_ahead_counts_by_the_program,
         what_comes_up_on_the_way_of_a_trace,
         what_ends_open_says_why_and_goes_on,
         instruments_warn_and_another_try_is_another_home,
