@@ -54,8 +54,8 @@ const CARD_START: f64 = 4.0;
 const CARD_MOST: f64 = 4.0;
 const CARD_LEAST: f64 = 6.0;
 
-/// How far a circuit that the card names by one room goes on into others: for a point of its kind there, as a share of what it is
-/// for one in that room. Lights of a floor often hang on one circuit. By made-up houses of two kinds; no source.
+/// A circuit that the card names by one room often goes on into others, lights above all. How well such a label fits a point of its kind
+/// in another room, where it fits one in that room at 1. Counted in made-up houses of two kinds; no source.
 struct Spread {
     next_door: f64,
     elsewhere: f64,
