@@ -41,6 +41,20 @@ fn small(labels: Vec<OldLabel>) -> Case {
     }
 }
 
+#[test]
+fn a_circuit_that_is_named_by_one_room_is_likely_for_its_kind_in_others_too() {
+    let lights = OldLabel::Room { room: 0, class: PointClass::Light, name: String::new() };
+    let chances = |next_to: Vec<Vec<usize>>| {
+        let mut case = Case { next_to, ..small(vec![lights.clone(), OldLabel::Blank, OldLabel::Blank]) };
+        case.points[3].class = PointClass::Light;
+        let belief = Belief::new(&case, false);
+        (belief.of(3)[0], belief.of(4)[0])
+    };
+    let (next_door, _) = chances(vec![vec![1], vec![0]]);
+    let (elsewhere, of_another_kind) = chances(vec![vec![], vec![]]);
+    assert!(next_door > elsewhere && elsewhere > of_another_kind, "{next_door}, {elsewhere}, {of_another_kind}");
+}
+
 /// Every assignment of points to breakers, weighed by what a house is taken to be: each group has a main breaker,
 /// any equally likely, and each of its points hangs on that with `together` and anywhere else evenly. Written anew, from
 /// those words alone.
